@@ -1,0 +1,1 @@
+"""The rules and the arithmetic. Imports no web, database, document, clock or network code."""

@@ -1,0 +1,73 @@
+"""Do the readings agree? Bands within which two figures of the same copper should lie.
+
+The width of the bands is common practice, no source: the larger of 0.02 Ω and a tenth.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.fault_loop import temperature_factor
+from fulmen.core.figures import RunFigures
+from fulmen.core.rule_set import RuleSet
+from fulmen.core.tables import table
+
+
+@dataclass(frozen=True)
+class Band:
+    """Where a reading is expected, and the sum that says so."""
+
+    low: float
+    high: float
+    source: str
+
+    def holds(self, value: float) -> bool:
+        """Whether a reading lies in the band, its ends included."""
+        return self.low - 1e-9 <= value <= self.high + 1e-9
+
+
+def band_around(value: float, rules: RuleSet, source: str, low: float | None = None) -> Band:
+    """The band around an expected resistance [Ω]; `low` replaces its lower end's centre where given.
+
+    >>> from fulmen.core.rule_set import rule_set
+    >>> band_around(0.09, rule_set(), "15 m of 6 mm²").high
+    0.11
+    """
+    allowed = max(rules.value("agreement_ohm"), rules.value("agreement_share") * value)
+    floor = value if low is None else low
+    allowed_below = max(rules.value("agreement_ohm"), rules.value("agreement_share") * floor)
+    return Band(round(max(0.0, floor - allowed_below), 6), round(value + allowed, 6), source)
+
+
+def r1_r2_band(figures: RunFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+    """Where R1+R2 should lie from the route's length and size; armour beside the core may lower it."""
+    factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
+    expected = (figures.r1_ohm + figures.r2_ohm) * factor
+    low = None
+    if figures.record.armour:
+        armour_ohm = table("armour").at(figures.record.armour, _armour_row(figures)) * figures.length_m / 1000
+        low = (figures.r1_ohm + figures.r2_ohm * armour_ohm / (figures.r2_ohm + armour_ohm)) * factor
+    source = f"{figures.length_m:.1f} m of {_size(figures)} mm²"
+    if conductor_c is not None:
+        source += f" at {conductor_c:g} °C"
+    return band_around(expected, rules, source + (", armour beside the core" if low else ""), low)
+
+
+def r1_rn_band(figures: RunFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+    """Where R1+Rn should lie: line and neutral are the same size."""
+    factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
+    return band_around(2 * figures.r1_ohm * factor, rules, f"{figures.length_m:.1f} m of {_size(figures)} mm²")
+
+
+def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Band:
+    """Where the measured Zs should lie: Ze + (R1+R2), both cold."""
+    return band_around(ze_ohm + r1_r2_ohm, rules, source)
+
+
+def _size(figures: RunFigures) -> str:
+    line = figures.run.final().circuit.cable.csa_mm2
+    return f"{line:g}" if line == figures.cpc_mm2 else f"{line:g}/{figures.cpc_mm2:g}"
+
+
+def _armour_row(figures: RunFigures) -> float:
+    return figures.run.final().circuit.cable.csa_mm2

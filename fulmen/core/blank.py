@@ -1,0 +1,24 @@
+"""A blank sheet: the least job that can be worked on, every fact still to be seen, every choice at its usual start."""
+
+from __future__ import annotations
+
+from fulmen.core.model.boards import Board, Rcd, RcdType
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import Circuit, Device
+from fulmen.core.model.job import Job
+
+
+def blank_job(title: str, reference: str = "") -> Job:
+    """A job with one board, one charge point and a circuit between them whose route is empty.
+
+    >>> blank_job("Drive").circuits[0].route
+    ()
+    """
+    device = Device(rating_a=32, rcd=Rcd(type=RcdType.A))
+    return Job(
+        title=title,
+        reference=reference,
+        boards=(Board(id="board", name="Consumer unit"),),
+        circuits=(Circuit(id="ev", name="Charge point", from_board="board", feeds="charge-point", device=device),),
+        charge_points=(ChargePoint(id="charge-point", name="Charge point"),),
+    )

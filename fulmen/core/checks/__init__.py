@@ -1,0 +1,1 @@
+"""The checks: each module judges one subject of a case and answers with findings."""

@@ -1,0 +1,228 @@
+"""Earth of the car and broken PEN (BS 7671 722.411.4.1), in their simplest true form."""
+
+from __future__ import annotations
+
+from fulmen.core.checks.common import needs_fact
+from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, effective_demand_a, supply_electrode
+from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
+from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
+from fulmen.core.model.site import CarPlace
+from fulmen.core.model.supply import Earthing, Seen, TnsSchool
+from fulmen.core.open_pen import electrode_limit_ohm, met_voltage_v
+
+CLAUSE = "BS 7671 722.411.4.1"
+TITLE = "A broken PEN can't reach the car"
+
+
+def earthing_findings(case: Case) -> list[Finding]:
+    """School of a TN-S earth, the open-PEN measure, and what an electrode must hold."""
+    supply, car_earth = case.job.supply, case.job.arrangement.car_earth
+    findings: list[Finding] = []
+    if supply.earthing is Earthing.TN_S:
+        findings.append(_tns_school(case))
+    findings.append(_open_pen(case))
+    if supply.earthing is Earthing.TT:
+        findings.extend(_electrode(case, supply_electrode(case.job, case.rules), ORIGIN))
+    elif car_earth is CarEarth.OWN_ELECTRODE:
+        findings.extend(_electrode(case, car_electrode(case.job, case.rules, case.run.charge_point.id), case.subject))
+        findings.append(_separation(case))
+    return findings
+
+
+def earthed_by_pme(case: Case) -> bool:
+    """Whether the house earth must be taken for a PME earth; what was not seen is."""
+    supply = case.job.supply
+    if supply.earthing is Earthing.TN_S:
+        return supply.tns_school is TnsSchool.TREAT_AS_PME or not supply.tns_confirmed_in_writing
+    return supply.earthing is not Earthing.TT
+
+
+def _tns_school(case: Case) -> Finding:
+    title, supply = "TN-S service: how its earth is taken", case.job.supply
+    if supply.tns_school is TnsSchool.TREAT_AS_PME:
+        detail = "Worked as PME: the operator may convert it one day without telling anyone."
+        return stated("tns_school", ORIGIN, title, Verdict.MEETS, detail, "cautious practice, no source")
+    if not supply.tns_confirmed_in_writing:
+        detail = "Accepting it as found needs the operator's written word that no PEN is in its path."
+        return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE, Stage.DESIGN)
+    detail = "Accepted as found on the operator's written word. Say why you don't treat it as PME."
+    return stated("tns_school", ORIGIN, title, Verdict.YOUR_CALL, detail, CLAUSE)
+
+
+def _open_pen(case: Case) -> Finding:
+    subject, arrangement = case.subject, case.job.arrangement
+    if case.job.supply.earthing is Earthing.TT:
+        return _held(case, "The supply is TT: no PEN is in the earth path.")
+    if arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+        return _held(case, "The car is on its own electrode, apart from the house earth.")
+    if not earthed_by_pme(case):
+        return _held(case, "The operator confirms a separate earth all the way.")
+    if case.job.site.car_place is CarPlace.INDOORS_ONLY:
+        return _held(case, "No car can be charged outdoors from here; bond metalwork near the car together.")
+    measure = arrangement.open_pen
+    if measure is OpenPenMeasure.DEVICE_IN_UNIT:
+        return _device_in_unit(case)
+    if measure is OpenPenMeasure.SEPARATE_DEVICE:
+        return _device(case, arrangement.separate_device, "The separate device")
+    if measure is OpenPenMeasure.LOW_ELECTRODE:
+        return _low_electrode(case)
+    detail = "On a PME earth outdoors the car body becomes live when the PEN breaks."
+    mend = "Use a unit with an open-PEN device, put one before it, or give the car its own electrode."
+    return stated("open_pen", subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+
+
+def _held(case: Case, detail: str) -> Finding:
+    return stated("open_pen", case.subject, TITLE, Verdict.MEETS, detail, CLAUSE)
+
+
+def _device_in_unit(case: Case) -> Finding:
+    point = case.run.charge_point
+    if point.open_pen_inside is Seen.NOT_SEEN:
+        detail = "Look in the unit's data: has it an open-PEN device inside?"
+        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE, Stage.DESIGN)
+    if point.open_pen_inside is Seen.NO:
+        detail = "The unit has no open-PEN device inside."
+        mend = "Put a separate open-PEN device before it, or give the car its own electrode."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+    return _device(case, point.open_pen_device, "The device inside the unit")
+
+
+def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
+    if not device.opens_protective_conductor:
+        detail = f"{name} leaves the protective conductor closed, so the car body stays live."
+        mend = "Use a device that opens line, neutral and protective conductor."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+    if device.sensing is OpenPenSensing.LINE_NEUTRAL_WINDOW and case.job.supply.phases == 3:
+        detail = f"{name} watches line to neutral, which is allowed on a single-phase supply only."
+        mend = "Use a device that senses the main earth terminal's voltage."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+    sees = (
+        "70 V on the earth terminal"
+        if device.sensing is OpenPenSensing.MET_VOLTAGE
+        else "line–neutral outside 207–253 V"
+    )
+    return judged(
+        rule="open_pen",
+        subject=case.subject,
+        title=TITLE,
+        value=device.opens_within_s,
+        unit="s",
+        decimals=1,
+        limit=case.rules.value("pen_opening_s"),
+        clause=CLAUSE,
+        detail=f"{name} opens line, neutral and protective conductor on {sees}.",
+        mend="Use a device that opens within 5 s.",
+    )
+
+
+def _low_electrode(case: Case) -> Finding:
+    """Clause (ii): the electrode holds the main earth terminal to 70 V at the house's whole demand."""
+    demand_a = effective_demand_a(case.job)
+    if demand_a is None:
+        detail = "Enter the maximum demand: it decides how low the electrode must be."
+        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+    u0_v, cmax = case.rules.value("u0_v"), case.rules.value("voltage_factor_max")
+    touch_v = case.rules.value("pen_touch_voltage_v")
+    load_a = max(demand_a, case.run.charge_point.design_current_a())
+    limit = electrode_limit_ohm(load_a, u0_v, cmax, touch_v)
+    electrode = supply_electrode(case.job, case.rules)
+    met_v = met_voltage_v(electrode.value, load_a, u0_v, cmax)
+    lines = (
+        WorkingLine(
+            symbol="RA max",
+            formula="Ut·U0/(I·(C·U0 − Ut))",
+            figures=f"{touch_v:g}·{u0_v:g}/({load_a:g}·({cmax:g}·{u0_v:g} − {touch_v:g}))",
+            value=limit,
+            unit="Ω",
+        ),
+        WorkingLine(
+            symbol="V MET",
+            formula="C·U0·RA/(RA + U0/I)",
+            figures=f"{cmax:g}·{u0_v:g}·{electrode.value:g}/({electrode.value:g} + {u0_v:g}/{load_a:g})",
+            value=met_v,
+            decimals=0,
+            unit="V",
+        ),
+    )
+    return judged(
+        rule="open_pen",
+        subject=case.subject,
+        title=TITLE,
+        value=electrode.value,
+        limit=limit,
+        unit="Ω",
+        clause=CLAUSE,
+        detail=f"electrode {electrode.source}, {met_v:.0f} V on the earth terminal",
+        working=lines,
+        mend="A rod this low is rarely had: use an open-PEN device instead.",
+    )
+
+
+def _electrode(case: Case, electrode: Known, subject: str) -> list[Finding]:
+    """RA·IΔn ≤ 50 V with the least sensitive RCD that relies on it, and RA low enough to be stable."""
+    rules, clause = case.rules, case.rules.clause("touch_voltage_v")
+    residual_ma = _relying_residual_ma(case, subject)
+    residual_a = residual_ma / 1000
+    volts = electrode.value * residual_a
+    line = WorkingLine(
+        symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
+    )
+    touch = judged(
+        rule="electrode_touch",
+        subject=subject,
+        title="Electrode and RCD hold the touch voltage",
+        value=volts,
+        limit=rules.value("touch_voltage_v"),
+        unit="V",
+        decimals=1,
+        clause=clause,
+        detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA",
+        working=(line,),
+        mend="Lower the electrode's resistance or use a more sensitive RCD.",
+    )
+    stable = judged(
+        rule="electrode_stable",
+        subject=subject,
+        title="Electrode low enough to stay stable",
+        value=electrode.value,
+        limit=rules.value("electrode_stable_ohm"),
+        unit="Ω",
+        decimals=0,
+        clause=rules.clause("electrode_stable_ohm"),
+        detail=f"{electrode.source}; dry or frozen ground raises it",
+        mend="Drive deeper, add a rod, or give up TT for this job.",
+    )
+    return [touch, stable]
+
+
+def _relying_residual_ma(case: Case, subject: str) -> float:
+    """The least sensitive RCD that relies on this electrode: at a TT origin the front RCD counts too."""
+    rcds = [case.run.charge_point.rcd_inside]
+    if case.run.links:
+        rcds.append(case.run.final().circuit.device.rcd)
+        if subject == ORIGIN:
+            rcds.append(case.run.links[0].board.front_rcd)
+    known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
+    return max(known, default=case.rules.value("rcd_residual_ma"))
+
+
+def _separation(case: Case) -> Finding:
+    title, clause = "Car's earth apart from metal on the house earth", case.rules.clause("separation_m")
+    distance = case.job.arrangement.separation_m
+    if distance is None:
+        detail = "Measure from the car and the charge point to the nearest metal on the house earth."
+        return needs_fact("separation", case.subject, title, detail, clause, Stage.DESIGN)
+    return judged(
+        rule="separation",
+        subject=case.subject,
+        title=title,
+        value=distance,
+        limit=case.rules.value("separation_m"),
+        unit="m",
+        decimals=1,
+        at_least=True,
+        clause=clause,
+        detail="Cable armour must not touch the unit; park the house earth in an insulated terminal.",
+        mend="Move the charge point, or use an open-PEN device on the house earth.",
+    )

@@ -1,0 +1,72 @@
+"""Where the equipment stands: height and IP code of the charge point, case of the board, and Fulmen's own scope."""
+
+from __future__ import annotations
+
+from fulmen.core.checks.common import needs_fact
+from fulmen.core.figures import Case
+from fulmen.core.findings import Finding, Stage, Verdict, stated
+from fulmen.core.model.boards import Enclosure
+from fulmen.core.model.site import CarPlace
+
+
+def place_findings(case: Case) -> list[Finding]:
+    """Every finding about where the charge point and the board stand."""
+    findings = [_height(case), _ip_code(case), _board_case(case), _scope(case)]
+    return [finding for finding in findings if finding is not None]
+
+
+def _height(case: Case) -> Finding:
+    height, title = case.run.charge_point.connector_height_m, "Socket or connector at a good height"
+    low, high = case.rules.limit("connector_height_min_m"), case.rules.limit("connector_height_max_m")
+    clause = case.rules.clause("connector_height_min_m")
+    if height is None:
+        return needs_fact(
+            "connector_height", case.subject, title, "Enter its height above the ground.", clause, Stage.DESIGN
+        )
+    detail = f"{height:.2f} m above ground; {low.value:g} to {high.value:g} m is wanted."
+    if low.value <= height <= high.value:
+        return stated("connector_height", case.subject, title, Verdict.MEETS, detail, clause)
+    mend = "Move it, or the householder overrules the height: say so."
+    return stated("connector_height", case.subject, title, Verdict.YOUR_CALL, detail, clause, mend=mend)
+
+
+def _ip_code(case: Case) -> Finding | None:
+    if case.job.site.car_place is CarPlace.INDOORS_ONLY:
+        return None
+    code, title = case.run.charge_point.ip_code, "Weatherproof enough outdoors"
+    clause = case.rules.clause("ip_outdoors_water")
+    if code is None:
+        return needs_fact("ip_code", case.subject, title, "Enter the IP code of the unit.", clause, Stage.DESIGN)
+    least = int(case.rules.value("ip_outdoors_solids")), int(case.rules.value("ip_outdoors_water"))
+    holds = int(code[2]) >= least[0] and int(code[3]) >= least[1]
+    detail = f"{code}; IP44 or better outdoors."
+    verdict = Verdict.MEETS if holds else Verdict.FALLS_SHORT
+    return stated(
+        "ip_code", case.subject, title, verdict, detail, clause, mend="" if holds else "Use a unit of IP44 or better."
+    )
+
+
+def _board_case(case: Case) -> Finding | None:
+    if not case.run.links or not case.run.final().board.indoors:
+        return None
+    board, title, clause = case.run.final().board, "Board's case won't feed a fire", "BS 7671 421.1.201"
+    if board.enclosure is Enclosure.NOT_SEEN:
+        return needs_fact("board_case", board.id, title, f"Is {board.name} of metal or plastic?", clause)
+    if board.enclosure is Enclosure.METAL:
+        return stated("board_case", board.id, title, Verdict.MEETS, "Metal.", clause)
+    detail = "Plastic. Replace it, or leave an existing board as found, tell the owner and comment on it."
+    return stated("board_case", board.id, title, Verdict.YOUR_CALL, detail, clause)
+
+
+def _scope(case: Case) -> Finding | None:
+    """What Fulmen does not work out yet stands in the way of a certificate, in so many words."""
+    if not case.run.links:
+        return None
+    if len(case.run.links) > 1:
+        what = "a run through a sub-main and a second board"
+    elif case.run.charge_point.phases == 3 or case.job.supply.phases == 3:
+        what = "a three-phase supply or charge point"
+    else:
+        return None
+    detail = f"Fulmen doesn't judge {what} yet. Don't rely on the figures; design it by hand."
+    return needs_fact("scope", case.subject, "Within what Fulmen can judge", detail, "Fulmen's own scope", Stage.DESIGN)

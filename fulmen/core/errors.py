@@ -1,0 +1,37 @@
+"""Errors of the core: raised for impossible input only. A rule that fails is a finding, not an error."""
+
+from __future__ import annotations
+
+
+class CoreError(Exception):
+    """Root of every error the core raises on purpose."""
+
+
+class TableError(CoreError):
+    """A published table holds no such row or column; nothing is extrapolated."""
+
+
+class InputError(CoreError):
+    """One field holds something it cannot hold.
+
+    Args:
+        field: path of the field in the job file, such as ``circuits.0.route.1.length_m``.
+        message: one clear sentence saying what is wrong and what is allowed.
+    """
+
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(f"{field}: {message}" if field else message)
+        self.field = field
+        self.message = message
+
+
+class JobFileError(CoreError):
+    """A job file cannot be taken. Holds every field at fault, the first one first.
+
+    Args:
+        problems: at least one `InputError`.
+    """
+
+    def __init__(self, problems: list[InputError]) -> None:
+        super().__init__(str(problems[0]))
+        self.problems = problems

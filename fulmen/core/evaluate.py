@@ -1,0 +1,109 @@
+"""The one door in: a job and an edition's rules go in, the whole evaluation comes out."""
+
+from __future__ import annotations
+
+from fulmen.core.certificate import Gap, certificate_gaps
+from fulmen.core.checks.common import needs_fact
+from fulmen.core.checks.earthing import earthing_findings
+from fulmen.core.checks.loop import loop_findings
+from fulmen.core.checks.overcurrent import overcurrent_findings
+from fulmen.core.checks.place import place_findings
+from fulmen.core.checks.readings import reading_findings
+from fulmen.core.checks.residual_current import residual_current_findings
+from fulmen.core.checks.supply import supply_findings
+from fulmen.core.figures import Case, case_of
+from fulmen.core.findings import Finding, Stage, Verdict
+from fulmen.core.job_file import check_structure
+from fulmen.core.model.base import Part
+from fulmen.core.model.job import Job
+from fulmen.core.rule_set import RuleSet
+from fulmen.core.run import runs
+from fulmen.core.run_profile import RunProfile, run_profile
+from fulmen.core.sentence import SentencePart, specification
+from fulmen.core.sequence import Step, sequence
+
+ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
+DESIGN_CHECKS = (earthing_findings, residual_current_findings, overcurrent_findings, loop_findings, place_findings)
+
+
+class RunSentence(Part):
+    """The specification sentence of one circuit."""
+
+    circuit: str
+    charge_point: str
+    parts: tuple[SentencePart, ...]
+
+
+class Evaluation(Part):
+    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued."""
+
+    rule_set: str
+    edition: str
+    profiles: tuple[RunProfile, ...]
+    sentences: tuple[RunSentence, ...]
+    findings: tuple[Finding, ...]
+    steps: tuple[Step, ...]
+    gaps: tuple[Gap, ...]
+    totals: dict[Verdict, int]
+
+    def falls_short(self) -> list[Finding]:
+        """The findings that fall short."""
+        return [finding for finding in self.findings if finding.verdict is Verdict.FALLS_SHORT]
+
+
+def evaluate(job: Job, rules: RuleSet) -> Evaluation:
+    """Judge a whole job by one edition.
+
+    Args:
+        job: the job document.
+        rules: the limits of the edition, see `rule_set`.
+
+    Returns:
+        The evaluation; a rule that fails is a finding in it.
+
+    Raises:
+        JobFileError: boards and circuits do not form a tree, or a name is unknown.
+    """
+    check_structure(job)
+    cases = [case_of(job, rules, run) for run in runs(job)]
+    found = job_findings(job, cases)
+    decided = [finding.model_copy(update={"decision": job.decision(finding.key())}) for finding in found]
+    findings = tuple(sorted(decided, key=_urgency))
+    steps = tuple(sequence(cases))
+    return Evaluation(
+        rule_set=rules.key,
+        edition=rules.title,
+        profiles=tuple(profile for case in cases if (profile := run_profile(case)) is not None),
+        sentences=tuple(
+            RunSentence(circuit=case.subject, charge_point=case.run.charge_point.id, parts=specification(case))
+            for case in cases
+            if case.run.links
+        ),
+        findings=findings,
+        steps=steps,
+        gaps=certificate_gaps(job, findings, steps),
+        totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
+    )
+
+
+def job_findings(job: Job, cases: list[Case]) -> list[Finding]:
+    """Every finding of a job, each question once, in the order of the work."""
+    if not cases:
+        detail = "Add the charge point: everything else follows from it."
+        return [
+            needs_fact(
+                "charge_point", "origin", "A charge point to design for", detail, "Fulmen's own scope", Stage.DESIGN
+            )
+        ]
+    found = supply_findings(cases[0])
+    for case in cases:
+        for check in DESIGN_CHECKS:
+            found.extend(check(case))
+    found.extend(reading_findings(cases))
+    return list({finding.key(): finding for finding in found}.values())
+
+
+def _urgency(finding: Finding) -> tuple[bool, int, float]:
+    """What needs attention first; settled calls join what meets, the tightest margin leading."""
+    margin = finding.margin if finding.margin is not None else 1.0
+    return not finding.is_open(), ORDER[finding.verdict] if finding.is_open() else 3, margin

@@ -1,0 +1,90 @@
+"""One clear sentence for each field that a job document cannot hold."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from fulmen.core.errors import InputError
+from fulmen.core.units import unit_of, words_of
+
+LIST_WORDS = {
+    "boards": "board",
+    "circuits": "circuit",
+    "charge_points": "charge point",
+    "route": "section",
+    "readings": "reading",
+    "decisions": "decision",
+    "inspections": "inspection",
+    "signatures": "signature",
+    "bonded_services": "bonded service",
+}
+NOT_NUMBER = ("float_type", "float_parsing", "int_type", "int_parsing", "int_from_float", "finite_number")
+
+
+def input_errors(error: ValidationError) -> list[InputError]:
+    """Every field at fault in a pydantic error, each with its sentence, the first one first."""
+    return [
+        field_error(entry["loc"], entry["type"], entry.get("ctx", {}), entry["input"], entry["msg"])
+        for entry in error.errors(include_url=False)
+    ]
+
+
+def field_error(loc: tuple[int | str, ...], kind: str, context: dict[str, Any], given: Any, message: str) -> InputError:
+    """The sentence for one fault at one place."""
+    field = ".".join(str(part) for part in loc)
+    unit = unit_of(_name(loc))
+    return InputError(field, f"{place(loc)} {_fault(kind, context, given, message, unit)}.")
+
+
+def place(loc: tuple[int | str, ...]) -> str:
+    """Where a field stands, as a person would say it.
+
+    >>> place(("circuits", 0, "route", 1, "length_m"))
+    'Circuit 1, section 2: length'
+    """
+    where: list[str] = []
+    rest: list[str] = []
+    for index, part in enumerate(loc):
+        if isinstance(part, int):
+            rest.clear()
+            where.append(f"{LIST_WORDS.get(str(loc[index - 1]), 'entry')} {part + 1}")
+        else:
+            rest.append(words_of(part))
+    name = " ".join(rest)
+    text = ", ".join(where) + (": " if where and name else "") + name
+    return text[:1].upper() + text[1:] if text else "The job file"
+
+
+def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: str) -> str:
+    if kind in NOT_NUMBER:
+        whole = "whole " if kind.startswith("int") else ""
+        return f"must be a {whole}number{' in ' + unit if unit else ''}; you gave {_shown(given)}"
+    if kind == "greater_than_equal":
+        return f"must be at least {context['ge']:g} {unit}".rstrip() + f"; you gave {_shown(given)}"
+    if kind == "less_than_equal":
+        return f"must be at most {context['le']:g} {unit}".rstrip() + f"; you gave {_shown(given)}"
+    if kind == "missing":
+        return "is missing"
+    if kind == "extra_forbidden":
+        return "is not a field of a job file"
+    if kind in ("literal_error", "enum"):
+        return f"must be {context['expected']}; you gave {_shown(given)}"
+    if kind == "string_too_short":
+        return f"must have at least {context['min_length']} characters"
+    if kind in ("string_too_long", "too_long"):
+        return f"is too long: at most {context['max_length']}"
+    if kind == "csa":
+        return f"{message}; you gave {_shown(given)}"
+    return f"cannot be taken: {message[:1].lower()}{message[1:]}"
+
+
+def _name(loc: tuple[int | str, ...]) -> str:
+    names = [part for part in loc if isinstance(part, str)]
+    return names[-1] if names else ""
+
+
+def _shown(given: Any) -> str:
+    text = repr(given) if isinstance(given, str) else str(given)
+    return text if len(text) <= 40 else f"{text[:37]}…"

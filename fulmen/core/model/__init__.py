@@ -1,0 +1,1 @@
+"""The job document: frozen pydantic models, one file a part."""

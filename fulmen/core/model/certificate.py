@@ -1,0 +1,44 @@
+"""What the certificate says beyond the design and the readings: comments, departures, signatures."""
+
+from __future__ import annotations
+
+from datetime import date
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import Field
+
+from fulmen.core.model.base import Line, Paragraph, Part
+
+
+class SignedPart(StrEnum):
+    """The three parts that are each signed for."""
+
+    DESIGN = "design"
+    CONSTRUCTION = "construction"
+    INSPECTION_AND_TESTING = "inspection_and_testing"
+
+
+class Signature(Part):
+    """One person signing for one part of the work."""
+
+    part: SignedPart
+    name: Annotated[str, Field(min_length=2, max_length=200)]
+    position: Line = ""
+    company: Line = ""
+    address: Line = ""
+    registration: Line = ""
+    signed_on: date
+
+
+class Particulars(Part):
+    """The particulars that only the certificate asks for."""
+
+    departures: Paragraph = ""
+    comments_on_existing: Paragraph = ""
+    next_inspection_years: Annotated[int, Field(strict=True, ge=1, le=10)] | None = None
+    signatures: tuple[Signature, ...] = Field(default=(), max_length=3)
+
+    def signature(self, part: SignedPart) -> Signature | None:
+        """Who signed for this part, if anybody."""
+        return next((entry for entry in self.signatures if entry.part is part), None)

@@ -1,0 +1,19 @@
+"""A decision: a choice where practice differs, kept with its reason, name and day."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Annotated
+
+from pydantic import Field
+
+from fulmen.core.model.base import Part
+
+
+class Decision(Part):
+    """Why a finding that is the designer's call was settled as it stands. `key` names the finding."""
+
+    key: Annotated[str, Field(pattern=r"^[a-z0-9_]+/[a-z0-9-]+$", max_length=100)]
+    reason: Annotated[str, Field(min_length=3, max_length=1000)]
+    name: Annotated[str, Field(min_length=2, max_length=200)]
+    decided_on: date

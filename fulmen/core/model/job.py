@@ -1,0 +1,53 @@
+"""The job document: everything known about one charge point circuit."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fulmen.core.model.arrangement import Arrangement
+from fulmen.core.model.base import Line, Part
+from fulmen.core.model.boards import Board
+from fulmen.core.model.certificate import Particulars
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.decisions import Decision
+from fulmen.core.model.inspections import Inspection, InspectionItem
+from fulmen.core.model.readings import Reading, StepKey
+from fulmen.core.model.site import Site
+from fulmen.core.model.supply import Supply
+
+SCHEMA_VERSION: Literal[1] = 1
+
+
+class Job(Part):
+    """One job. Boards and circuits form a tree from the origin; a run is derived, never stored."""
+
+    schema_version: Literal[1] = SCHEMA_VERSION
+    rule_set: Line = "bs7671_2018_a3_2024"
+    title: Annotated[str, Field(min_length=1, max_length=120)]
+    reference: Line = ""
+    site: Site = Site()
+    supply: Supply = Supply()
+    boards: tuple[Board, ...] = Field(default=(), max_length=20)
+    circuits: tuple[Circuit, ...] = Field(default=(), max_length=40)
+    charge_points: tuple[ChargePoint, ...] = Field(default=(), max_length=10)
+    arrangement: Arrangement = Arrangement()
+    decisions: tuple[Decision, ...] = Field(default=(), max_length=100)
+    readings: tuple[Reading, ...] = Field(default=(), max_length=2000)
+    inspections: tuple[Inspection, ...] = Field(default=(), max_length=40)
+    certificate: Particulars = Particulars()
+
+    def reading(self, step: StepKey, subject: str) -> Reading | None:
+        """The reading that counts for this step: the latest one."""
+        found = (entry for entry in reversed(self.readings) if entry.step is step and entry.subject == subject)
+        return next(found, None)
+
+    def inspection(self, item: InspectionItem) -> Inspection | None:
+        """What was found under this heading of the schedule of inspections."""
+        return next((entry for entry in self.inspections if entry.item is item), None)
+
+    def decision(self, key: str) -> Decision | None:
+        """The decision that settles the finding of this key, if one was taken."""
+        return next((entry for entry in reversed(self.decisions) if entry.key == key), None)

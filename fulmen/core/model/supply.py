@@ -1,0 +1,80 @@
+"""The supply as found at the origin: earthing, cut-out, tails, bonding, main switch."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, TailsLengthM
+
+
+class Earthing(StrEnum):
+    """The earthing arrangement, by looking."""
+
+    TN_C_S = "tn_c_s"
+    TN_S = "tn_s"
+    TT = "tt"
+    NOT_SEEN = "not_seen"
+
+
+class TnsSchool(StrEnum):
+    """How a TN-S earth is taken: the cautious school first."""
+
+    TREAT_AS_PME = "treat_as_pme"
+    AS_FOUND = "as_found"
+
+
+class Seen(StrEnum):
+    """The answer to a yes-or-no question at the survey; not seen yet is an answer."""
+
+    YES = "yes"
+    NO = "no"
+    NOT_SEEN = "not_seen"
+
+
+class BondedService(StrEnum):
+    """An incoming service that is main bonded."""
+
+    WATER = "water"
+    GAS = "gas"
+    OIL = "oil"
+    STRUCTURAL_STEEL = "structural_steel"
+    OTHER = "other"
+
+
+class MainSwitch(Part):
+    """The main switch of the installation."""
+
+    standard: Line = "BS EN 60947-3"
+    location: Line = ""
+    poles: Annotated[int, Field(strict=True, ge=1, le=4)] = 2
+    rating_a: LoadA | None = None
+    voltage_v: Annotated[int, Field(strict=True, ge=230, le=415)] = 230
+
+
+class Supply(Part):
+    """The supply from the network operator's cut-out to the first board."""
+
+    earthing: Earthing = Earthing.NOT_SEEN
+    tns_school: TnsSchool = TnsSchool.TREAT_AS_PME
+    tns_confirmed_in_writing: bool = False
+    phases: Literal[1, 3] = 1
+    supply_number: Line = ""
+    looped: Seen = Seen.NOT_SEEN
+    cut_out_fuse_a: Annotated[int, Field(strict=True, ge=30, le=200)] | None = None
+    cut_out_fuse_standard: Line = ""
+    ze_enquiry_ohm: LoopOhm | None = None
+    pscc_enquiry_ka: FaultKa | None = None
+    maximum_demand_a: LoadA | None = None
+    load_limit_a: Annotated[float, Field(strict=True, ge=20, le=100)] | None = None
+    tails_csa_mm2: CsaMm2 | None = None
+    tails_length_m: TailsLengthM | None = None
+    earthing_conductor_csa_mm2: CsaMm2 | None = None
+    main_bonding_csa_mm2: CsaMm2 | None = None
+    bonded_services: tuple[BondedService, ...] = ()
+    no_extraneous_parts: bool = False
+    main_switch: MainSwitch = MainSwitch()
+    electrode_design_ohm: ElectrodeOhm | None = None
+    electrode_location: Line = ""

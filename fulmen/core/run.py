@@ -1,0 +1,46 @@
+"""The run: the path of copper from the origin to a charge point, derived from the tree, never stored."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.model.boards import Board
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+
+
+@dataclass(frozen=True)
+class Link:
+    """One board and the circuit that leaves it on the way to the charge point."""
+
+    board: Board
+    circuit: Circuit
+
+
+@dataclass(frozen=True)
+class Run:
+    """The links from the origin's board to one charge point; no links where nothing feeds it yet."""
+
+    charge_point: ChargePoint
+    links: tuple[Link, ...]
+
+    def final(self) -> Link:
+        """The link whose circuit ends at the charge point."""
+        return self.links[-1]
+
+
+def runs(job: Job) -> list[Run]:
+    """One run for each charge point, in the order of the job. The job's structure must have been checked."""
+    boards = {board.id: board for board in job.boards}
+    feeder = {circuit.feeds: circuit for circuit in job.circuits}
+    return [Run(point, _links(point.id, boards, feeder)) for point in job.charge_points]
+
+
+def _links(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[Link, ...]:
+    links: list[Link] = []
+    while end in feeder:
+        circuit = feeder[end]
+        links.append(Link(boards[circuit.from_board], circuit))
+        end = circuit.from_board
+    return tuple(reversed(links))

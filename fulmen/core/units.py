@@ -1,0 +1,50 @@
+"""The unit that the end of a name carries: ``length_m`` is in metres, ``zs_ohm`` in ohms."""
+
+from __future__ import annotations
+
+UNIT_OF_SUFFIX = {
+    "soil_km_per_w": "K·m/W",
+    "mohm_per_m": "mΩ/m",
+    "percent": "%",
+    "years": "years",
+    "mohm": "MΩ",
+    "ohm": "Ω",
+    "mm2": "mm²",
+    "mm": "mm",
+    "ka": "kA",
+    "ma": "mA",
+    "ms": "ms",
+    "a2s": "A²s",
+    "kw": "kW",
+    "kwh": "kWh",
+    "m": "m",
+    "a": "A",
+    "v": "V",
+    "c": "°C",
+    "s": "s",
+}
+
+
+def unit_of(name: str) -> str:
+    """The unit a name carries, or an empty text.
+
+    >>> unit_of("length_m"), unit_of("title")
+    ('m', '')
+    """
+    for suffix, unit in UNIT_OF_SUFFIX.items():
+        if name == suffix or name.endswith(f"_{suffix}"):
+            return unit
+    return ""
+
+
+def words_of(name: str) -> str:
+    """A name as words, without its unit.
+
+    >>> words_of("tails_length_m")
+    'tails length'
+    """
+    for suffix in UNIT_OF_SUFFIX:
+        if name.endswith(f"_{suffix}"):
+            name = name.removesuffix(f"_{suffix}")
+            break
+    return name.replace("_", " ")

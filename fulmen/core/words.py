@@ -1,0 +1,122 @@
+"""The plain words for every choice: one word for one thing from core to screen to paper."""
+
+from __future__ import annotations
+
+from enum import Enum
+
+from fulmen.core.findings import Finding, Stage, Verdict
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.boards import Enclosure
+from fulmen.core.model.certificate import SignedPart
+from fulmen.core.model.charge_point import OpenPenSensing
+from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
+from fulmen.core.model.readings import Outcome
+from fulmen.core.model.route import ReferenceMethod, Surroundings
+from fulmen.core.model.site import CarPlace, WorkKind
+from fulmen.core.model.supply import BondedService, Earthing, Seen, TnsSchool
+
+WORDS: dict[Enum, str] = {
+    Verdict.MEETS: "Meets",
+    Verdict.FALLS_SHORT: "Falls short",
+    Verdict.NEEDS: "Needs a fact",
+    Verdict.YOUR_CALL: "Your call",
+    Stage.SURVEY: "Survey",
+    Stage.DESIGN: "Design",
+    Stage.DEAD: "Dead tests",
+    Stage.LIVE: "Live tests",
+    Earthing.TN_C_S: "TN-C-S",
+    Earthing.TN_S: "TN-S",
+    Earthing.TT: "TT",
+    Earthing.NOT_SEEN: "not seen yet",
+    TnsSchool.TREAT_AS_PME: "treat as PME",
+    TnsSchool.AS_FOUND: "accept as found",
+    Seen.YES: "yes",
+    Seen.NO: "no",
+    Seen.NOT_SEEN: "not seen yet",
+    BondedService.WATER: "water",
+    BondedService.GAS: "gas",
+    BondedService.OIL: "oil",
+    BondedService.STRUCTURAL_STEEL: "structural steel",
+    BondedService.OTHER: "other",
+    CarPlace.OUTDOORS: "outdoors",
+    CarPlace.INDOORS_ONLY: "indoors only",
+    CarPlace.NOT_SEEN: "not seen yet",
+    WorkKind.NEW_INSTALLATION: "new installation",
+    WorkKind.ADDITION: "addition",
+    WorkKind.ALTERATION: "alteration",
+    Enclosure.METAL: "metal",
+    Enclosure.PLASTIC: "plastic",
+    Enclosure.NOT_SEEN: "not seen yet",
+    OpenPenSensing.MET_VOLTAGE: "main earth to true earth voltage, clause (iii)",
+    OpenPenSensing.LINE_NEUTRAL_WINDOW: "line-to-neutral window, clause (iv)",
+    CarEarth.HOUSE_EARTH: "the house earth",
+    CarEarth.OWN_ELECTRODE: "its own electrode (TT island)",
+    OpenPenMeasure.DEVICE_IN_UNIT: "the device inside the unit",
+    OpenPenMeasure.SEPARATE_DEVICE: "a separate device before the unit",
+    OpenPenMeasure.LOW_ELECTRODE: "a low-resistance electrode on the house earth",
+    OpenPenMeasure.NONE: "nothing",
+    RdcDdPlace.IN_UNIT: "in the unit",
+    RdcDdPlace.BEFORE_UNIT: "in a separate device before the unit",
+    RdcDdPlace.NONE: "nowhere",
+    Surroundings.CLIPPED: "clipped",
+    Surroundings.IN_WALL: "in wall",
+    Surroundings.THROUGH_WALL: "through wall",
+    Surroundings.UNDER_FLOOR: "under floor",
+    Surroundings.LOFT: "loft",
+    Surroundings.CONDUIT_OR_TRUNKING: "conduit or trunking",
+    Surroundings.TRAY: "tray",
+    Surroundings.BURIED: "buried",
+    Surroundings.DUCT: "duct",
+    Surroundings.POST: "post",
+    ReferenceMethod.A: "A, in conduit in an insulated wall",
+    ReferenceMethod.B: "B, in conduit or trunking on a wall",
+    ReferenceMethod.C: "C, clipped direct",
+    ReferenceMethod.D: "D, in the ground",
+    ReferenceMethod.E: "E, in free air or on tray",
+    ReferenceMethod.M100: "100, above a ceiling, insulation to 100 mm",
+    ReferenceMethod.M101: "101, above a ceiling, insulation over 100 mm",
+    ReferenceMethod.M102: "102, in a stud wall, touching the inner face",
+    ReferenceMethod.M103: "103, in a stud wall, surrounded by insulation",
+    Outcome.MEASURED: "measured",
+    Outcome.OVER_RANGE: "over range",
+    Outcome.RIGHT: "right",
+    Outcome.WRONG: "wrong",
+    Outcome.COULD_NOT_TEST: "could not test",
+    InspectionOutcome.GOOD: "looked at, good",
+    InspectionOutcome.WRONG: "found wrong",
+    InspectionOutcome.NOT_APPLICABLE: "not applicable",
+    InspectionOutcome.LIMITED: "limited, see note",
+    InspectionItem.INTAKE: "Intake equipment: cut-out, meter and tails, as seen from outside",
+    InspectionItem.OTHER_SOURCES: "Other sources in parallel or as an alternative",
+    InspectionItem.AUTOMATIC_DISCONNECTION: "Earthing, bonding and automatic disconnection",
+    InspectionItem.BASIC_PROTECTION: "Live parts covered or out of reach",
+    InspectionItem.OTHER_PROTECTION: "Protection by other means than disconnection",
+    InspectionItem.ADDITIONAL_PROTECTION: "Additional protection by RCD or bonding",
+    InspectionItem.DISTRIBUTION_EQUIPMENT: "Boards: fixing, entries, terminals, ratings, surge protection",
+    InspectionItem.CIRCUITS: "Circuits: cables, supports, routes, fire-stopping, connections",
+    InspectionItem.ISOLATION_AND_SWITCHING: "Isolation and switching, both live conductors",
+    InspectionItem.CURRENT_USING_EQUIPMENT: "Charge point as fitted: IP code, maker's instructions",
+    InspectionItem.IDENTIFICATION_AND_NOTICES: "Labels, notices and circuit chart",
+    InspectionItem.BATH_OR_SHOWER: "Rooms with a bath or shower",
+    InspectionItem.CHARGE_POINT_LOCATION: "Car charging: height, impact, open-PEN measure, earth separation",
+    InspectionItem.PROSUMER: "Own generation or storage working with this circuit",
+    SignedPart.DESIGN: "Design",
+    SignedPart.CONSTRUCTION: "Construction",
+    SignedPart.INSPECTION_AND_TESTING: "Inspection and testing",
+}
+
+
+def word(value: Enum) -> str:
+    """The plain words for a choice.
+
+    >>> word(Earthing.TN_C_S)
+    'TN-C-S'
+    """
+    return WORDS[value]
+
+
+def verdict_words(finding: Finding) -> str:
+    """The words of a finding's verdict: what it waits for is a fact or a reading."""
+    if finding.verdict is Verdict.NEEDS and finding.waits_for == "reading":
+        return "Needs a reading"
+    return word(finding.verdict)
