@@ -94,11 +94,10 @@ class Finding(Part):
         """Value against limit as plain text, empty where the question has no figure."""
         if self.value is None:
             return ""
-        value = f"{self.value:.{self.decimals}f}"
+        value = f"{self.value:.{self.decimals}f} {self.unit}".strip()
         if self.limit is None:
-            return f"{value} {self.unit}".strip()
-        sign = "≥" if self.at_least else "≤"
-        return f"{value} {sign} {self.limit:.{self.decimals}f} {self.unit}".strip()
+            return value
+        return f"{value}, at {'least' if self.at_least else 'most'} {self.limit:.{self.decimals}f}"
 
 
 def judged(

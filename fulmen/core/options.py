@@ -128,14 +128,11 @@ def _alternative(candidate: Candidate, findings: list[Finding]) -> Alternative:
 def _consequence(findings: list[Finding], worst: Finding | None) -> str:
     if worst is not None and worst.verdict is not Verdict.FALLS_SHORT:
         return _reason(worst)
-    told = [_told(finding) for finding in findings if finding.rule in TOLD and finding.value is not None]
+    by_rule = {finding.rule: finding for finding in findings if finding.value is not None}
+    told = [f"{name} {by_rule[rule].figures()}" for rule, name in TOLD.items() if rule in by_rule]
     if told:
         return "; ".join(told)
     return " ".join(finding.detail for finding in findings if finding.verdict is Verdict.MEETS)
-
-
-def _told(finding: Finding) -> str:
-    return f"{TOLD[finding.rule]} {finding.figures()}"
 
 
 def _reason(finding: Finding) -> str:

@@ -41,4 +41,4 @@ class Particulars(Part):
 
     def signature(self, part: SignedPart) -> Signature | None:
         """Who signed for this part, if anybody."""
-        return next((entry for entry in self.signatures if entry.part is part), None)
+        return next((entry for entry in self.signatures if entry.part == part), None)

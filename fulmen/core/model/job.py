@@ -41,12 +41,12 @@ class Job(Part):
 
     def reading(self, step: StepKey, subject: str) -> Reading | None:
         """The reading that counts for this step: the latest one."""
-        found = (entry for entry in reversed(self.readings) if entry.step is step and entry.subject == subject)
+        found = (entry for entry in reversed(self.readings) if entry.step == step and entry.subject == subject)
         return next(found, None)
 
     def inspection(self, item: InspectionItem) -> Inspection | None:
         """What was found under this heading of the schedule of inspections."""
-        return next((entry for entry in self.inspections if entry.item is item), None)
+        return next((entry for entry in self.inspections if entry.item == item), None)
 
     def decision(self, key: str) -> Decision | None:
         """The decision that settles the finding of this key, if one was taken."""

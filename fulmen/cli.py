@@ -1,0 +1,183 @@
+"""The command line: design, certify, serve, demo, backup, schema, openapi."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import logging
+import sys
+from datetime import UTC, datetime
+from pathlib import Path
+
+from fulmen.core.caution import CAUTION
+from fulmen.core.errors import JobFileError
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.findings import Finding
+from fulmen.core.job_file import MAX_BYTES, digest, read_job
+from fulmen.core.model.job import Job
+from fulmen.core.rule_set import rule_set
+from fulmen.core.words import verdict_words
+from fulmen.settings import Settings, read_settings
+
+OK, FALLS_SHORT, BAD_INPUT = 0, 1, 2
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run one command; the exit code is 0, 1 where something falls short, 2 for input that can't be taken."""
+    parsed = _parser().parse_args(arguments)
+    try:
+        return int(parsed.run(parsed))
+    except JobFileError as error:
+        for problem in error.problems:
+            print(str(problem), file=sys.stderr)
+    except (OSError, UnicodeDecodeError, ValueError) as error:
+        print(f"fulmen: {error}", file=sys.stderr)
+    return BAD_INPUT
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="fulmen", description=__doc__)
+    commands = parser.add_subparsers(required=True)
+    design = commands.add_parser("design", help="print the run and every check of a job file")
+    design.add_argument("job", type=Path)
+    design.add_argument("--json", action="store_true", help="print the evaluation as JSON")
+    design.set_defaults(run=_design)
+    certify = commands.add_parser("certify", help="write the certificate of a job file as PDF")
+    certify.add_argument("job", type=Path)
+    certify.add_argument("-o", "--output", type=Path, required=True)
+    certify.set_defaults(run=_certify)
+    serve = commands.add_parser("serve", help="migrate the database and serve the app")
+    serve.set_defaults(run=_serve)
+    demo = commands.add_parser("demo", help="load the demo jobs into an empty database, then serve")
+    demo.set_defaults(run=_demo)
+    backup = commands.add_parser("backup", help="copy the live database to a new file")
+    backup.add_argument("target", type=Path)
+    backup.set_defaults(run=_backup)
+    schema = commands.add_parser("schema", help="print the JSON Schema of the job file")
+    schema.set_defaults(run=_schema)
+    openapi = commands.add_parser("openapi", help="print the OpenAPI document of the web API")
+    openapi.set_defaults(run=_openapi)
+    return parser
+
+
+def _read(path: Path) -> Job:
+    with path.open("rb") as source:
+        data = source.read(MAX_BYTES + 1)
+    return read_job(data.decode("utf-8"))
+
+
+def _design(parsed: argparse.Namespace) -> int:
+    job = _read(parsed.job)
+    evaluation = evaluate(job, rule_set(job.rule_set))
+    if parsed.json:
+        print(evaluation.model_dump_json(indent=2))
+    else:
+        print("\n".join(design_lines(job, evaluation)))
+    return FALLS_SHORT if evaluation.falls_short() else OK
+
+
+def design_lines(job: Job, evaluation: Evaluation) -> list[str]:
+    """The run, the sentence and every check with its working, as lines of text."""
+    lines = [job.title, f"To {evaluation.edition}", ""]
+    for profile in evaluation.profiles:
+        lines.append(
+            "Run: cut-out, " + ", ".join(f"{s.name} {s.length_m:g} m" for s in profile.sections) + ", charge point"
+        )
+        lines.append(f"     {profile.volts_lost_percent:.2f} % volts lost, loop {profile.zs_ohm:.2f} Ω hot")
+    for sentence in evaluation.sentences:
+        lines += ["", "".join(part.text for part in sentence.parts)]
+    for finding in evaluation.findings:
+        lines += ["", *finding_lines(finding)]
+    return [*lines, "", CAUTION]
+
+
+def finding_lines(finding: Finding) -> list[str]:
+    """One finding as text: verdict, title, figures, why, clause, working, mend."""
+    figures = f": {finding.figures()}" if finding.figures() else ""
+    lines = [f"{verdict_words(finding)}  {finding.title}{figures}"]
+    lines += [f"    {text}" for text in (finding.detail, finding.clause) if text]
+    lines += [f"    | {line.text()}" for line in finding.working]
+    if finding.mend:
+        lines.append(f"    To mend: {finding.mend}")
+    if finding.decision:
+        lines.append(f"    Decided: “{finding.decision.reason}” {finding.decision.name}, {finding.decision.decided_on}")
+    return lines
+
+
+def _certify(parsed: argparse.Namespace) -> int:
+    from fulmen.documents.certificate import render_certificate
+    from fulmen.store.errors import NotReady
+    from fulmen.store.papers import prepare_issue
+
+    job = _read(parsed.job)
+    number = f"FC-FILE-{digest(job.model_dump_json())[:8].upper()}"
+    try:
+        issue = prepare_issue(job, number, datetime.now(UTC), None)
+    except NotReady as error:
+        print(f"{error} Still open:", file=sys.stderr)
+        for gap in error.gaps:
+            print(f"  {gap.text}", file=sys.stderr)
+        return FALLS_SHORT
+    parsed.output.write_bytes(render_certificate(issue))
+    print(f"{parsed.output}: certificate {issue.number}, SHA-256 of the job file inside {issue.sha256}")
+    return OK
+
+
+def _serve(parsed: argparse.Namespace) -> int:
+    from fulmen.store.database import migrate
+
+    settings = read_settings()
+    migrate(settings)
+    _run_server(settings)
+    return OK
+
+
+def _demo(parsed: argparse.Namespace) -> int:
+    from fulmen.demo import load_demo
+    from fulmen.store.database import migrate, open_database, sessions
+
+    settings = read_settings()
+    migrate(settings)
+    loaded = load_demo(sessions(open_database(settings)), datetime.now(UTC))
+    print(f"{loaded} demo jobs loaded" if loaded else "Jobs are there already; no demo data loaded", flush=True)
+    _run_server(settings)
+    return OK
+
+
+def _run_server(settings: Settings) -> None:
+    from waitress import serve
+
+    from fulmen.web.app import create_app
+
+    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(levelname)s %(message)s")
+    app = create_app(settings)
+    print(f"Fulmen is at http://{settings.host}:{settings.port}/  (Ctrl-C stops it)", flush=True)
+    serve(app, host=settings.host, port=settings.port, threads=8, _quiet=True)
+
+
+def _backup(parsed: argparse.Namespace) -> int:
+    from fulmen.store.database import back_up
+
+    back_up(read_settings(), parsed.target)
+    print(f"{parsed.target}: backed up")
+    return OK
+
+
+def _schema(parsed: argparse.Namespace) -> int:
+    print(json.dumps(Job.model_json_schema(), indent=2, ensure_ascii=False))
+    return OK
+
+
+def _openapi(parsed: argparse.Namespace) -> int:
+    from tempfile import TemporaryDirectory
+
+    from fulmen.web.app import create_app
+
+    with TemporaryDirectory() as folder:
+        app = create_app(Settings(database=Path(folder) / "none.sqlite"))
+        print(json.dumps(app.api_doc, indent=2, ensure_ascii=False))
+    return OK
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,1 @@
+"""Papers: templates and their rendering. They render what the core says and compute nothing."""

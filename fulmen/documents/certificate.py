@@ -1,0 +1,177 @@
+"""The Electrical Installation Certificate as PDF, written as PDF/A-3 with the job file inside it."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from functools import cache
+from pathlib import Path
+from typing import TYPE_CHECKING, Any, Protocol
+
+from jinja2 import Environment, FileSystemLoader, StrictUndefined
+
+from fulmen.core.catalogue import cable_record
+from fulmen.core.caution import CAUTION
+from fulmen.core.evaluate import Evaluation
+from fulmen.core.figures import ORIGIN
+from fulmen.core.model.certificate import Signature, SignedPart
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.inspections import InspectionItem
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.rule_set import rule_set
+from fulmen.core.run import runs
+from fulmen.core.words import verdict_words, word
+
+if TYPE_CHECKING:
+    from weasyprint.text.fonts import FontConfiguration
+
+FOLDER = Path(__file__).parent
+ATTACHMENT = "job.json"
+
+
+class Issue(Protocol):
+    """What a certificate is rendered from; the store's issue and the command line's both fit."""
+
+    @property
+    def number(self) -> str: ...
+    @property
+    def issued_at(self) -> datetime: ...
+    @property
+    def supersedes(self) -> str | None: ...
+    @property
+    def job(self) -> Job: ...
+    @property
+    def evaluation(self) -> Evaluation: ...
+    @property
+    def data(self) -> str: ...
+    @property
+    def sha256(self) -> str: ...
+
+
+def render_certificate(issue: Issue) -> bytes:
+    """The certificate's bytes; the same issue gives the same bytes."""
+    from weasyprint import HTML, Attachment
+
+    created = issue.issued_at.replace(tzinfo=None)
+    attachment = Attachment(
+        string=issue.data.encode(),
+        name=ATTACHMENT,
+        description="The job file this certificate was made from",
+        created=created,
+        modified=created,
+        relationship="Data",
+    )
+    page = HTML(string=certificate_html(issue), base_url=f"{FOLDER}/")
+    pdf: bytes = page.write_pdf(
+        font_config=_fonts(),
+        attachments=[attachment],
+        pdf_variant="pdf/a-3a",
+        pdf_identifier=bytes.fromhex(issue.sha256[:32]),
+    )
+    return pdf
+
+
+def certificate_html(issue: Issue) -> str:
+    """The certificate as HTML, before it becomes pages."""
+    return _environment().get_template("certificate.html.j2").render(**_content(issue))
+
+
+@cache
+def _environment() -> Environment:
+    environment = Environment(
+        loader=FileSystemLoader(FOLDER / "templates"),
+        autoescape=True,
+        undefined=StrictUndefined,
+        trim_blocks=True,
+        lstrip_blocks=True,
+    )
+    environment.filters["words"] = word
+    environment.filters["verdict_words"] = verdict_words
+    environment.filters["figure"] = _figure
+    return environment
+
+
+@cache
+def _fonts() -> FontConfiguration:
+    from weasyprint.text.fonts import FontConfiguration
+
+    return FontConfiguration()
+
+
+def _figure(value: float | None, decimals: int | None = None) -> str:
+    """A figure for a form's cell, a dash where there is none."""
+    if value is None:
+        return "–"
+    return f"{value:g}" if decimals is None else f"{value:.{decimals}f}"
+
+
+def _content(issue: Issue) -> dict[str, Any]:
+    job, evaluation = issue.job, issue.evaluation
+    inspections = [(item, job.inspection(item)) for item in InspectionItem]
+    return {
+        "issue": issue,
+        "job": job,
+        "evaluation": evaluation,
+        "rules": rule_set(job.rule_set),
+        "caution": CAUTION,
+        "origin": _results(job, evaluation, ORIGIN),
+        "front_rcds": [board.front_rcd for board in job.boards if board.front_rcd is not None],
+        "signed": _signed(job),
+        "inspections": inspections,
+        "boards": job.boards,
+        "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],
+        "routes": [(circuit, profile) for circuit, profile in zip(job.circuits, evaluation.profiles, strict=False)],
+        "instruments": sorted({reading.instrument for reading in job.readings if reading.instrument}),
+        "testers": sorted({reading.taken_by for reading in job.readings}),
+    }
+
+
+def _signed(job: Job) -> list[tuple[list[SignedPart], Signature]]:
+    """The signatures, parts signed alike by one person together."""
+    groups: dict[str, tuple[list[SignedPart], Signature]] = {}
+    for signature in job.certificate.signatures:
+        person = signature.model_dump_json(exclude={"part"})
+        groups.setdefault(person, ([], signature))[0].append(signature.part)
+    return list(groups.values())
+
+
+def _results(job: Job, evaluation: Evaluation, subject: str) -> dict[str, str]:
+    """The reading of every step at one subject, by the step's key."""
+    decimals = {step.step: step.decimals for step in evaluation.steps}
+    return {key.value: reading_text(job.reading(key, subject), decimals.get(key)) for key in StepKey}
+
+
+def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
+    """A reading as it stands in a form's cell, to the decimals of its step."""
+    if reading is None:
+        return "–"
+    if reading.outcome is Outcome.RIGHT:
+        return "✓"
+    if reading.outcome in (Outcome.WRONG, Outcome.COULD_NOT_TEST):
+        return word(reading.outcome)
+    return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else _figure(reading.value, decimals)
+
+
+def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str, Any]:
+    """One row of the schedule of circuit details and test results."""
+    record = cable_record(circuit.cable.record)
+    voltage = job.reading(StepKey.IR_LIVE_EARTH, circuit.id)
+    limits = [step for step in evaluation.steps if step.step is StepKey.ZS and step.subject == circuit.id]
+    return {
+        "circuit": circuit,
+        "cable": record.name,
+        "cpc_mm2": record.cpc_mm2(circuit.cable.csa_mm2),
+        "methods": ", ".join(dict.fromkeys(section.method.value for section in circuit.route)),
+        "length_m": sum(section.length_m for section in circuit.route),
+        "device_standard": "BS EN 61009-1" if circuit.device.rcd else "BS EN 60898-1",
+        "rcd": circuit.device.rcd or _inside_rcd(job, circuit),
+        "zs_limit_ohm": limits[0].limit if limits else None,
+        "test_voltage_v": voltage.test_voltage_v if voltage else None,
+        "results": _results(job, evaluation, circuit.id),
+    }
+
+
+def _inside_rcd(job: Job, circuit: Circuit) -> Any:
+    """The RCD in the unit, where the circuit's own device holds none."""
+    points = [run.charge_point for run in runs(job) if run.links and run.final().circuit.id == circuit.id]
+    return points[0].rcd_inside if points else None

@@ -1,0 +1,1 @@
+"""The store: jobs, readings, issued papers and the audit trail in SQLite."""

@@ -1,0 +1,45 @@
+"""What can go wrong in the store on purpose."""
+
+from __future__ import annotations
+
+from fulmen.core.certificate import Gap
+from fulmen.core.model.job import Job
+
+
+class StoreError(Exception):
+    """Root of the store's own errors."""
+
+
+class NotFound(StoreError):
+    """There is no such job or paper."""
+
+
+class Conflict(StoreError):
+    """Somebody saved the job since it was read."""
+
+    def __init__(self, version: int, stored: Job) -> None:
+        super().__init__("Somebody saved this job since you opened it.")
+        self.version = version
+        self.stored = stored
+
+
+class ReadingsChanged(StoreError):
+    """A document tries to change readings, which are only ever appended."""
+
+    def __init__(self) -> None:
+        super().__init__("Readings already taken can't be changed or removed; take the step again.")
+
+
+class NotReady(StoreError):
+    """A certificate can't be issued yet."""
+
+    def __init__(self, gaps: tuple[Gap, ...]) -> None:
+        super().__init__("The certificate can't be issued yet.")
+        self.gaps = gaps
+
+
+class NothingChanged(StoreError):
+    """The newest certificate holds the very same data."""
+
+    def __init__(self, number: str) -> None:
+        super().__init__(f"Nothing has changed since certificate {number}.")

@@ -1,0 +1,175 @@
+"""The verbs of the store: one function, one transaction each. Views call these and nothing below them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, cast
+
+from sqlalchemy import CursorResult, func, or_, select, update
+from sqlalchemy.orm import Session
+
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.job_file import check_structure, parse_job
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Reading
+from fulmen.core.rule_set import rule_set
+from fulmen.store.database import Sessions
+from fulmen.store.errors import Conflict, NotFound, ReadingsChanged
+from fulmen.store.tables import AuditRow, JobRow, PaperRow, ReadingRow
+
+
+@dataclass(frozen=True)
+class StoredJob:
+    """A job as it stands in the store."""
+
+    id: int
+    version: int
+    job: Job
+    evaluation: Evaluation
+
+
+def create_job(sessions: Sessions, job: Job, now: datetime, verb: str = "created") -> StoredJob:
+    """Store a new job with whatever readings it brings."""
+    check_structure(job)
+    with sessions() as session, session.begin():
+        row = JobRow(created_at=now, version=1)
+        evaluation = fill_row(row, job, now)
+        session.add(row)
+        session.flush()
+        session.add_all(_reading_rows(row.id, job.readings))
+        record(session, row.id, now, verb, job.title)
+        return StoredJob(row.id, row.version, job, evaluation)
+
+
+def load_job(sessions: Sessions, job_id: int) -> StoredJob:
+    """A job by its number.
+
+    Raises:
+        NotFound: there is none.
+    """
+    with sessions() as session:
+        row = _row(session, job_id)
+        job = _job(session, row)
+        return StoredJob(row.id, row.version, job, evaluate(job, rule_set(job.rule_set)))
+
+
+def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime) -> StoredJob:
+    """Replace a job's document, if nobody saved it since `version`. Its readings stay as stored.
+
+    Raises:
+        NotFound: there is no such job.
+        Conflict: somebody saved it meanwhile; it carries the stored job.
+        ReadingsChanged: the document holds readings that are not the stored ones.
+    """
+    check_structure(job)
+    with sessions() as session, session.begin():
+        stored = claim_version(session, job_id, version)
+        row = _row(session, job_id)
+        if job.readings != stored.readings[: len(job.readings)]:
+            raise ReadingsChanged()
+        job = job.model_copy(update={"readings": stored.readings})
+        evaluation = fill_row(row, job, now)
+        session.flush()
+        record(session, job_id, now, "saved", f"version {row.version}")
+        return StoredJob(job_id, row.version, job, evaluation)
+
+
+def add_reading(sessions: Sessions, job_id: int, reading: Reading, now: datetime) -> StoredJob:
+    """Append one reading; it never conflicts with a change of the design.
+
+    Raises:
+        NotFound: there is no such job.
+    """
+    with sessions() as session, session.begin():
+        row = _row(session, job_id)
+        # The write comes first: it takes the lock, so that what is read after it is the newest.
+        session.add_all(_reading_rows(job_id, (reading,)))
+        session.flush()
+        job = _job(session, row)
+        evaluation = fill_row(row, job, now)
+        record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
+        session.flush()
+        return StoredJob(job_id, row.version, job, evaluation)
+
+
+def list_jobs(sessions: Sessions, search: str = "", limit: int = 100, offset: int = 0) -> tuple[list[JobRow], int]:
+    """Jobs by title, reference, householder or address, newest change first, and how many match."""
+    query = select(JobRow)
+    if search:
+        columns = (JobRow.title, JobRow.reference, JobRow.householder, JobRow.address)
+        query = query.where(or_(*(column.icontains(search, autoescape=True) for column in columns)))
+    with sessions() as session:
+        total = session.scalar(select(func.count()).select_from(query.subquery())) or 0
+        rows = session.scalars(query.order_by(JobRow.changed_at.desc(), JobRow.id.desc()).limit(limit).offset(offset))
+        return list(rows), total
+
+
+def certified(sessions: Sessions, job_ids: list[int]) -> dict[int, str]:
+    """The newest paper's number of each of these jobs that has one."""
+    query = select(PaperRow.job_id, PaperRow.number).where(PaperRow.job_id.in_(job_ids)).order_by(PaperRow.id)
+    with sessions() as session:
+        return dict(session.execute(query).tuples().all())
+
+
+def is_empty(sessions: Sessions) -> bool:
+    """Whether the store holds no job yet."""
+    with sessions() as session:
+        return session.scalar(select(JobRow.id).limit(1)) is None
+
+
+def claim_version(session: Session, job_id: int, version: int) -> Job:
+    """Take the next version of a job for this transaction, and give the job as it stands.
+
+    The update comes first and is atomic: of two who saw the same version, one gets it.
+
+    Raises:
+        NotFound: there is no such job.
+        Conflict: somebody saved it meanwhile.
+    """
+    claim = update(JobRow).where(JobRow.id == job_id, JobRow.version == version).values(version=version + 1)
+    claimed = cast(CursorResult[Any], session.execute(claim)).rowcount == 1
+    row = _row(session, job_id)
+    stored = _job(session, row)
+    if not claimed:
+        raise Conflict(row.version, stored)
+    return stored
+
+
+def _row(session: Session, job_id: int) -> JobRow:
+    row = session.get(JobRow, job_id)
+    if row is None:
+        raise NotFound(f"There is no job {job_id}.")
+    return row
+
+
+def _job(session: Session, row: JobRow) -> Job:
+    readings = session.scalars(select(ReadingRow).where(ReadingRow.job_id == row.id).order_by(ReadingRow.id))
+    return parse_job({**row.document, "readings": [reading.document for reading in readings]})
+
+
+def fill_row(row: JobRow, job: Job, now: datetime) -> Evaluation:
+    """Set every column that follows from the document."""
+    evaluation = evaluate(job, rule_set(job.rule_set))
+    wanted = [step for step in evaluation.steps if step.required]
+    document: dict[str, Any] = job.model_dump(mode="json", exclude={"readings"})
+    row.title, row.reference = job.title, job.reference
+    row.householder, row.address = job.site.householder, job.site.address
+    row.open_checks = sum(finding.is_open() for finding in evaluation.findings)
+    row.falls_short = len(evaluation.falls_short())
+    row.readings_wanted = len(wanted)
+    row.readings_taken = sum(step.reading is not None for step in wanted)
+    row.document, row.changed_at = document, now
+    return evaluation
+
+
+def _reading_rows(job_id: int, readings: tuple[Reading, ...]) -> list[ReadingRow]:
+    return [
+        ReadingRow(job_id=job_id, step=reading.step.value, document=reading.model_dump(mode="json"))
+        for reading in readings
+    ]
+
+
+def record(session: Session, job_id: int | None, now: datetime, verb: str, detail: str) -> None:
+    """Append one entry to the audit trail."""
+    session.add(AuditRow(job_id=job_id, at=now, verb=verb, detail=detail))

@@ -1,0 +1,1 @@
+"""The web layer: parses, calls, serialises, and nothing else."""

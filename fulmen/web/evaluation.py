@@ -1,0 +1,62 @@
+"""Evaluating without storing, the alternatives behind a choice, and the catalogue."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from flask import Response
+
+from fulmen.core.catalogue import cable_records
+from fulmen.core.caution import CAUTION
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.options import alternatives
+from fulmen.core.rule_set import rule_set
+from fulmen.core.tables import table
+from fulmen.core.words import WORDS
+from fulmen.web.blueprint import api_blueprint
+from fulmen.web.policy import Role, allows
+from fulmen.web.replies import reply
+from fulmen.web.schemas import AlternativeList, AlternativesQuestion, CableOption, Catalogue, Option
+
+evaluation = api_blueprint("evaluation")
+
+
+@evaluation.post("/evaluate", responses={200: Evaluation})
+@allows(Role.ELECTRICIAN)
+def evaluate_job(body: Job) -> Response:
+    """Evaluate a job document without storing it."""
+    return reply(evaluate(body, rule_set(body.rule_set)))
+
+
+@evaluation.post("/alternatives", responses={200: AlternativeList})
+@allows(Role.ELECTRICIAN)
+def list_alternatives(body: AlternativesQuestion) -> Response:
+    """Say for every way to fill a choice what it would do."""
+    found = alternatives(body.job, body.circuit, body.choice, rule_set(body.job.rule_set))
+    return reply(AlternativeList(alternatives=list(found)))
+
+
+@evaluation.get("/catalogue", responses={200: Catalogue})
+@allows(Role.ELECTRICIAN)
+def read_catalogue() -> Response:
+    """Read what the screens need to know once."""
+    return reply(_catalogue())
+
+
+@cache
+def _catalogue() -> Catalogue:
+    choices = {
+        kind.__name__: [Option(value=value, words=words) for value, words in words_of_kind.items()]
+        for kind, words_of_kind in WORDS.items()
+    }
+    cables = [
+        CableOption(
+            id=record.id,
+            name=record.name,
+            sizes_mm2=list(record.sizes_mm2),
+            methods=sorted({column.split(".")[0] for column in table(record.rating_table).columns}),
+        )
+        for record in cable_records().values()
+    ]
+    return Catalogue(caution=CAUTION, edition=rule_set().title, choices=choices, cables=cables)

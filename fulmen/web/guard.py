@@ -1,0 +1,66 @@
+"""What stands between the network and the views: same origin only, known hosts, safe headers, JSON bodies."""
+
+from __future__ import annotations
+
+from urllib.parse import urlsplit
+
+from flask import Flask, Response, abort, current_app, request
+
+from fulmen.web import policy
+
+HEADERS = {
+    "Content-Security-Policy": "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
+    "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'",
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Permissions-Policy": "geolocation=(), camera=(), microphone=()",
+}
+CHANGING = ("POST", "PUT", "PATCH", "DELETE")
+
+
+def register_guard(app: Flask) -> None:
+    """Check every request before its view, and set safe headers on every answer."""
+
+    @app.before_request
+    def before() -> None:
+        _known_host()
+        if request.endpoint is not None:
+            policy.check(request.endpoint)
+        if request.method in CHANGING:
+            _same_origin()
+            _json_body()
+
+    @app.after_request
+    def after(response: Response) -> Response:
+        for name, value in HEADERS.items():
+            response.headers.setdefault(name, value)
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "no-store")
+        return response
+
+
+def _known_host() -> None:
+    """A foreign host name that resolves here must not read the data."""
+    host = request.host.rsplit(":", 1)[0]
+    if host not in current_app.config["KNOWN_HOSTS"]:
+        abort(400, f"Fulmen does not answer to the host name {host!r:.60}.")
+
+
+def _same_origin() -> None:
+    """Another site's page must not change anything here."""
+    origin = request.headers.get("Origin")
+    if origin is not None and urlsplit(origin).netloc != request.host:
+        abort(403, "This request comes from another site.")
+
+
+def _json_body() -> None:
+    if request.content_length and request.mimetype != "application/json":
+        abort(415, "Send JSON.")
+    if request.content_length is None:
+        return
+    body = request.get_json(silent=True)
+    if body is None:
+        abort(400, "The body breaks off or is no JSON.")
+    if not isinstance(body, dict):
+        abort(400, "The body must be one JSON object.")

@@ -1,0 +1,36 @@
+"""Serialising answers, and the one clock of the web layer."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from flask import Response, current_app
+from pydantic import BaseModel
+
+from fulmen.store.database import Sessions
+from fulmen.store.operations import StoredJob
+from fulmen.web.schemas import JobState
+
+
+def reply(body: BaseModel, status: int = 200) -> Response:
+    """A model as JSON."""
+    return Response(body.model_dump_json(), status, mimetype="application/json")
+
+
+def job_reply(stored: StoredJob, status: int = 200) -> Response:
+    """A stored job with its version as ETag."""
+    state = JobState(id=stored.id, version=stored.version, job=stored.job, evaluation=stored.evaluation)
+    response = reply(state, status)
+    response.headers["ETag"] = f'"{stored.version}"'
+    return response
+
+
+def now() -> datetime:
+    """The time, in UTC."""
+    return datetime.now(UTC)
+
+
+def store() -> Sessions:
+    """Where this app's operations get their transactions from."""
+    sessions: Sessions = current_app.extensions["sessions"]
+    return sessions

@@ -1,0 +1,155 @@
+"""What the API takes and gives beyond the core's own models."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fulmen.core.evaluate import Evaluation
+from fulmen.core.model.base import Id, Line
+from fulmen.core.model.certificate import Signature
+from fulmen.core.model.job import Job
+from fulmen.core.options import Alternative
+from fulmen.core.sentence import ChoiceKey
+
+
+class JobPath(BaseModel):
+    """A job's number in the path."""
+
+    job_id: Annotated[int, Field(ge=1)]
+
+
+class PaperPath(BaseModel):
+    """A paper's number in the path."""
+
+    paper_id: Annotated[int, Field(ge=1)]
+
+
+class VersionHeader(BaseModel):
+    """The version that the caller read, in If-Match."""
+
+    model_config = ConfigDict(extra="ignore")
+
+    if_match: Annotated[str, Field(alias="If-Match", pattern=r'^"?[0-9]{1,9}"?$')]
+
+    def version(self) -> int:
+        """The version as a number."""
+        return int(self.if_match.strip('"'))
+
+
+class JobQuery(BaseModel):
+    """What to list."""
+
+    search: Annotated[str, Field(max_length=100)] = ""
+    limit: Annotated[int, Field(ge=1, le=200)] = 50
+    offset: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+
+
+class BlankJob(BaseModel):
+    """A blank sheet to start from."""
+
+    model_config = ConfigDict(extra="forbid", str_strip_whitespace=True)
+
+    title: Annotated[str, Field(min_length=1, max_length=120)]
+    reference: Line = ""
+
+
+class JobSummary(BaseModel):
+    """A job in the list."""
+
+    id: int
+    title: str
+    reference: str
+    householder: str
+    address: str
+    open_checks: int
+    falls_short: int
+    readings_taken: int
+    readings_wanted: int
+    changed_at: datetime
+    paper: str | None
+
+
+class JobList(BaseModel):
+    """Jobs, newest change first, and how many match."""
+
+    jobs: list[JobSummary]
+    total: int
+
+
+class JobState(BaseModel):
+    """A stored job with its version and what it computes to."""
+
+    id: int
+    version: int
+    job: Job
+    evaluation: Evaluation
+
+
+class AlternativesQuestion(BaseModel):
+    """Which choice of which circuit of this job."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    job: Job
+    circuit: Id
+    choice: ChoiceKey
+
+
+class AlternativeList(BaseModel):
+    """Every way to fill a choice."""
+
+    alternatives: list[Alternative]
+
+
+class IssueRequest(BaseModel):
+    """Who signs for which part of the work."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    signatures: Annotated[list[Signature], Field(min_length=1, max_length=3)]
+
+
+class Paper(BaseModel):
+    """An issued paper."""
+
+    id: int
+    number: str
+    kind: str
+    issued_at: datetime
+    sha256: str
+    supersedes: str | None
+    superseded_by: str | None
+
+
+class PaperList(BaseModel):
+    """The papers of a job, newest first."""
+
+    papers: list[Paper]
+
+
+class Option(BaseModel):
+    """One value of a choice and its plain words."""
+
+    value: str
+    words: str
+
+
+class CableOption(BaseModel):
+    """A cable record that can be chosen."""
+
+    id: str
+    name: str
+    sizes_mm2: list[float]
+    methods: list[str]
+
+
+class Catalogue(BaseModel):
+    """What the screens need to know once: choices with their words, cables, the caution."""
+
+    caution: str
+    edition: str
+    choices: dict[str, list[Option]]
+    cables: list[CableOption]
