@@ -1,0 +1,46 @@
+// One typed client. Every answer is either data or a Problem; a lost connection becomes a Problem too.
+import createClient from 'openapi-fetch'
+
+import type { paths } from './schema'
+import type { Problem } from './types'
+
+export const api = createClient<paths>({ baseUrl: '/' })
+
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+interface Answer {
+  data?: unknown
+  error?: unknown
+  response: Response
+}
+
+/** The data of an answer as `T`, or a ProblemError. */
+export async function answer<T>(asked: Promise<Answer>): Promise<T> {
+  let got: Answer
+  try {
+    got = await asked
+  } catch {
+    throw new ProblemError(problem(0, 'No answer from Fulmen. What you typed is kept here; it is saved when it answers again.'))
+  }
+  if (got.error !== undefined || !got.response.ok) {
+    throw new ProblemError(isProblem(got.error) ? got.error : problem(got.response.status, got.response.statusText))
+  }
+  return got.data as T
+}
+
+export function asProblem(error: unknown): Problem {
+  if (error instanceof ProblemError) return error.problem
+  return problem(0, error instanceof Error ? error.message : String(error))
+}
+
+function isProblem(value: unknown): value is Problem {
+  return typeof value === 'object' && value !== null && 'detail' in value && 'status' in value
+}
+
+function problem(status: number, detail: string): Problem {
+  return { type: 'about:blank', title: 'Problem', status, detail, field: '', fields: [], version: null, stored: null, gaps: [] }
+}

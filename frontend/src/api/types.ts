@@ -1,0 +1,32 @@
+// The API's models. The server always sends every field, so what its defaults make optional is required here.
+import type { components } from './schema'
+
+type Complete<T> = T extends readonly (infer U)[]
+  ? Complete<U>[]
+  : T extends object
+    ? { [K in keyof T]-?: Complete<Exclude<T[K], undefined>> }
+    : T
+
+type Schemas = components['schemas']
+export type Job = Complete<Schemas['Job']>
+export type Section = Complete<Schemas['Section']>
+export type Reading = Complete<Schemas['Reading']>
+export type Signature = Complete<Schemas['Signature']>
+export type Inspection = Complete<Schemas['Inspection']>
+export type Evaluation = Complete<Schemas['Evaluation']>
+export type Finding = Complete<Schemas['Finding']>
+export type WorkingLine = Complete<Schemas['WorkingLine']>
+export type Step = Complete<Schemas['Step']>
+export type Gap = Complete<Schemas['Gap']>
+export type RunProfile = Complete<Schemas['RunProfile']>
+export type SentencePart = Complete<Schemas['SentencePart']>
+export type Alternative = Complete<Schemas['Alternative']>
+export type JobState = Complete<Schemas['JobState']>
+export type JobSummary = Complete<Schemas['JobSummary']>
+export type Catalogue = Complete<Schemas['Catalogue']>
+export type Option = Complete<Schemas['Option']>
+export type Paper = Complete<Schemas['Paper']>
+export type Problem = Complete<Schemas['Problem']>
+export type Verdict = Schemas['Verdict']
+export type Stage = Schemas['Stage']
+export type ChoiceKey = NonNullable<SentencePart['choice']>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+// Settling what is your call: the reason is kept with name and day and goes on the certificate.
+import { ref, watch } from 'vue'
+
+import type { Finding } from '../api/types'
+import { useJob } from '../job/useJob'
+import { today } from '../shared/format'
+import { usePerson } from '../shared/usePerson'
+
+const props = defineProps<{ finding: Finding }>()
+
+const store = useJob()
+const { name } = usePerson()
+const editing = ref(false)
+const reason = ref('')
+watch(() => props.finding.decision, (decision) => (reason.value = decision?.reason ?? ''), { immediate: true })
+
+function keep(): void {
+  const key = `${props.finding.rule}/${props.finding.subject}`
+  const others = store.job!.decisions.filter((decision) => decision.key !== key)
+  const decision = { key, reason: reason.value.trim(), name: name.value.trim(), decided_on: today() }
+  store.change('decisions', [...others, decision])
+  editing.value = false
+}
+</script>
+
+<template>
+  <div class="decision">
+    <p v-if="finding.decision && !editing">
+      “{{ finding.decision.reason }}” <span class="quiet">{{ finding.decision.name }}, {{ finding.decision.decided_on }}</span>
+      <button type="button" class="link" @click="editing = true">Change</button>
+    </p>
+    <form v-else @submit.prevent="keep">
+      <v-textarea v-model="reason" label="Why is it so?" rows="1" maxlength="1000" />
+      <v-text-field v-model="name" label="Your name" maxlength="200" />
+      <v-btn type="submit" color="ink" :disabled="reason.trim().length < 3 || name.trim().length < 2">Keep the reason</v-btn>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.decision {
+  padding: 0 0 10px;
+  font-size: 0.9rem;
+}
+form {
+  display: grid;
+  gap: 8px;
+}
+.link {
+  margin-left: 8px;
+}
+</style>

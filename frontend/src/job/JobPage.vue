@@ -1,0 +1,113 @@
+<script setup lang="ts">
+// A job: its bar with the stages, the run band above every stage, and the stage itself.
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+
+import { asProblem } from '../api/client'
+import RunBand from '../run/RunBand.vue'
+import CautionNote from '../shared/CautionNote.vue'
+import ConflictDialog from './ConflictDialog.vue'
+import SaveNote from './SaveNote.vue'
+import StageTabs from './StageTabs.vue'
+import { useJob } from './useJob'
+
+const props = defineProps<{ id: number }>()
+
+const store = useJob()
+const route = useRoute()
+const failed = ref('')
+const at = ref('')
+const profile = computed(() => store.evaluation?.profiles[0])
+
+async function load(): Promise<void> {
+  failed.value = ''
+  try {
+    await store.load(props.id)
+    document.title = `${store.job?.title} · Fulmen`
+  } catch (error) {
+    failed.value = asProblem(error).detail
+  }
+}
+watch(() => props.id, load, { immediate: true })
+onBeforeUnmount(() => void store.flush())
+</script>
+
+<template>
+  <div class="page">
+    <header class="bar">
+      <router-link to="/" class="home">Fulmen</router-link>
+      <p class="title">{{ store.job?.title }}</p>
+      <SaveNote />
+      <StageTabs v-if="store.evaluation" :id="id" />
+    </header>
+    <main>
+      <div v-if="failed" class="failed">
+        <h1>This job can't be shown</h1>
+        <p>{{ failed }}</p>
+        <p><v-btn color="ink" @click="load">Try again</v-btn></p>
+      </div>
+      <template v-else-if="store.job && store.evaluation">
+        <RunBand v-if="profile" :profile="profile" :at="at" />
+        <p v-else class="no-run">
+          The run is drawn here once its route is known.
+          <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link">Enter the route</router-link>
+        </p>
+        <router-view @at="at = $event" />
+        <footer><CautionNote /></footer>
+      </template>
+      <p v-else class="no-run">Opening the job…</p>
+    </main>
+    <ConflictDialog />
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  background: rgb(var(--v-theme-bar));
+  color: #f5f0e8;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  column-gap: 18px;
+  padding: 0 20px;
+  min-height: 46px;
+}
+.home {
+  color: #fff;
+  font-weight: 700;
+  text-decoration: none;
+  padding: 10px 0;
+}
+.title {
+  flex: 0 1 auto;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  color: #e6e0d2;
+}
+.no-run,
+.failed {
+  padding: 28px 20px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+  color: var(--quiet);
+}
+.failed {
+  display: grid;
+  gap: 12px;
+  color: var(--ink);
+}
+footer {
+  padding: 20px;
+}
+@media (max-width: 839px) {
+  .bar {
+    padding: 0 14px;
+    column-gap: 12px;
+  }
+  .title {
+    flex: 1 1 0;
+  }
+}
+</style>

@@ -1,0 +1,185 @@
+// The job being worked on. Every change is evaluated at once and saved as you go.
+//
+// A change is kept in this browser until the server has it, so nothing typed is lost to a reload, a bad
+// value or a lost connection. A conflict is shown with both sides; nothing is silently overwritten.
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+
+import { answer, api, asProblem } from '../api/client'
+import type { Evaluation, Job, JobState, Problem, Reading, Signature } from '../api/types'
+import { withValue } from '../shared/paths'
+import { forgetDraft, keepDraft, keptDraft } from './draft'
+
+const SAVE_AFTER_MS = 400
+const TRY_AGAIN_MS = 5000
+
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'refused' | 'conflict'
+
+export const useJob = defineStore('job', () => {
+  const id = ref(0)
+  const version = ref(0)
+  const job = ref<Job>()
+  const evaluation = ref<Evaluation>()
+  const saveState = ref<SaveState>('saved')
+  const problem = ref<Problem>()
+  const conflict = ref<{ version: number; stored: Job }>()
+  const fieldErrors = computed(() => Object.fromEntries((problem.value?.fields ?? []).map((f) => [f.field, f.message])))
+
+  let edits = 0
+  let evaluating = false
+  let again = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  function take(state: JobState): void {
+    id.value = state.id
+    version.value = state.version
+    job.value = state.job
+    evaluation.value = state.evaluation
+    saveState.value = 'saved'
+    problem.value = undefined
+  }
+
+  async function load(jobId: number): Promise<void> {
+    await flush()
+    job.value = undefined
+    conflict.value = undefined
+    const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path: { job_id: jobId } } }))
+    take(state)
+    const draft = keptDraft(jobId)
+    if (!draft) return
+    job.value = draft.job
+    edits += 1
+    if (draft.version === state.version) await settle()
+    else meetConflict(state.version, state.job)
+  }
+
+  /** Change one field; the answer to it moves the screen at once and is saved shortly after. */
+  function change(path: string, value: unknown): void {
+    changeAll([{ field: path, value }])
+  }
+
+  function changeAll(changes: { field: string; value?: unknown }[]): void {
+    if (!job.value) return
+    job.value = changes.reduce((document, one) => withValue(document, one.field, one.value), job.value)
+    edits += 1
+    saveState.value = 'unsaved'
+    keepDraft(id.value, version.value, job.value)
+    void settle()
+  }
+
+  /** Evaluate now and save soon. Only the newest document is asked about. */
+  async function settle(): Promise<void> {
+    schedule(SAVE_AFTER_MS)
+    if (evaluating) {
+      again = true
+      return
+    }
+    evaluating = true
+    do {
+      again = false
+      await evaluateOnce()
+    } while (again)
+    evaluating = false
+  }
+
+  async function evaluateOnce(): Promise<void> {
+    try {
+      evaluation.value = await answer<Evaluation>(api.POST('/api/v1/evaluate', { body: job.value! }))
+      problem.value = undefined
+      if (saveState.value === 'refused') saveState.value = 'unsaved'
+    } catch (error) {
+      problem.value = asProblem(error)
+      if (problem.value.status === 422) saveState.value = 'refused'
+    }
+  }
+
+  function schedule(after: number): void {
+    clearTimeout(timer)
+    timer = setTimeout(() => void save(), after)
+  }
+
+  async function save(): Promise<void> {
+    if (!job.value || saveState.value === 'saved' || saveState.value === 'conflict') return
+    if (saveState.value === 'saving') return schedule(SAVE_AFTER_MS)
+    const saving = edits
+    saveState.value = 'saving'
+    try {
+      const state = await answer<JobState>(
+        api.PUT('/api/v1/jobs/{job_id}', {
+          params: { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } },
+          body: job.value,
+        }),
+      )
+      version.value = state.version
+      if (edits === saving) {
+        take(state)
+        forgetDraft(id.value)
+      } else {
+        saveState.value = 'unsaved'
+        keepDraft(id.value, version.value, job.value)
+        schedule(SAVE_AFTER_MS)
+      }
+    } catch (error) {
+      onSaveProblem(asProblem(error))
+    }
+  }
+
+  function onSaveProblem(trouble: Problem): void {
+    problem.value = trouble
+    if (trouble.status === 409 && trouble.stored) {
+      meetConflict(trouble.version!, trouble.stored)
+    } else if (trouble.status === 422) {
+      saveState.value = 'refused'
+    } else {
+      saveState.value = 'unsaved'
+      schedule(TRY_AGAIN_MS)
+    }
+  }
+
+  function meetConflict(storedVersion: number, stored: Job): void {
+    conflict.value = { version: storedVersion, stored }
+    saveState.value = 'conflict'
+  }
+
+  /** Settle a conflict: mine goes on top of what is stored, or what is stored replaces mine. */
+  async function resolveConflict(keepMine: boolean): Promise<void> {
+    const met = conflict.value
+    if (!met || !job.value) return
+    conflict.value = undefined
+    version.value = met.version
+    job.value = keepMine ? { ...job.value, readings: met.stored.readings } : met.stored
+    if (!keepMine) forgetDraft(id.value)
+    edits += 1
+    saveState.value = 'unsaved'
+    await settle()
+  }
+
+  /** Save what is waiting, if anything is. */
+  async function flush(): Promise<void> {
+    clearTimeout(timer)
+    if (saveState.value === 'unsaved') await save()
+  }
+
+  async function takeReading(reading: Reading): Promise<void> {
+    await flush()
+    const path = { job_id: id.value }
+    const state = await answer<JobState>(api.POST('/api/v1/jobs/{job_id}/readings', { params: { path }, body: reading }))
+    if (saveState.value === 'saved') take(state)
+    else if (job.value) {
+      job.value = { ...job.value, readings: state.job.readings }
+      await settle()
+    }
+  }
+
+  async function issue(signatures: Signature[]): Promise<void> {
+    await flush()
+    const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
+    await answer(api.POST('/api/v1/jobs/{job_id}/papers', { params, body: { signatures } }))
+    await load(id.value)
+  }
+
+  return {
+    id, version, job, evaluation, saveState, problem, conflict, fieldErrors,
+    load, change, changeAll, flush, resolveConflict, takeReading, issue,
+  }
+})

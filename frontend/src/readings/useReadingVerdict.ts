@@ -1,0 +1,42 @@
+// What the core says of a figure before it is kept: the job is evaluated as if the reading stood in it.
+import { ref, watch } from 'vue'
+
+import { answer, api } from '../api/client'
+import type { Evaluation, Finding, Reading, Step } from '../api/types'
+import { useJob } from '../job/useJob'
+
+const WAIT_MS = 120
+
+export function useReadingVerdict(step: () => Step, reading: () => Reading | null) {
+  const store = useJob()
+  const findings = ref<Finding[]>([])
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let turn = 0
+
+  async function ask(provisional: Reading): Promise<void> {
+    const mine = ++turn
+    const body = { ...store.job!, readings: [...store.job!.readings, provisional] }
+    try {
+      const evaluation = await answer<Evaluation>(api.POST('/api/v1/evaluate', { body }))
+      if (mine === turn) findings.value = evaluation.findings.filter(concerns)
+    } catch {
+      // No verdict can be told now; keeping the reading says why, in full.
+      if (mine === turn) findings.value = []
+    }
+  }
+  function concerns(one: Finding): boolean {
+    const here = step()
+    return one.subject === here.subject && [`reading_${here.step}`, `agree_${here.step}`].includes(one.rule)
+  }
+
+  watch(
+    () => JSON.stringify({ ...reading(), taken_at: '' }),
+    () => {
+      clearTimeout(timer)
+      const provisional = reading()
+      if (provisional) timer = setTimeout(() => void ask(provisional), WAIT_MS)
+      else findings.value = []
+    },
+  )
+  return findings
+}

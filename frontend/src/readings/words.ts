@@ -1,0 +1,23 @@
+// A reading in a few words.
+import type { Reading, Step } from '../api/types'
+
+export function readingWords(step: Step): string {
+  const reading: Reading | null = step.reading
+  if (!reading) return step.required ? '' : 'if you can'
+  if (reading.outcome === 'right') return 'right'
+  if (reading.outcome === 'wrong') return 'wrong'
+  if (reading.outcome === 'could_not_test') return 'not tested'
+  const figure = (reading.value ?? 0).toFixed(step.decimals)
+  return `${reading.outcome === 'over_range' ? '>' : ''}${figure} ${step.unit}`
+}
+
+export function bandWords(step: Step): string {
+  if (step.expected_low === null || step.expected_high === null) return ''
+  return `${step.expected_low.toFixed(step.decimals)} to ${step.expected_high.toFixed(step.decimals)} ${step.unit}`
+}
+
+export function limitWords(step: Step): string {
+  const low = step.limit_low === null ? '' : `at least ${step.limit_low.toFixed(step.limit_low < 10 ? step.decimals : 0)}`
+  const high = step.limit === null ? '' : `at most ${step.limit.toFixed(step.limit < 10 ? step.decimals : 0)}`
+  return [low, high].filter(Boolean).join(', ') + (low || high ? ` ${step.unit}` : '')
+}

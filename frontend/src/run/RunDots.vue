@@ -1,0 +1,115 @@
+<script setup lang="ts">
+// The run folded for a phone: where you stand on the chain, and the three results.
+import { computed } from 'vue'
+
+import type { RunProfile } from '../api/types'
+
+const props = defineProps<{ profile: RunProfile; at?: string }>()
+
+const places = computed(() => {
+  const inner = props.profile.sections.slice(0, -1).map((section) => ({ key: `s${section.index}`, name: '', at: '' }))
+  return [
+    { key: 'cut_out', name: 'Cut-out', at: 'origin' },
+    { key: 'board', name: 'Board', at: 'board' },
+    ...inner,
+    { key: 'charge_point', name: 'Charge point', at: 'charge point' },
+  ]
+})
+const here = (at: string) => at !== '' && (props.at ?? '').endsWith(at)
+const weakest = computed(() => {
+  const ratings = props.profile.sections.map((section) => section.iz_a)
+  return ratings.includes(null) ? null : Math.min(...ratings.map(Number))
+})
+</script>
+
+<template>
+  <div class="dots">
+    <ol class="chain" aria-label="The run, from cut-out to charge point">
+      <li v-for="place in places" :key="place.key" :class="{ minor: !place.name, here: here(place.at) }">
+        <span class="dot" aria-hidden="true" />
+        <span class="name">{{ place.name }}<span v-if="here(place.at)" class="sr-only"> (you are here)</span></span>
+      </li>
+    </ol>
+    <p class="figure results">
+      {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="weakest !== null"> · carries {{ weakest.toFixed(0) }} A</template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.dots {
+  padding: 14px 16px 8px;
+}
+.chain {
+  display: flex;
+  justify-content: space-between;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  position: relative;
+}
+.chain::before {
+  content: '';
+  position: absolute;
+  left: 8px;
+  right: 8px;
+  top: 6px;
+  height: 4px;
+  background: var(--copper);
+}
+li {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  flex: 0 1 auto;
+  min-width: 0;
+}
+li:first-child {
+  align-items: flex-start;
+}
+li:last-child {
+  align-items: flex-end;
+}
+.dot {
+  width: 16px;
+  height: 16px;
+  border-radius: 50%;
+  background: var(--copper);
+  border: 3px solid var(--copper);
+}
+.minor .dot {
+  width: 8px;
+  height: 8px;
+  margin-top: 4px;
+}
+.here .dot {
+  background: var(--sheet);
+}
+.here .name {
+  font-weight: 700;
+}
+.name {
+  font-size: 0.8rem;
+  margin-top: 4px;
+}
+.results {
+  font-size: 0.85rem;
+  color: var(--quiet);
+  padding-right: 80px;
+}
+.sr-only {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+}
+</style>
+<style>
+.band:has(.dots) .as-table {
+  top: auto;
+  bottom: 4px;
+  min-height: 0;
+}
+</style>

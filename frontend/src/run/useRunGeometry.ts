@@ -1,0 +1,40 @@
+// Where everything on the run band lies. From the board on it is to scale; the stretch before the board is not,
+// since tails are short and must still be seen. Drawing only: every figure comes from the core's profile.
+import { scaleLinear } from 'd3-scale'
+import { computed, type MaybeRefOrGetter, toValue } from 'vue'
+
+import type { RunProfile } from '../api/types'
+
+const LABELS_PX = 118
+const BEFORE_BOARD_PX = 128
+const VALUES_PX = 176
+const CHARACTER_PX = 6.6
+
+export interface SectionPlace {
+  index: number
+  x1: number
+  x2: number
+  label: string
+}
+
+export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: MaybeRefOrGetter<number>) {
+  const cutOutX = LABELS_PX + 16
+  const boardX = cutOutX + BEFORE_BOARD_PX
+  const endX = computed(() => Math.max(boardX + 200, toValue(width) - VALUES_PX))
+  const alongX = computed(() => scaleLinear([0, toValue(profile).length_m || 1], [boardX + 18, endX.value - 18]))
+
+  const sections = computed<SectionPlace[]>(() =>
+    toValue(profile).sections.map((section) => {
+      const x1 = alongX.value(section.from_m)
+      const x2 = alongX.value(section.to_m)
+      const full = `${section.name} ${section.length_m} m`
+      const label = [full, `${section.length_m} m`].find((text) => text.length * CHARACTER_PX < x2 - x1 - 6) ?? ''
+      return { index: section.index, x1, x2, label }
+    }),
+  )
+
+  /** Distances at which the tracks have a figure: the board, then the end of each section. */
+  const nodesX = computed(() => [boardX, ...sections.value.map((place) => place.x2)])
+
+  return { cutOutX, meterX: cutOutX + 56, boardX, endX, sections, nodesX }
+}

@@ -1,0 +1,29 @@
+<script setup lang="ts">
+defineProps<{ title: string }>()
+</script>
+
+<template>
+  <fieldset>
+    <legend>{{ title }}</legend>
+    <div class="fields"><slot /></div>
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0 0 22px;
+  min-width: 0;
+}
+legend {
+  font-weight: 700;
+  color: var(--quiet);
+  padding-bottom: 10px;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 230px), 1fr));
+  gap: 14px;
+}
+</style>

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+// One field of the job: text, figure with its unit, or a choice. Saved as you go; its own error beneath it.
+import { computed, ref, watch } from 'vue'
+
+import { useJob } from '../job/useJob'
+import { typedNumber } from './format'
+import { valueAt } from './paths'
+import { useCatalogue } from './useCatalogue'
+
+const props = defineProps<{
+  path: string
+  label: string
+  kind?: 'text' | 'number' | 'choice' | 'choices' | 'paragraph'
+  unit?: string
+  choice?: string
+  items?: { value: unknown; words: string }[]
+  hint?: string
+}>()
+
+const store = useJob()
+const { options } = useCatalogue()
+const value = computed(() => valueAt(store.job, props.path))
+const error = computed(() => {
+  const found = Object.entries(store.fieldErrors).find(([field]) => field === props.path || field.startsWith(`${props.path}.`))
+  return found?.[1] ?? ''
+})
+const choices = computed(() => props.items ?? options(props.choice ?? ''))
+
+// What is typed stays as typed; only its value goes to the job.
+const typed = ref('')
+watch(
+  value,
+  (now) => {
+    if (typedNumber(typed.value) !== now) typed.value = now === null || now === undefined ? '' : String(now)
+  },
+  { immediate: true },
+)
+function onNumber(text: string): void {
+  typed.value = text
+  store.change(props.path, typedNumber(text))
+}
+</script>
+
+<template>
+  <v-select
+    v-if="kind === 'choice' || kind === 'choices'"
+    :label="label" :multiple="kind === 'choices'" :model-value="value" :items="choices" item-title="words" item-value="value" :error-messages="error" :hint="hint"
+    @update:model-value="store.change(path, $event)"
+  />
+  <v-textarea
+    v-else-if="kind === 'paragraph'"
+    :label="label" :model-value="value" :error-messages="error" :hint="hint" @update:model-value="store.change(path, $event)"
+  />
+  <v-text-field
+    v-else-if="kind === 'number'"
+    :label="label" :model-value="typed" :suffix="unit" :error-messages="error" :hint="hint" inputmode="decimal" class="figure-field" autocomplete="off"
+    @update:model-value="onNumber"
+  />
+  <v-text-field v-else :label="label" :model-value="value" :error-messages="error" :hint="hint" autocomplete="off" @update:model-value="store.change(path, $event)" />
+</template>
+
+<style scoped>
+.figure-field :deep(input) {
+  font-family: var(--figures);
+}
+</style>

@@ -1,0 +1,39 @@
+// Numbers and times as the trade writes them. No arithmetic of the trade happens here.
+import type { Finding } from '../api/types'
+
+export function fixed(value: number, decimals: number): string {
+  return value.toFixed(decimals)
+}
+
+/** What a person typed as a number: a comma is a point, nothing is null, anything else stays as typed. */
+export function typedNumber(text: string): number | string | null {
+  const tidy = text.trim().replace(',', '.')
+  if (tidy === '') return null
+  return /^[-+]?(\d+\.?\d*|\.\d+)$/.test(tidy) ? Number(tidy) : text.trim()
+}
+
+const VERDICT_WORDS = {
+  meets: 'Meets',
+  falls_short: 'Falls short',
+  needs: 'Needs a fact',
+  your_call: 'Your call',
+} as const
+
+export function verdictWords(finding: Pick<Finding, 'verdict'> & Partial<Pick<Finding, 'waits_for'>>): string {
+  if (finding.verdict === 'needs' && finding.waits_for === 'reading') return 'Needs a reading'
+  return VERDICT_WORDS[finding.verdict]
+}
+
+export function isOpen(finding: Finding): boolean {
+  if (finding.verdict === 'your_call') return finding.decision === null
+  return finding.verdict !== 'meets'
+}
+
+export function dayAndTime(iso: string): string {
+  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+}
+
+export function today(): string {
+  const now = new Date()
+  return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, '0')).join('-')
+}

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+// One choice of the sentence. Opening it asks the core what every alternative would do; refused ones say why not.
+import { ref } from 'vue'
+
+import { answer, api, asProblem } from '../../api/client'
+import type { Alternative, ChoiceKey } from '../../api/types'
+import { useJob } from '../../job/useJob'
+import VerdictMark from '../../shared/VerdictMark.vue'
+
+const props = defineProps<{ text: string; choice: ChoiceKey; circuit: string }>()
+
+const TITLES: Record<string, string> = {
+  car_earth: 'Earth of the car',
+  open_pen: 'Broken-PEN protection',
+  rcd: 'RCD at the board',
+  rdc_dd: '6 mA DC detection',
+  device: 'Device at the board',
+  csa: 'Size of the cable',
+  cable: 'Kind of cable',
+}
+const store = useJob()
+const open = ref(false)
+const failed = ref('')
+const alternatives = ref<Alternative[]>([])
+
+async function ask(): Promise<void> {
+  failed.value = ''
+  alternatives.value = []
+  try {
+    const body = { job: store.job!, circuit: props.circuit, choice: props.choice }
+    const found = await answer<{ alternatives: Alternative[] }>(api.POST('/api/v1/alternatives', { body }))
+    alternatives.value = found.alternatives
+  } catch (error) {
+    failed.value = asProblem(error).detail
+  }
+}
+function choose(alternative: Alternative): void {
+  open.value = false
+  if (!alternative.chosen) store.changeAll(alternative.changes)
+}
+</script>
+
+<template>
+  <v-menu v-model="open" :max-width="560" location="bottom start" @update:model-value="$event && ask()">
+    <template #activator="{ props: activator }">
+      <button type="button" class="choice" v-bind="activator">{{ text }}<span aria-hidden="true" class="mark"> ▾</span></button>
+    </template>
+    <v-sheet border rounded class="sheet" role="group" :aria-label="TITLES[choice]">
+      <h2>{{ TITLES[choice] }}</h2>
+      <p v-if="failed" role="alert">{{ failed }}</p>
+      <p v-else-if="!alternatives.length" class="quiet">Working out what each would do…</p>
+      <button v-for="one in alternatives" :key="one.label" type="button" class="way" :class="{ chosen: one.chosen }" :aria-pressed="one.chosen" @click="choose(one)">
+        <span class="head"><b>{{ one.label }}</b><span v-if="one.chosen" class="now">as it stands</span><VerdictMark :verdict="one.verdict" /></span>
+        <span v-if="one.why_not" class="quiet"><b>Why not:</b> {{ one.why_not }}</span>
+        <span v-else-if="one.consequence" class="quiet">{{ one.consequence }}</span>
+      </button>
+    </v-sheet>
+  </v-menu>
+</template>
+
+<style scoped>
+.mark {
+  color: var(--copper);
+  font-size: 0.75em;
+}
+.sheet {
+  max-height: 70vh;
+  overflow: auto;
+  padding: 12px 0;
+}
+h2,
+p {
+  padding: 0 16px 8px;
+}
+.way {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-top: 1px solid var(--line);
+  border-left: 4px solid transparent;
+  padding: 9px 16px 9px 12px;
+  min-height: 44px;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+}
+.way:hover,
+.way:focus-visible {
+  background: var(--paper);
+}
+.way.chosen {
+  border-left-color: var(--copper);
+}
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+}
+.head b {
+  flex: 1;
+}
+.now,
+.way .quiet {
+  font-size: 0.86rem;
+}
+</style>

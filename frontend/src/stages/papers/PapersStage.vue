@@ -1,0 +1,58 @@
+<script setup lang="ts">
+// The certificate: what is still open, the inspections, the signatures, and the papers issued.
+import { computed, onMounted, ref } from 'vue'
+
+import { answer, api, asProblem } from '../../api/client'
+import type { Gap, Paper } from '../../api/types'
+import { useJob } from '../../job/useJob'
+import FieldGroup from '../../shared/FieldGroup.vue'
+import JobField from '../../shared/JobField.vue'
+import StageColumns from '../../shared/StageColumns.vue'
+import GapList from './GapList.vue'
+import InspectionList from './InspectionList.vue'
+import IssuedPapers from './IssuedPapers.vue'
+import SignForm from './SignForm.vue'
+
+const store = useJob()
+const papers = ref<Paper[]>([])
+const failed = ref('')
+const gaps = computed<Gap[]>(() => (store.evaluation?.gaps ?? []).filter((gap) => gap.kind !== 'signature'))
+const YEARS = [1, 2, 3, 5, 10].map((value) => ({ value, words: value === 1 ? '1 year' : `${value} years` }))
+
+async function list(): Promise<void> {
+  try {
+    const params = { path: { job_id: store.id } }
+    papers.value = (await answer<{ papers: Paper[] }>(api.GET('/api/v1/jobs/{job_id}/papers', { params }))).papers
+  } catch (error) {
+    failed.value = asProblem(error).detail
+  }
+}
+onMounted(list)
+</script>
+
+<template>
+  <StageColumns>
+    <InspectionList />
+    <FieldGroup title="For the certificate">
+      <JobField path="certificate.comments_on_existing" label="Comments on the existing installation" kind="paragraph" />
+      <JobField path="certificate.departures" label="Departures from the standard, if any" kind="paragraph" />
+      <JobField path="certificate.next_inspection_years" label="Inspect again within" kind="choice" :items="YEARS" />
+    </FieldGroup>
+    <template #aside>
+      <div class="side">
+        <p v-if="failed" role="alert">{{ failed }}</p>
+        <GapList v-if="gaps.length" :gaps="gaps" />
+        <SignForm v-else :newest="papers[0]" @issued="list" />
+        <IssuedPapers :papers="papers" />
+      </div>
+    </template>
+  </StageColumns>
+</template>
+
+<style scoped>
+.side {
+  padding: 18px 20px;
+  display: grid;
+  gap: 26px;
+}
+</style>

@@ -1,0 +1,41 @@
+// Paper, ink, copper. The four verdict colours only support words and shapes.
+import 'vuetify/styles'
+
+import { createVuetify } from 'vuetify'
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
+
+const variables = { 'medium-emphasis-opacity': 0.78, 'disabled-opacity': 0.55, 'border-color': '#8A8474' }
+
+export const vuetify = createVuetify({
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  theme: {
+    defaultTheme: 'system',
+    themes: {
+      light: {
+        dark: false,
+        variables,
+        colors: {
+          background: '#F5F0E8', surface: '#FFFEF9', primary: '#A04B22', ink: '#1C2430', bar: '#1C2430',
+          track: '#E7E1D3', line: '#D5CDBC', quiet: '#5A606B',
+          meets: '#17695D', 'falls-short': '#B0301C', needs: '#7A5600', 'your-call': '#5A4597',
+        },
+      },
+      dark: {
+        dark: true,
+        variables: { ...variables, 'border-color': '#6C7482' },
+        colors: {
+          background: '#161B23', surface: '#1D242F', primary: '#EE9A6C', ink: '#F2EDE2', bar: '#0E1218',
+          track: '#323B48', line: '#3C4554', quiet: '#AEB4BF',
+          meets: '#6CCBB9', 'falls-short': '#FF9683', needs: '#E7BE5F', 'your-call': '#BFAEF5',
+        },
+      },
+    },
+  },
+  defaults: {
+    VBtn: { variant: 'flat', rounded: 'md' },
+    VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto', autoGrow: true, rows: 2 },
+    VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VDialog: { maxWidth: 640 },
+  },
+})
