@@ -28,8 +28,7 @@ const open = computed(() => isOpen(props.finding))
   <li class="row">
     <button type="button" :aria-expanded="props.open" @click="$emit('toggle')">
       <span class="words">
-        <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />
-        <span class="title">{{ finding.title }}</span>
+        <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />&ensp;<span class="title">{{ finding.title }}</span>
       </span>
       <span class="figures figure"><span>{{ value }}</span><span class="quiet">{{ limit }}</span></span>
       <span v-if="used !== null && !finding.at_least" class="bar" aria-hidden="true"><span class="used glide" :style="{ width: `${used * 100}%`, background: `var(--${finding.verdict})` }" /></span>
@@ -64,12 +63,6 @@ button {
   padding: 7px 0;
   min-height: 44px;
   align-items: start;
-}
-.words {
-  display: flex;
-  flex-wrap: wrap;
-  column-gap: 8px;
-  align-items: baseline;
 }
 .title {
   font-weight: 700;

@@ -17,6 +17,8 @@ const store = useJob()
 const route = useRoute()
 const failed = ref('')
 const at = ref('')
+// Only the test stages say where on the run you stand.
+watch(() => route.name, (name) => name !== 'dead' && name !== 'live' && (at.value = ''))
 const profile = computed(() => store.evaluation?.profiles[0])
 
 async function load(): Promise<void> {
@@ -52,7 +54,7 @@ onBeforeUnmount(() => void store.flush())
           The run is drawn here once its route is known.
           <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link">Enter the route</router-link>
         </p>
-        <router-view @at="at = $event" />
+        <router-view v-slot="{ Component }"><component :is="Component" @at="at = $event" /></router-view>
         <footer><CautionNote /></footer>
       </template>
       <p v-else class="no-run">Opening the job…</p>

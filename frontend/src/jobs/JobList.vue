@@ -89,6 +89,7 @@ watch(search, () => void list())
   color: #fff;
 }
 main {
+  width: 100%;
   max-width: 1180px;
   margin: 0 auto;
   padding: 24px;

@@ -53,7 +53,7 @@ const told = computed(() => {
 </script>
 
 <template>
-  <section ref="box" class="band" aria-label="The run">
+  <section ref="box" class="run-band" aria-label="The run">
     <RunTable v-if="asTable" :profile="profile" />
     <RunDots v-else-if="folded" :profile="profile" :at="at" />
     <template v-else>
@@ -77,7 +77,7 @@ const told = computed(() => {
         <text :x="place.boardX + 150" y="102" class="small told">{{ told }}</text>
       </svg>
     </template>
-    <button class="link as-table" type="button" :aria-pressed="asTable" @click="asTable = !asTable">
+    <button v-if="!folded || !at" class="link as-table" type="button" :aria-pressed="asTable" @click="asTable = !asTable">
       {{ asTable ? 'As drawing' : 'As table' }}
     </button>
   </section>

@@ -30,7 +30,7 @@ const weakest = computed(() => {
         <span class="name">{{ place.name }}<span v-if="here(place.at)" class="sr-only"> (you are here)</span></span>
       </li>
     </ol>
-    <p class="figure results">
+    <p v-if="!at" class="figure results">
       {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="weakest !== null"> · carries {{ weakest.toFixed(0) }} A</template>
     </p>
   </div>
@@ -107,7 +107,7 @@ li:last-child {
 }
 </style>
 <style>
-.band:has(.dots) .as-table {
+.run-band:has(.dots) .as-table {
   top: auto;
   bottom: 4px;
   min-height: 0;

@@ -6,7 +6,7 @@ import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 import type { RunProfile } from '../api/types'
 
 const LABELS_PX = 118
-const BEFORE_BOARD_PX = 128
+const BEFORE_BOARD_PX = 156
 const VALUES_PX = 176
 const CHARACTER_PX = 6.6
 
@@ -36,5 +36,5 @@ export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: May
   /** Distances at which the tracks have a figure: the board, then the end of each section. */
   const nodesX = computed(() => [boardX, ...sections.value.map((place) => place.x2)])
 
-  return { cutOutX, meterX: cutOutX + 56, boardX, endX, sections, nodesX }
+  return { cutOutX, meterX: cutOutX + 76, boardX, endX, sections, nodesX }
 }

@@ -26,4 +26,7 @@ legend {
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 230px), 1fr));
   gap: 14px;
 }
+.fields > :slotted(.wide) {
+  grid-column: 1 / -1;
+}
 </style>

@@ -20,8 +20,8 @@ defineEmits<{ route: [] }>()
 <style>
 .sentence {
   font-size: 1.22rem;
-  line-height: 1.85;
-  max-width: 62ch;
+  line-height: 1.75;
+  max-width: 70ch;
   margin: 8px 0 26px;
 }
 .sentence .choice {
@@ -42,10 +42,11 @@ defineEmits<{ route: [] }>()
 @media (max-width: 839px) {
   .sentence {
     font-size: 1.12rem;
-    line-height: 2.5;
+    line-height: 2.3;
   }
   .sentence .choice {
-    padding: 8px 4px;
+    line-height: 1.5;
+    padding: 7px 4px;
   }
 }
 </style>

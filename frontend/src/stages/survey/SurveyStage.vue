@@ -24,9 +24,9 @@ const YES_NO = [
       <JobField path="reference" label="Your reference" />
       <JobField path="site.householder" label="Householder" />
       <JobField path="site.work" label="Kind of work" kind="choice" choice="WorkKind" />
-      <JobField path="site.address" label="Address" kind="paragraph" />
-      <JobField path="site.extent" label="What the certificate covers" kind="paragraph" />
       <JobField path="site.car_place" label="Where a car can be charged" kind="choice" choice="CarPlace" />
+      <JobField path="site.address" label="Address" kind="paragraph" class="wide" />
+      <JobField path="site.extent" label="What the certificate covers" kind="paragraph" class="wide" />
     </FieldGroup>
     <FieldGroup title="Cut-out and supply">
       <JobField path="supply.earthing" label="Earthing, by looking" kind="choice" choice="Earthing" />

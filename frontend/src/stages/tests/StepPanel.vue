@@ -72,12 +72,12 @@ function keys(event: KeyboardEvent): void {
         <span>{{ step.unit }}</span>
       </div>
       <p class="expect">
-        <template v-if="bandWords(step)">Expect <b class="figure">{{ bandWords(step) }}</b>: {{ step.expected_from }}.<br /></template>
-        <template v-if="limitWords(step)">Limit <b class="figure">{{ limitWords(step) }}</b>{{ step.limit_from ? `, ${step.limit_from}` : '' }}.</template>
+        <template v-if="bandWords(step)">Expect <b class="figure">{{ bandWords(step) }}</b><span class="from">: {{ step.expected_from }}</span>.<br /></template>
+        <template v-if="limitWords(step)">Limit <b class="figure">{{ limitWords(step) }}</b><span v-if="step.limit_from" class="from">, {{ step.limit_from }}</span>.</template>
       </p>
     </div>
     <ReadingScale v-if="step.kind === 'figure'" :step="step" :value="entry.value.value" />
-    <p v-for="finding in verdict" :key="finding.rule" class="judged" aria-live="polite"><VerdictMark :verdict="finding.verdict" /> {{ finding.title }}. {{ finding.detail }}</p>
+    <p v-for="finding in verdict" :key="finding.rule" class="judged" aria-live="polite"><VerdictMark :verdict="finding.verdict" /> {{ finding.title }}.<span :class="{ from: finding.verdict === 'meets' }"> {{ finding.detail }}</span></p>
     <p v-if="step.reading && entry.value.value === null" class="taken">
       Kept: <b class="figure">{{ readingWords(step) }}</b> by {{ step.reading.taken_by }}. Taking it again keeps both; the newer one counts.
     </p>

@@ -1,0 +1,53 @@
+# Two commands: `make demo` serves the app with demo data, `make test` runs everything.
+VENV := .venv
+PY := $(VENV)/bin/python
+STAMP := $(VENV)/.stamp
+
+.PHONY: demo serve test bench api shots clean
+
+demo: $(STAMP)-run frontend/dist/index.html
+	$(PY) -m fulmen.cli demo
+
+serve: $(STAMP)-run frontend/dist/index.html
+	$(PY) -m fulmen.cli serve
+
+test: $(STAMP)-dev frontend/dist/index.html
+	@scripts/need-chromium
+	$(PY) tests/run.py
+
+bench: $(STAMP)-dev frontend/dist/index.html
+	$(PY) -m tests.bench.bench
+
+# The generated files: API document, job file schema, front end types.
+api: $(STAMP)-run frontend/node_modules/.stamp
+	$(PY) -m fulmen.cli openapi > docs/openapi.json
+	$(PY) -m fulmen.cli schema > docs/job-file.schema.json
+	cd frontend && npm run -s types
+
+# One current picture of each main view, from the demo data.
+shots: $(STAMP)-dev frontend/dist/index.html
+	@scripts/need-chromium
+	$(PY) -m tests.browser.shots
+
+$(STAMP)-run: requirements.txt pyproject.toml
+	@scripts/need-pango
+	test -x $(PY) || python3 -m venv $(VENV)
+	$(PY) -m pip install -q --disable-pip-version-check -r requirements.txt
+	$(PY) -m pip install -q --disable-pip-version-check --no-deps -e .
+	touch $@
+
+$(STAMP)-dev: $(STAMP)-run requirements-dev.txt
+	$(PY) -m pip install -q --disable-pip-version-check -r requirements-dev.txt
+	touch $@
+
+frontend/node_modules/.stamp: frontend/package-lock.json
+	cd frontend && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+FRONTEND := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
+frontend/dist/index.html: frontend/node_modules/.stamp $(FRONTEND)
+	cd frontend && npm run -s build -- --logLevel warn
+	touch $@
+
+clean:
+	rm -rf $(VENV) frontend/node_modules frontend/dist build *.egg-info
