@@ -116,10 +116,10 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Outcome.COULD_NOT_TEST: "could not test",
     },
     InspectionOutcome: {
-        InspectionOutcome.GOOD: "looked at, good",
-        InspectionOutcome.WRONG: "found wrong",
+        InspectionOutcome.GOOD: "good",
+        InspectionOutcome.WRONG: "wrong",
         InspectionOutcome.NOT_APPLICABLE: "not applicable",
-        InspectionOutcome.LIMITED: "limited, see note",
+        InspectionOutcome.LIMITED: "limited",
     },
     InspectionItem: {
         InspectionItem.INTAKE: "Intake equipment: cut-out, meter and tails, as seen from outside",

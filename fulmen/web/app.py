@@ -27,6 +27,7 @@ def create_app(settings: Settings) -> OpenAPI:
         validation_error_model=Problem,
         validation_error_callback=validation_response,
         doc_ui=False,
+        static_folder=None,
     )
     app.openapi_version = "3.1.0"
     # A job travels inside a question with little around it, so bodies get some room above the file's limit.

@@ -38,13 +38,13 @@ onBeforeUnmount(() => void store.flush())
   <div class="page">
     <header class="bar">
       <router-link to="/" class="home">Fulmen</router-link>
-      <p class="title">{{ store.job?.title }}</p>
+      <h1 class="title">{{ store.job?.title ?? 'Job' }}</h1>
       <SaveNote />
       <StageTabs v-if="store.evaluation" :id="id" />
     </header>
     <main>
       <div v-if="failed" class="failed">
-        <h1>This job can't be shown</h1>
+        <h2 class="big">This job can't be shown</h2>
         <p>{{ failed }}</p>
         <p><v-btn color="ink" @click="load">Try again</v-btn></p>
       </div>
@@ -87,6 +87,8 @@ onBeforeUnmount(() => void store.flush())
   text-overflow: ellipsis;
   white-space: nowrap;
   color: #e6e0d2;
+  font-size: 1rem;
+  font-weight: 400;
 }
 .no-run,
 .failed {

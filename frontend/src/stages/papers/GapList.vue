@@ -16,13 +16,13 @@ const groups = computed(() =>
 
 <template>
   <section aria-label="Still open">
-    <h1>Not ready to issue</h1>
+    <h2 class="big">Not ready to issue</h2>
     <p class="quiet">{{ gaps.length }} still open:</p>
     <div v-for="group in groups" :key="group.stage" class="group">
-      <h2>
+      <h3>
         <router-link v-if="group.stage !== 'papers'" :to="{ name: group.stage }" class="link">{{ group.words }}</router-link>
         <template v-else>{{ group.words }}</template>
-      </h2>
+      </h3>
       <ul>
         <li v-for="gap in group.gaps" :key="`${gap.kind}/${gap.key}`">{{ gap.text }}</li>
       </ul>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// The schedule of inspections: one outcome a heading, all by keyboard or thumb.
+// The schedule of inspections: one tap a heading, all by keyboard or thumb.
 import type { Inspection } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import { useCatalogue } from '../../shared/useCatalogue'
@@ -8,6 +8,7 @@ const store = useJob()
 const { options } = useCatalogue()
 
 const found = (item: string) => store.job?.inspections.find((one) => one.item === item)
+const wantsNote = (item: string) => ['limited', 'wrong'].includes(found(item)?.outcome ?? '')
 
 function keep(item: string, change: Partial<Inspection>): void {
   const blank = { item, outcome: 'good', note: '' } as Inspection
@@ -16,24 +17,25 @@ function keep(item: string, change: Partial<Inspection>): void {
   const others = store.job!.inspections.filter((other) => other.item !== item)
   store.change('inspections', [...others, one].sort((a, b) => order.indexOf(a.item) - order.indexOf(b.item)))
 }
+const outcome = (value: string) => value as Inspection['outcome']
 </script>
 
 <template>
   <section aria-label="Schedule of inspections">
     <h2>Schedule of inspections</h2>
-    <ol>
-      <li v-for="item in options('InspectionItem')" :key="item.value">
-        <span :id="`item-${item.value}`" class="item">{{ item.words }}</span>
-        <v-select
-          :model-value="found(item.value)?.outcome ?? null" :items="options('InspectionOutcome')" item-title="words" item-value="value"
-          :aria-labelledby="`item-${item.value}`" placeholder="not looked at yet" persistent-placeholder @update:model-value="keep(item.value, { outcome: $event })"
-        />
-        <v-text-field
-          v-if="found(item.value)?.outcome === 'limited' || found(item.value)?.outcome === 'wrong'" label="Note" class="remark"
-          :model-value="found(item.value)?.note" @update:model-value="keep(item.value, { note: $event })"
-        />
-      </li>
-    </ol>
+    <fieldset v-for="item in options('InspectionItem')" :key="item.value">
+      <legend>{{ item.words }}</legend>
+      <div class="outcomes">
+        <label v-for="one in options('InspectionOutcome')" :key="one.value">
+          <input
+            type="radio" :name="item.value" :value="one.value" :checked="found(item.value)?.outcome === one.value"
+            @change="keep(item.value, { outcome: outcome(one.value) })"
+          />
+          <span>{{ one.words }}</span>
+        </label>
+      </div>
+      <v-text-field v-if="wantsNote(item.value)" label="Note" class="remark" :model-value="found(item.value)?.note" @update:model-value="keep(item.value, { note: $event })" />
+    </fieldset>
   </section>
 </template>
 
@@ -41,25 +43,68 @@ function keep(item: string, change: Partial<Inspection>): void {
 section {
   margin-bottom: 24px;
 }
-ol {
-  list-style: none;
-  margin: 8px 0 0;
-  padding: 0;
+h2 {
+  margin-bottom: 8px;
 }
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 220px;
-  gap: 6px 16px;
-  align-items: center;
-  padding: 6px 0;
+fieldset {
+  border: 0;
   border-top: 1px solid var(--line);
+  padding: 5px 0;
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 4px 16px;
+}
+legend {
+  float: left;
+  flex: 1 1 260px;
+  font-size: 0.96rem;
+}
+.outcomes {
+  display: flex;
+}
+label {
+  position: relative;
+  cursor: pointer;
+}
+input {
+  position: absolute;
+  opacity: 0;
+  inset: 0;
+}
+label span {
+  display: flex;
+  align-items: center;
+  min-height: 40px;
+  padding: 0 12px;
+  border: 1px solid rgb(var(--v-border-color));
+  margin-left: -1px;
+  font-size: 0.9rem;
+  background: var(--sheet);
+}
+label:first-child span {
+  border-radius: 6px 0 0 6px;
+}
+label:last-child span {
+  border-radius: 0 6px 6px 0;
+}
+input:checked + span {
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
+}
+input:focus-visible + span {
+  outline: 3px solid var(--copper);
+  outline-offset: 2px;
 }
 .remark {
-  grid-column: 1 / -1;
+  flex: 1 0 100%;
 }
 @media (max-width: 839px) {
-  li {
-    grid-template-columns: 1fr;
+  label span {
+    min-height: 44px;
+    padding: 0 11px;
   }
 }
 </style>

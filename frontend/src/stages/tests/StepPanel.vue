@@ -62,8 +62,8 @@ function keys(event: KeyboardEvent): void {
 
 <template>
   <section class="panel" :aria-labelledby="`step-${step.step}`">
-    <h2>Step {{ number }} of {{ count }}, {{ step.where }}</h2>
-    <h1 :id="`step-${step.step}`">{{ step.title }}</h1>
+    <p class="count">Step {{ number }} of {{ count }}, {{ step.where }}</p>
+    <h2 :id="`step-${step.step}`" class="big">{{ step.title }}</h2>
     <p class="how quiet">{{ step.how }}</p>
     <LeadDrawing :step="step" />
     <div v-if="step.kind === 'figure'" class="entry">

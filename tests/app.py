@@ -1,0 +1,55 @@
+"""An app on a temporary database, for store, web and browser tests."""
+
+from __future__ import annotations
+
+import tempfile
+import threading
+import unittest
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from waitress.server import create_server
+
+from fulmen.settings import Settings
+from fulmen.store.database import Sessions, migrate
+from fulmen.store.operations import StoredJob, create_job
+from fulmen.web.app import create_app
+from tests.jobs import job
+
+NOW = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
+
+
+class AppCase(unittest.TestCase):
+    """A migrated, empty app before each test."""
+
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.settings = Settings(database=Path(folder.name) / "test.sqlite")
+        migrate(self.settings)
+        self.app = create_app(self.settings)
+        self.sessions: Sessions = self.app.extensions["sessions"]
+        self.client = self.app.test_client()
+        self.addCleanup(lambda: self.app.extensions["sessions"].kw["bind"].dispose())
+
+    def store(self, name: str, changes: dict[str, Any] | None = None) -> StoredJob:
+        """An example in the store."""
+        return create_job(self.sessions, job(name, changes), NOW)
+
+
+class Served:
+    """The app behind waitress on a free port of this machine."""
+
+    def __init__(self, app: Any) -> None:
+        self.server = create_server(app, host="127.0.0.1", port=0, threads=8)
+        self.url = f"http://127.0.0.1:{self.server.effective_port}"
+        self.thread = threading.Thread(target=self.server.run, daemon=True)
+
+    def __enter__(self) -> Served:
+        self.thread.start()
+        return self
+
+    def __exit__(self, *raised: object) -> None:
+        self.server.close()
+        self.thread.join(timeout=5)

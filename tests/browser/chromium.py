@@ -1,0 +1,71 @@
+"""Debian's Chromium, driven by Playwright, against an app served on this machine only."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+
+from fulmen.demo import load_demo
+from tests.app import NOW, AppCase, Served
+
+ARGUMENTS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+DESKTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+
+
+class BrowserCase(AppCase):
+    """A browser for the class, an app with the demo jobs for each test."""
+
+    playwright: Playwright
+    browser: Browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        expect.set_options(timeout=8000)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+
+    def setUp(self) -> None:
+        super().setUp()
+        load_demo(self.sessions, NOW)
+        served = Served(self.app)
+        served.__enter__()
+        self.addCleanup(served.__exit__)
+        self.url = served.url
+        self.faults: list[str] = []
+
+    def page(self, path: str, phone: bool = False, dark: bool = False) -> Page:
+        """A fresh page at a path; whatever it logs as an error or asks of another host is a fault."""
+        options: dict[str, Any] = {"viewport": PHONE if phone else DESKTOP, "has_touch": phone}
+        context = self.browser.new_context(color_scheme="dark" if dark else "light", **options)
+        self.addCleanup(context.close)
+        page = context.new_page()
+        page.set_default_timeout(8000)
+        page.on("pageerror", lambda error: self.faults.append(str(error)))
+        page.on("request", lambda request: self._only_here(request.url))
+        page.goto(self.url + path)
+        return page
+
+    def job_page(self, title: str, stage: str, **how: bool) -> Page:
+        """A demo job at a stage."""
+        rows = self.client.get("/api/v1/jobs").get_json()["jobs"]
+        number = next(row["id"] for row in rows if title in row["title"])
+        page = self.page(f"/jobs/{number}/{stage}", **how)
+        page.locator("main h1, main h2, main legend").first.wait_for()
+        return page
+
+    def _only_here(self, url: str) -> None:
+        if not url.startswith((self.url, "data:", "blob:")):
+            self.faults.append(f"asked {url}")
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.faults, [])
+        super().tearDown()

@@ -1,0 +1,136 @@
+"""Editing in the browser: choices move the band at once, nothing typed is lost, conflicts are told."""
+
+from playwright.sync_api import Route, expect
+
+from tests.browser.chromium import BrowserCase
+from tests.jobs import EXAMPLES
+
+
+class Choices(BrowserCase):
+    def test_a_choice_moves_the_band_at_once_and_is_kept(self) -> None:
+        page = self.job_page("Cobbler", "design")
+        expect(page.locator(".run-band")).to_contain_text("20.1 V 8.7 %")
+        page.get_by_role("button", name="4 mm²").click()
+        expect(page.get_by_role("group", name="Size of the cable")).to_contain_text(
+            "Why not: Volt drop to the car: 5.56 %"
+        )
+        page.get_by_role("button", name="10 mm²").click()
+        expect(page.locator(".run-band")).to_contain_text("7.5 V 3.2 %")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+        page.reload()
+        expect(page.get_by_role("button", name="10 mm²")).to_be_visible()
+
+    def test_all_by_keyboard(self) -> None:
+        page = self.job_page("Cobbler", "design")
+        page.get_by_role("button", name="the device inside the unit").focus()
+        page.keyboard.press("Enter")
+        way = page.get_by_role("button", name="a separate device before the unit")
+        way.wait_for()
+        way.focus()
+        page.keyboard.press("Enter")
+        expect(page.locator(".sentence")).to_contain_text("by a separate device before the unit")
+
+    def test_a_row_of_the_ledger_opens_its_working(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        row = page.get_by_role("button", name="Loop opens the device in 0.4 s")
+        row.click()
+        expect(page.get_by_text("= 230·0.95/(5·40)")).to_be_visible()
+        expect(row).to_have_attribute("aria-expanded", "true")
+
+    def test_the_band_as_a_table(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        page.get_by_role("button", name="As table").click()
+        expect(page.get_by_role("row", name="4 duct D 5.5 49.6 3.69 0.318")).to_be_visible()
+
+    def test_a_reason_settles_what_is_your_call(self) -> None:
+        page = self.job_page("Saddler", "design")
+        page.get_by_label("Why is it so?").fill("The maker asks for 40 A.")
+        page.get_by_label("Your name").fill("R. Quillfeather")
+        page.get_by_role("button", name="Keep the reason").click()
+        expect(page.get_by_role("link", name="Design")).to_contain_text("17/17")
+        page.get_by_role("button", name="40 A device for a 32 A unit").click()
+        expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
+
+
+class Kept(BrowserCase):
+    def test_bad_input_is_told_at_its_field_and_stays_until_mended(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        field = page.get_by_label("Length").first
+        for typed, words in (("abc", "must be a number in m; you gave 'abc'"), ("-3", "at least 0.1 m; you gave -3"),
+                             ("10000", "at most 500 m; you gave 10000"), ("", "must be a number in m")):  # fmt: skip
+            field.fill(typed)
+            expect(page.get_by_text(words)).to_be_visible()
+            expect(page.get_by_role("status")).to_have_text("Not saved: mend the marked field")
+        field.fill("abc")
+        expect(page.get_by_text("you gave 'abc'")).to_be_visible()
+        page.reload()
+        expect(page.get_by_label("Length").first).to_have_value("abc")
+        page.get_by_label("Length").first.fill("4,5")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+        expect(page.locator(".run-band")).to_contain_text("under floor 4.5 m")
+
+    def test_two_people_at_one_job_are_told_and_nothing_is_overwritten(self) -> None:
+        mine, theirs = self.job_page("Lime Kiln", "survey"), self.job_page("Lime Kiln", "survey")
+        theirs.get_by_label("Householder").fill("Theirs")
+        expect(theirs.get_by_role("status")).to_have_text("Saved")
+        mine.get_by_label("Your reference").fill("Mine")
+        dialog = mine.get_by_role("alertdialog")
+        expect(dialog).to_contain_text("site › householder")
+        expect(dialog).to_contain_text("Theirs")
+        dialog.get_by_role("button", name="Take what is saved").click()
+        expect(mine.get_by_label("Householder")).to_have_value("Theirs")
+        mine.get_by_label("Your reference").fill("Again mine")
+        expect(mine.get_by_role("status")).to_have_text("Saved")
+
+    def test_a_lost_connection_loses_nothing(self) -> None:
+        page = self.job_page("Lime Kiln", "survey")
+        page.route("**/api/**", lambda route: route.abort())
+        page.get_by_label("Householder").fill("Typed while away")
+        expect(page.get_by_role("status")).to_contain_text("No answer; kept here")
+        page.unroute("**/api/**")
+        page.reload()
+        expect(page.get_by_label("Householder")).to_have_value("Typed while away")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+
+    def test_a_slow_answer_never_overtakes_a_newer_edit(self) -> None:
+        page = self.job_page("Lime Kiln", "survey")
+
+        def slow(route: Route) -> None:
+            page.wait_for_timeout(300)
+            route.continue_()
+
+        page.route("**/api/v1/jobs/*", slow)
+        for text in ("A", "Ab", "Abc", "Abcd"):
+            page.get_by_label("Your reference").fill(text)
+            page.wait_for_timeout(250)
+        expect(page.get_by_role("status")).to_have_text("Saved")
+        page.unroute("**/api/v1/jobs/*")
+        page.reload()
+        expect(page.get_by_label("Your reference")).to_have_value("Abcd")
+
+
+class JobFiles(BrowserCase):
+    def test_a_bad_job_file_gets_one_clear_sentence(self) -> None:
+        page = self.page("/")
+        whole = (EXAMPLES / "tt-with-s-type.json").read_bytes()
+        for data, words in ((whole[:700], "breaks off"), (b" " * 2_000_000, "at most 1 MB"),
+                            (whole.replace(b'"length_m": 38.0', b'"length_m": -3'), "at least 0.1 m; you gave -3")):  # fmt: skip
+            page.get_by_test_id("job-file").set_input_files(
+                {"name": "a.json", "mimeType": "application/json", "buffer": data}
+            )
+            expect(page.get_by_role("alert")).to_contain_text(words)
+        page.get_by_test_id("job-file").set_input_files(
+            {"name": "a.json", "mimeType": "application/json", "buffer": whole}
+        )
+        expect(page.locator(".sentence")).to_contain_text("The supply is TT")
+
+    def test_search_and_empty_answers(self) -> None:
+        page = self.page("/")
+        page.get_by_role("textbox", name="Search title, name, address").fill("heron")
+        expect(page.get_by_role("listitem")).to_have_count(1)
+        page.get_by_role("textbox", name="Search title, name, address").fill("no such")
+        expect(page.get_by_text("No job matches")).to_be_visible()
+
+    def test_a_job_that_is_not_there(self) -> None:
+        page = self.page("/jobs/99/design")
+        expect(page.get_by_text("There is no job 99.")).to_be_visible()

@@ -1,0 +1,92 @@
+"""The thinnest slice in the browser: a blank sheet becomes an issued certificate, entered as a person would."""
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.chromium import BrowserCase
+
+CHOICES = [
+    ("Kind of work", "addition"), ("Where a car can be charged", "outdoors"), ("Earthing, by looking", "TN-C-S"),
+    ("Looped to a neighbour", "no"), ("Cut-out fuse", "80 A"), ("Tails", "25 mm²"), ("Earthing conductor", "16 mm²"),
+    ("Main bonding", "10 mm²"), ("Case", "metal"), ("RCD in front of the new way", "no"), ("Surge protection fitted", "yes"),
+    ("Open-PEN device inside", "yes"), ("6 mA DC detection inside", "yes"), ("IP code", "IP54"),
+]  # fmt: skip
+TEXTS = [
+    ("Householder", "N. Otreal (invented)"), ("Address", "1 Nowhere Close"), ("What the certificate covers", "One new circuit"),
+    ("Fuse standard, as marked", "BS 88-3"), ("Demand with the car", "70"), ("Ze by enquiry", "0,21"), ("Tails, length", "1.5"),
+    ("Main switch", "100"), ("Maker's device, from", "32"), ("Maker's device, to", "40"), ("Connector above ground", "1.1"),
+]  # fmt: skip
+DEAD = ["0.08", "0.08", ">999", ">999", "right"]
+LIVE = ["right", "0.20", "1.25", "0.28", "22.5", "right", "right", "right"]
+
+
+def choose(page: Page, label: str, value: str) -> None:
+    page.get_by_role("combobox", name=label, exact=True).first.locator(
+        "xpath=ancestor::div[contains(@class,'v-field ')]"
+    ).click()
+    page.get_by_role("option", name=value, exact=True).click()
+
+
+class OneJob(BrowserCase):
+    def test_from_a_blank_sheet_to_an_issued_certificate(self) -> None:
+        page = self.page("/")
+        page.get_by_label("Name a new job").fill("New drive")
+        page.keyboard.press("Enter")
+        page.get_by_role("heading", name="Checks on what is there").wait_for()
+        self.fill_survey(page)
+        self.walk_route(page)
+        self.take_readings(page, "Dead tests", DEAD)
+        self.take_readings(page, "Live tests", LIVE)
+        self.inspect_and_sign(page)
+
+    def fill_survey(self, page: Page) -> None:
+        for label, value in CHOICES:
+            choose(page, label, value)
+        choose(page, "Bonded to", "water")
+        page.keyboard.press("Escape")
+        for label, value in TEXTS:
+            page.get_by_label(label, exact=True).fill(value)
+        expect(page.get_by_role("link", name="Survey")).to_contain_text("6/6")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+
+    def walk_route(self, page: Page) -> None:
+        page.get_by_role("link", name="Design").click()
+        page.get_by_role("button", name="a route still to be entered").click()
+        for length in ("6.5", "5.5"):
+            if length == "5.5":
+                page.get_by_role("button", name="Add a section").click()
+            page.get_by_label("Length").last.fill(length)
+        expect(page.get_by_role("button", name="2 sections, 12.0 m")).to_be_visible()
+        expect(page.locator(".run-band")).to_contain_text("clipped 6.5 m")
+        expect(page.get_by_role("link", name="Design")).to_contain_text("16/17")
+
+    def take_readings(self, page: Page, stage: str, values: list[str]) -> None:
+        page.get_by_role("link", name=stage).click()
+        page.get_by_label("Tested by").fill("R. Quillfeather")
+        for number, value in enumerate(values, 1):
+            expect(page.get_by_text(f"Step {number} of {len(values)},")).to_be_visible()
+            if value == "right":
+                page.get_by_role("button", name="Right", exact=True).click()
+            else:
+                field = page.locator(".big input")
+                field.fill(value.strip(">"))
+                field.press(">" if value.startswith(">") else "Enter")
+        counted = page.get_by_role("link", name=stage)
+        required = len(values) - 1  # one step of each stage is asked for only if you can
+        expect(counted).to_contain_text(f"{required}/{required}")
+
+    def inspect_and_sign(self, page: Page) -> None:
+        page.get_by_role("link", name="Papers").click()
+        expect(page.get_by_role("heading", name="Not ready to issue")).to_be_visible()
+        for row in page.locator("section[aria-label='Schedule of inspections'] fieldset").all():
+            row.get_by_role("radio", name="good").check()
+        page.get_by_label("Comments on the existing installation").fill("None seen.")
+        choose(page, "Inspect again within", "5 years")
+        expect(page.get_by_role("heading", name="Ready to sign and issue")).to_be_visible()
+        page.get_by_label("Each part named was done").check()
+        page.get_by_role("button", name="Sign and issue").click()
+        paper = page.get_by_role("link", name="Electrical Installation Certificate")
+        expect(paper).to_contain_text("FC-")
+        answer = page.request.get(self.url + str(paper.get_attribute("href")))
+        self.assertEqual((answer.headers["content-type"], answer.body()[:5]), ("application/pdf", b"%PDF-"))
+        page.get_by_role("link", name="Fulmen").click()
+        expect(page.get_by_role("link", name="New drive")).to_contain_text("FC-")

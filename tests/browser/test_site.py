@@ -1,0 +1,92 @@
+"""On site: readings by thumb on a phone; accessibility of every main view; no scrolling sideways."""
+
+import json
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.chromium import BrowserCase
+from tests.jobs import ROOT
+
+AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
+STAGES = ("survey", "design", "dead", "live", "papers")
+
+
+class Phone(BrowserCase):
+    def press(self, page: Page, keys: str) -> None:
+        for key in keys:
+            page.get_by_role("button", name=key, exact=True).tap()
+
+    def test_a_reading_by_thumb(self) -> None:
+        page = self.job_page("Saddler", "live", phone=True)
+        page.get_by_label("Tested by").fill("R. Quillfeather")
+        expect(page.get_by_role("heading", name="Prospective fault current")).to_be_visible()
+        self.press(page, "1.3")
+        page.get_by_role("button", name="Keep", exact=True).tap()
+        expect(page.get_by_role("heading", name="Loop at the car, Zs")).to_be_visible()
+        self.press(page, "0.45")
+        expect(page.locator(".judged").first).to_contain_text("Your call")
+        page.get_by_role("button", name="Delete the last digit").tap()
+        page.get_by_role("button", name="Delete the last digit").tap()
+        self.press(page, "30")
+        expect(page.locator(".judged").first).to_contain_text("Meets")
+        page.get_by_role("button", name="Keep", exact=True).tap()
+        expect(page.get_by_role("heading", name="RCD at its rated current")).to_be_visible()
+        page.get_by_role("button", name="All steps").tap()
+        expect(page.locator(".steps").get_by_role("button", name="Loop at the car, Zs")).to_contain_text("0.30 Ω")
+
+    def test_a_step_that_cannot_be_tested_keeps_its_reason(self) -> None:
+        page = self.job_page("Saddler", "live", phone=True)
+        page.get_by_label("Tested by").fill("R. Quillfeather")
+        page.get_by_role("button", name="can't test").tap()
+        page.get_by_label("Why not?").fill("Meter cupboard locked")
+        page.get_by_role("button", name="Keep the reason").tap()
+        page.get_by_role("button", name="All steps").tap()
+        expect(page.locator(".steps").get_by_role("button", name="Prospective fault current")).to_contain_text("not tested")
+
+    def test_a_reading_needs_who_took_it(self) -> None:
+        page = self.job_page("Saddler", "live", phone=True)
+        self.press(page, "1")
+        expect(page.get_by_role("button", name="Keep", exact=True)).to_be_disabled()
+
+    def test_targets_are_big_enough_and_nothing_scrolls_sideways(self) -> None:
+        for stage in STAGES:
+            page = self.job_page("Saddler", stage, phone=True)
+            with self.subTest(stage):
+                self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
+        page = self.job_page("Saddler", "live", phone=True)
+        for button in page.locator(".pad button").all():
+            box = button.bounding_box()
+            assert box is not None
+            self.assertGreaterEqual(min(box["height"], box["width"]), 44)
+
+
+class Accessible(BrowserCase):
+    def violations(self, page: Page, options: str = "{resultTypes: ['violations']}") -> list[str]:
+        page.wait_for_timeout(300)
+        # Through the debugger, since the content security policy rightly refuses a script tag.
+        page.evaluate(AXE)
+        found = page.evaluate(f"axe.run({options})")["violations"]
+        return [f"{one['id']}: {json.dumps([node['html'][:160] for node in one['nodes'][:3]])}" for one in found]
+
+    def test_main_views(self) -> None:
+        for phone in (False, True):
+            with self.subTest("jobs", phone=phone):
+                page = self.page("/", phone=phone)
+                page.get_by_role("listitem").first.wait_for()
+                self.assertEqual(self.violations(page), [])
+            for stage in STAGES:
+                with self.subTest(stage, phone=phone):
+                    self.assertEqual(self.violations(self.job_page("Saddler", stage, phone=phone)), [])
+
+    def test_contrast_in_the_dark(self) -> None:
+        for stage in STAGES:
+            with self.subTest(stage):
+                page = self.job_page("Saddler", stage, dark=True)
+                self.assertEqual(self.violations(page, "{runOnly: ['color-contrast']}"), [])
+
+    def test_an_open_menu(self) -> None:
+        page = self.job_page("Cobbler", "design")
+        page.get_by_role("button", name="4 mm²").click()
+        page.get_by_role("group", name="Size of the cable").wait_for()
+        # The menu floats outside the page's landmarks, as every overlay of the toolbox does.
+        self.assertEqual(self.violations(page, "{rules: {region: {enabled: false}}}"), [])

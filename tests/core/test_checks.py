@@ -1,0 +1,258 @@
+"""Every check at, below and above its limit, and for every fact or choice that decides it."""
+
+import unittest
+from typing import Any
+
+from fulmen.core.findings import Verdict
+from tests.jobs import DEVICE_IN_UNIT, HALFWAY, TREATED_AS_PME, TT, evaluation, finding
+
+MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
+A30 = {"type": "A", "residual_ma": 30}
+NO_RCD: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": A30}
+
+# rule, what is changed, verdict. The example is TN-C-S with everything in order.
+ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
+    ("looped", {"supply.looped": "no"}, MEETS),
+    ("looped", {"supply.looped": "yes"}, SHORT),
+    ("looped", {"supply.looped": "not_seen"}, NEEDS),
+    ("demand", {"supply.maximum_demand_a": 79.9}, MEETS),
+    ("demand", {"supply.maximum_demand_a": 80.0}, MEETS),
+    ("demand", {"supply.maximum_demand_a": 80.1}, SHORT),
+    ("demand", {"supply.maximum_demand_a": 110.0, "supply.load_limit_a": 60.0}, MEETS),
+    ("demand", {"supply.maximum_demand_a": 113.0, "supply.load_limit_a": 60.0}, SHORT),
+    ("demand", {"supply.maximum_demand_a": None}, NEEDS),
+    ("demand", {"supply.cut_out_fuse_a": None}, NEEDS),
+    ("tails_size", {"supply.tails_csa_mm2": 10.0}, SHORT),
+    ("tails_size", {"supply.tails_csa_mm2": 16.0}, MEETS),
+    ("tails_size", {"supply.tails_csa_mm2": 16.0, "supply.cut_out_fuse_a": 100}, SHORT),
+    ("tails_size", {"supply.tails_csa_mm2": 25.0, "supply.cut_out_fuse_a": 100}, MEETS),
+    ("tails_size", {"supply.cut_out_fuse_a": 125}, NEEDS),
+    ("tails_length", {"supply.tails_length_m": 2.9}, MEETS),
+    ("tails_length", {"supply.tails_length_m": 3.0}, MEETS),
+    ("tails_length", {"supply.tails_length_m": 3.1}, SHORT),
+    ("tails_length", {"supply.tails_length_m": None}, NEEDS),
+    ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": 10.0}, SHORT),
+    ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": 10.0, "supply.tails_csa_mm2": 10.0}, MEETS),
+    ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": None}, NEEDS),
+    ("main_bonding", {"supply.main_bonding_csa_mm2": 6.0}, SHORT),
+    ("main_bonding", {"supply.main_bonding_csa_mm2": 10.0}, MEETS),
+    ("main_bonding", {"supply.bonded_services": []}, NEEDS),
+    ("main_bonding", {"supply.bonded_services": [], "supply.no_extraneous_parts": True}, MEETS),
+    ("open_pen", {"charge_points.0.open_pen_inside": "no"}, SHORT),
+    ("open_pen", {"charge_points.0.open_pen_inside": "not_seen"}, NEEDS),
+    ("open_pen", {"charge_points.0.open_pen_device.opens_within_s": 4.9}, MEETS),
+    ("open_pen", {"charge_points.0.open_pen_device.opens_within_s": 5.1}, SHORT),
+    ("open_pen", {"charge_points.0.open_pen_device.opens_protective_conductor": False}, SHORT),
+    ("open_pen", {"supply.phases": 3}, SHORT),
+    ("open_pen", {"supply.phases": 3, "charge_points.0.open_pen_device.sensing": "met_voltage"}, MEETS),
+    ("open_pen", {"arrangement.open_pen": "none"}, SHORT),
+    ("open_pen", {"arrangement.open_pen": "none", "site.car_place": "indoors_only"}, MEETS),
+    ("open_pen", {"arrangement.open_pen": "none", "site.car_place": "not_seen"}, SHORT),
+    ("open_pen", {"arrangement.open_pen": "none", "arrangement.car_earth": "own_electrode"}, MEETS),
+    ("open_pen", {"arrangement.open_pen": "separate_device"}, MEETS),
+    (
+        "open_pen",
+        {"arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": 40.0, "supply.electrode_design_ohm": 2.1},
+        MEETS,
+    ),
+    (
+        "open_pen",
+        {"arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": 40.0, "supply.electrode_design_ohm": 2.3},
+        SHORT,
+    ),
+    ("open_pen", {"arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": None}, NEEDS),
+    ("separation", {"arrangement.car_earth": "own_electrode"}, NEEDS),
+    ("separation", {"arrangement.car_earth": "own_electrode", "arrangement.separation_m": 2.4}, SHORT),
+    ("separation", {"arrangement.car_earth": "own_electrode", "arrangement.separation_m": 2.5}, MEETS),
+    ("electrode_stable", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 200.0}, MEETS),
+    ("electrode_stable", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 201.0}, SHORT),
+    ("electrode_touch", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 1666.0}, MEETS),
+    ("electrode_touch", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 1667.0}, SHORT),
+    ("own_rcd", {"circuits.0.device.rcd": None}, SHORT),
+    ("own_rcd", {"circuits.0.device.rcd.residual_ma": 100}, SHORT),
+    ("own_rcd", {"circuits.0.device.rcd.residual_ma": 10}, MEETS),
+    ("own_rcd", {"circuits.0.device.rcd.time_delayed": True}, SHORT),
+    ("own_rcd", {"circuits.0.device.rcd.switches_neutral": False}, SHORT),
+    ("own_rcd", {"circuits.0.device.rcd.switches_neutral": False, "charge_points.0.rcd_inside": A30}, MEETS),
+    ("rcd_at_board", NO_RCD, CALL),
+    ("dc_protection", {"charge_points.0.rdc_dd_inside": "no"}, SHORT),
+    ("dc_protection", {"charge_points.0.rdc_dd_inside": "not_seen"}, NEEDS),
+    ("dc_protection", {"arrangement.rdc_dd": "none"}, SHORT),
+    ("dc_protection", {"arrangement.rdc_dd": "before_unit", "charge_points.0.rdc_dd_inside": "no"}, MEETS),
+    ("dc_protection", {"arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B"}, MEETS),
+    ("rcd_blinding", {"circuits.0.device.rcd.type": "AC"}, SHORT),
+    ("rcd_blinding", {"boards.0.front_rcd": {"type": "AC"}}, SHORT),
+    ("rcd_blinding", {"charge_points.0.rcd_inside": {"type": "AC"}}, SHORT),
+    ("rcd_blinding", {"boards.0.front_rcd": {"type": "A"}}, MEETS),
+    (
+        "rcd_blinding",
+        {"arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B", "boards.0.front_rcd": {"type": "A"}},
+        SHORT,
+    ),
+    (
+        "rcd_blinding",
+        {"arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B", "boards.0.front_rcd": {"type": "B"}},
+        MEETS,
+    ),
+    ("rcd_blinding", {"arrangement.rdc_dd": "none", "charge_points.0.rcd_inside": {"type": "B"}}, SHORT),
+    ("front_rcd", {"boards.0.front_rcd_seen": "not_seen"}, NEEDS),
+    ("surge", {"boards.0.surge_protection": "no"}, CALL),
+    ("surge", {"boards.0.surge_protection": "not_seen"}, NEEDS),
+    ("concealed_cable", {"circuits.0.route.0.concealed_under_50_mm": True, **NO_RCD}, MEETS),
+    (
+        "concealed_cable",
+        {"circuits.0.route.0.concealed_under_50_mm": True, "circuits.0.cable.record": "nyy-j", **NO_RCD},
+        SHORT,
+    ),
+    ("concealed_cable", {"circuits.0.route.0.concealed_under_50_mm": True, "circuits.0.cable.record": "nyy-j"}, MEETS),
+    ("load_on_device", {"circuits.0.device.rating_a": 32}, MEETS),
+    ("load_on_device", {"circuits.0.device.rating_a": 25}, SHORT),
+    ("load_on_device", {"circuits.0.device.rating_a": 25, "charge_points.0.set_current_a": 25.0}, MEETS),
+    ("maker_device", {"circuits.0.device.rating_a": 32}, MEETS),
+    ("maker_device", {"circuits.0.device.rating_a": 25}, SHORT),
+    ("maker_device", {"charge_points.0.device_min_a": 40.0}, MEETS),
+    ("maker_device", {"charge_points.0.device_max_a": 32.0}, SHORT),
+    ("maker_device", {"charge_points.0.device_max_a": None}, NEEDS),
+    ("weakest_section", {"circuits.0.cable.csa_mm2": 4.0}, MEETS),
+    ("weakest_section", {"circuits.0.cable.csa_mm2": 2.5}, SHORT),
+    ("weakest_section", {"circuits.0.route.4.method": "103"}, NEEDS),
+    ("cable_size", {"circuits.0.cable.record": "ev-power-data", "circuits.0.cable.csa_mm2": 16.0}, SHORT),
+    ("terminal_temperature", {"circuits.0.cable.csa_mm2": 2.5}, SHORT),
+    ("breaking_capacity", {"boards.0.conditional_rating_ka": None}, MEETS),
+    ("volt_drop", {"circuits.0.route.3.length_m": 38.0}, MEETS),
+    ("volt_drop", {"circuits.0.route.3.length_m": 40.0}, SHORT),
+    ("connector_height", {"charge_points.0.connector_height_m": 0.49}, CALL),
+    ("connector_height", {"charge_points.0.connector_height_m": 0.5}, MEETS),
+    ("connector_height", {"charge_points.0.connector_height_m": 1.5}, MEETS),
+    ("connector_height", {"charge_points.0.connector_height_m": 1.51}, CALL),
+    ("connector_height", {"charge_points.0.connector_height_m": None}, NEEDS),
+    ("ip_code", {"charge_points.0.ip_code": "IP44"}, MEETS),
+    ("ip_code", {"charge_points.0.ip_code": "IP43"}, SHORT),
+    ("ip_code", {"charge_points.0.ip_code": "IP34"}, SHORT),
+    ("ip_code", {"charge_points.0.ip_code": None}, NEEDS),
+    ("board_case", {"boards.0.enclosure": "plastic"}, CALL),
+    ("board_case", {"boards.0.enclosure": "not_seen"}, NEEDS),
+    ("scope", {"supply.phases": 3}, NEEDS),
+]
+
+
+class OnTnCS(unittest.TestCase):
+    def test_each_check(self) -> None:
+        for rule, changes, verdict in ON_TN_C_S:
+            with self.subTest(rule=rule, changes=changes):
+                found = finding(rule, DEVICE_IN_UNIT, changes)
+                self.assertEqual(found.verdict, verdict, found.detail)
+                self.assertTrue(found.title and found.clause)
+                self.assertTrue(found.mend or verdict is not SHORT, "what falls short says how to mend it")
+
+    def test_every_rule_of_the_design_is_tested_here(self) -> None:
+        tested = {rule for rule, _, _ in ON_TN_C_S} | {"disconnection", "survives_fault", "tns_school", "tt_origin_rcd"}
+        for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT):
+            rules = {one.rule for one in evaluation(name).findings}
+            self.assertFalse({rule for rule in rules if not rule.startswith(("reading_", "agree_"))} - tested)
+
+
+class Disconnection(unittest.TestCase):
+    def test_tn_by_the_device(self) -> None:
+        for ze_ohm, verdict in ((0.90, MEETS), (0.97, MEETS), (0.99, CALL), (1.5, CALL)):
+            with self.subTest(ze_ohm):
+                found = finding("disconnection", HALFWAY, {"readings": [], "supply.ze_enquiry_ohm": ze_ohm})
+                self.assertEqual(found.verdict, verdict, found.figures())
+
+    def test_without_an_rcd_a_high_loop_falls_short(self) -> None:
+        changes = {"readings": [], "supply.ze_enquiry_ohm": 1.5, "circuits.0.device.rcd": None}
+        self.assertEqual(finding("disconnection", HALFWAY, changes).verdict, SHORT)
+
+    def test_a_c_curve_halves_the_limit(self) -> None:
+        b = finding("disconnection", HALFWAY)
+        c = finding("disconnection", HALFWAY, {"circuits.0.device.curve": "C"})
+        self.assertAlmostEqual((b.limit or 0) / 2, c.limit or 0)
+
+    def test_tt_by_the_rcd(self) -> None:
+        at_100_ma = {"readings": [], "circuits.0.device.rcd.residual_ma": 100}
+        for ze_ohm, verdict in ((100.0, MEETS), (499.0, MEETS), (500.0, SHORT)):
+            with self.subTest(ze_ohm):
+                changes = {**at_100_ma, "supply.ze_enquiry_ohm": ze_ohm}
+                self.assertEqual(finding("disconnection", TT, changes).verdict, verdict)
+        self.assertEqual(finding("disconnection", TT, NO_RCD).verdict, SHORT)
+
+    def test_value_and_working_are_one(self) -> None:
+        found = finding("disconnection")
+        self.assertEqual(found.value, found.working[0].value)
+        self.assertEqual(found.limit, found.working[1].value)
+
+
+class FaultCurrent(unittest.TestCase):
+    def test_breaking_capacity_by_declared_enquired_and_measured(self) -> None:
+        bare = {"boards.0.conditional_rating_ka": None, "readings": []}
+        found = finding("breaking_capacity", DEVICE_IN_UNIT, bare)
+        self.assertEqual((found.verdict, found.value, found.waits_for), (NEEDS, 16, "reading"))
+        for enquiry_ka, verdict in ((5.9, MEETS), (6.0, MEETS), (6.1, NEEDS)):
+            with self.subTest(enquiry_ka):
+                changes = {**bare, "supply.pscc_enquiry_ka": enquiry_ka}
+                self.assertEqual(finding("breaking_capacity", DEVICE_IN_UNIT, changes).verdict, verdict)
+
+    def test_a_measured_current_above_it_falls_short(self) -> None:
+        reading = {"step": "fault_current", "subject": "origin", "outcome": "measured", "value": 6.2,
+                   "taken_by": "A. Tester", "taken_at": "2026-11-18T13:00:00Z"}  # fmt: skip
+        changes = {"boards.0.conditional_rating_ka": None, "readings": [reading]}
+        self.assertEqual(finding("breaking_capacity", DEVICE_IN_UNIT, changes).verdict, SHORT)
+
+    def test_declared_fault_current_is_past_the_let_through_table(self) -> None:
+        found = finding("survives_fault", DEVICE_IN_UNIT, {"readings": []})
+        self.assertEqual((found.verdict, found.waits_for), (NEEDS, "reading"))
+
+    def test_reduced_protective_conductor(self) -> None:
+        flat = {"circuits.0.cable.record": "twin-and-earth", "circuits.0.cable.csa_mm2": 4.0, "readings": []}
+        for enquiry_ka, verdict in ((3.0, MEETS), (3.1, SHORT)):
+            with self.subTest(enquiry_ka):
+                changes = {**flat, "supply.pscc_enquiry_ka": enquiry_ka}
+                self.assertEqual(finding("survives_fault", DEVICE_IN_UNIT, changes).verdict, verdict)
+
+
+class TnsSchools(unittest.TestCase):
+    def test_the_cautious_school_is_the_default(self) -> None:
+        self.assertEqual(finding("tns_school", TREATED_AS_PME).verdict, MEETS)
+        no_measure = {"arrangement.open_pen": "none"}
+        self.assertEqual(finding("open_pen", TREATED_AS_PME, no_measure).verdict, SHORT)
+
+    def test_as_found_needs_the_written_word_and_a_reason(self) -> None:
+        as_found = {"supply.tns_school": "as_found", "arrangement.open_pen": "none"}
+        self.assertEqual(finding("tns_school", TREATED_AS_PME, as_found).verdict, NEEDS)
+        self.assertEqual(finding("open_pen", TREATED_AS_PME, as_found).verdict, SHORT)
+        confirmed = {**as_found, "supply.tns_confirmed_in_writing": True}
+        self.assertEqual(finding("tns_school", TREATED_AS_PME, confirmed).verdict, CALL)
+        self.assertEqual(finding("open_pen", TREATED_AS_PME, confirmed).verdict, MEETS)
+
+    def test_an_earth_not_seen_is_worked_as_pme(self) -> None:
+        unknown = {"supply.earthing": "not_seen", "arrangement.open_pen": "none"}
+        self.assertEqual(finding("earthing_known", DEVICE_IN_UNIT, unknown).verdict, NEEDS)
+        self.assertEqual(finding("open_pen", DEVICE_IN_UNIT, unknown).verdict, SHORT)
+
+
+class OnTt(unittest.TestCase):
+    def test_origin_wants_a_time_delayed_rcd(self) -> None:
+        self.assertEqual(finding("tt_origin_rcd", TT).verdict, MEETS)
+        for front in (None, {"type": "A", "residual_ma": 30}):
+            with self.subTest(front):
+                self.assertEqual(finding("tt_origin_rcd", TT, {"boards.0.front_rcd": front}).verdict, SHORT)
+
+    def test_the_least_sensitive_rcd_decides_the_touch_voltage(self) -> None:
+        found = finding("electrode_touch", TT)
+        self.assertAlmostEqual(found.value or 0, 48 * 0.1)
+
+    def test_bonding_may_be_smaller_than_on_pme(self) -> None:
+        self.assertEqual(finding("main_bonding", TT, {"supply.main_bonding_csa_mm2": 6.0}).verdict, MEETS)
+
+
+class Decisions(unittest.TestCase):
+    def test_a_call_stays_a_call_and_is_closed_by_its_reason(self) -> None:
+        found = finding("maker_device")
+        self.assertEqual(found.verdict, CALL)
+        self.assertFalse(found.is_open())
+        self.assertTrue(finding("maker_device", DEVICE_IN_UNIT, {"decisions": []}).is_open())
+
+    def test_a_reason_never_closes_what_falls_short(self) -> None:
+        reason = {"key": "open_pen/ev", "reason": "It will be fine.", "name": "A. Nother", "decided_on": "2026-11-01"}
+        changes = {"decisions": [reason], "charge_points.0.open_pen_inside": "no"}
+        self.assertTrue(finding("open_pen", DEVICE_IN_UNIT, changes).is_open())

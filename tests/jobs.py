@@ -1,0 +1,46 @@
+"""Jobs for the tests: an example file with some fields replaced."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.findings import Finding
+from fulmen.core.job_file import read_job
+from fulmen.core.model.job import Job
+from fulmen.core.options import Change, apply_changes
+from fulmen.core.rule_set import rule_set
+
+ROOT = Path(__file__).resolve().parents[1]
+EXAMPLES = ROOT / "examples"
+DEVICE_IN_UNIT = "tn-c-s-device-in-unit"
+TREATED_AS_PME = "tn-s-treated-as-pme"
+TT = "tt-with-s-type"
+FALLS_SHORT = "falls-short-three-ways"
+HALFWAY = "tn-c-s-halfway-through-tests"
+RULES = rule_set()
+
+
+def example_text(name: str) -> str:
+    """An example job file, as it lies on disk."""
+    return (EXAMPLES / f"{name}.json").read_text(encoding="utf-8")
+
+
+def job(name: str = DEVICE_IN_UNIT, changes: dict[str, Any] | None = None) -> Job:
+    """An example with fields replaced: {"supply.earthing": "tt"}."""
+    wanted = tuple(Change(field=field, value=value) for field, value in (changes or {}).items())
+    return apply_changes(read_job(example_text(name)), wanted)
+
+
+def evaluation(name: str = DEVICE_IN_UNIT, changes: dict[str, Any] | None = None) -> Evaluation:
+    """What an example with fields replaced computes to."""
+    return evaluate(job(name, changes), RULES)
+
+
+def finding(rule: str, name: str = DEVICE_IN_UNIT, changes: dict[str, Any] | None = None) -> Finding:
+    """The one finding of this rule."""
+    found = [one for one in evaluation(name, changes).findings if one.rule == rule]
+    if len(found) != 1:
+        raise AssertionError(f"{len(found)} findings of {rule}")
+    return found[0]

@@ -1,0 +1,110 @@
+"""The shape of the project: which way imports point, which names carry which units, how long files get."""
+
+import ast
+import re
+import unittest
+from pathlib import Path
+
+from pydantic import BaseModel
+
+import fulmen.core.model as model_package
+from fulmen.core.evaluate import Evaluation
+from fulmen.core.model.job import Job
+from fulmen.core.units import UNIT_OF_SUFFIX
+from tests.jobs import ROOT
+
+PACKAGE = ROOT / "fulmen"
+LAYERS = {"core", "store", "documents", "demo", "web"}
+MAY_IMPORT = {
+    "core": set(),
+    "store": {"core"},
+    "documents": {"core"},
+    "demo": {"core", "store"},
+    "web": {"core", "store", "documents"},
+}
+STANDARD = {"pydantic", "pydantic_core"}
+FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess", "os", "pathlib", "random", "logging"}
+
+
+def imports(path: Path) -> list[str]:
+    found: list[str] = []
+    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, ast.Import):
+            found += [alias.name for alias in node.names]
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            found.append(node.module)
+    return found
+
+
+class Layers(unittest.TestCase):
+    def test_imports_point_one_way(self) -> None:
+        for layer, allowed in MAY_IMPORT.items():
+            for path in (PACKAGE / layer).rglob("*.py"):
+                for name in imports(path):
+                    parts = name.split(".")
+                    if parts[0] == "fulmen" and len(parts) > 1 and parts[1] in LAYERS:
+                        with self.subTest(path.relative_to(ROOT)):
+                            self.assertIn(parts[1], allowed | {layer})
+
+    def test_the_core_knows_no_web_database_document_clock_or_network(self) -> None:
+        for path in (PACKAGE / "core").rglob("*.py"):
+            for name in imports(path):
+                root = name.split(".")[0]
+                with self.subTest(path=path.relative_to(ROOT), name=name):
+                    self.assertNotIn(root, FORBIDDEN_IN_CORE)
+                    self.assertNotIn(root, {"flask", "sqlalchemy", "weasyprint", "jinja2", "alembic", "waitress"})
+            source = path.read_text(encoding="utf-8")
+            self.assertNotRegex(source, r"\b(datetime\.now|date\.today|utcnow)\b")
+
+
+class Size(unittest.TestCase):
+    def test_files_and_functions_stay_small(self) -> None:
+        for path in PACKAGE.rglob("*.py"):
+            text = path.read_text(encoding="utf-8")
+            with self.subTest(path.relative_to(ROOT)):
+                self.assertLessEqual(len(text.splitlines()), 400)
+                for node in ast.walk(ast.parse(text)):
+                    if isinstance(node, ast.FunctionDef) and node.end_lineno is not None:
+                        self.assertLessEqual(node.end_lineno - node.lineno, 62, node.name)
+        for path in (ROOT / "frontend" / "src").rglob("*.vue"):
+            with self.subTest(path.name):
+                self.assertLessEqual(len(path.read_text(encoding="utf-8").splitlines()), 200)
+
+
+class Names(unittest.TestCase):
+    def models(self) -> set[type[BaseModel]]:
+        seen: set[type[BaseModel]] = set()
+
+        def walk(model: type[BaseModel]) -> None:
+            if model in seen:
+                return
+            seen.add(model)
+            for field in model.model_fields.values():
+                for part in re.findall(r"fulmen\.[\w.]+", str(field.annotation)):
+                    module, _, name = part.rpartition(".")
+                    found = getattr(__import__(module, fromlist=[name]), name, None)
+                    if isinstance(found, type) and issubclass(found, BaseModel):
+                        walk(found)
+
+        walk(Job)
+        walk(Evaluation)
+        self.assertGreater(len(seen), 20)
+        return seen
+
+    def test_every_physical_number_carries_its_unit_and_is_in_the_nomenclature(self) -> None:
+        known = (ROOT / "docs" / "nomenclature.md").read_text(encoding="utf-8")
+        plain = {"schema_version", "poles", "phases", "ways", "grouped_circuits", "index", "value", "limit", "margin",
+                 "decimals", "expected_low", "expected_high", "limit_low"}  # fmt: skip
+        for model in self.models():
+            for name, field in model.model_fields.items():
+                if re.search(r"\b(int|float)\b", str(field.annotation)) and "dict" not in str(field.annotation):
+                    with self.subTest(model=model.__name__, name=name):
+                        if name not in plain:
+                            self.assertTrue(any(name.endswith(f"_{suffix}") for suffix in UNIT_OF_SUFFIX), "no unit")
+                        self.assertIn(f"`{name}`", known)
+
+    def test_the_model_package_says_what_it_is(self) -> None:
+        for path in (PACKAGE).rglob("*.py"):
+            with self.subTest(path.relative_to(ROOT)):
+                self.assertTrue(ast.get_docstring(ast.parse(path.read_text(encoding="utf-8"))), "no docstring")
+        self.assertTrue(model_package.__doc__)

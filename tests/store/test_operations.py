@@ -1,0 +1,207 @@
+"""The verbs of the store: versions, append-only readings and papers, migrations, backup."""
+
+import sqlite3
+import threading
+from datetime import UTC, datetime, timedelta, timezone
+from pathlib import Path
+
+from sqlalchemy import text
+from sqlalchemy.exc import IntegrityError
+
+from fulmen.core.errors import JobFileError
+from fulmen.core.job_file import digest, parse_job, write_job
+from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.demo import load_demo
+from fulmen.store import operations, papers
+from fulmen.store.database import back_up, migrate
+from fulmen.store.errors import Conflict, NotFound, NothingChanged, NotReady, ReadingsChanged
+from fulmen.store.tables import Base, JobRow
+from tests.app import NOW, AppCase
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, TT, job
+
+
+def reading(value: float) -> Reading:
+    return Reading(
+        step=StepKey.ZS, subject="ev", outcome=Outcome.MEASURED, value=value, taken_by="A. Tester", taken_at=NOW
+    )
+
+
+class Jobs(AppCase):
+    def test_what_is_stored_comes_back_the_same(self) -> None:
+        for name in (DEVICE_IN_UNIT, TT, FALLS_SHORT):
+            stored = self.store(name)
+            self.assertEqual(write_job(operations.load_job(self.sessions, stored.id).job), write_job(job(name)))
+
+    def test_saving_counts_the_version_up(self) -> None:
+        stored = self.store(HALFWAY)
+        changed = stored.job.model_copy(update={"title": "Another name"})
+        self.assertEqual(operations.save_job(self.sessions, stored.id, 1, changed, NOW).version, 2)
+        self.assertEqual(operations.load_job(self.sessions, stored.id).job.title, "Another name")
+
+    def test_a_stale_version_is_a_conflict_that_carries_what_is_stored(self) -> None:
+        stored = self.store(HALFWAY)
+        mine = stored.job.model_copy(update={"title": "Mine"})
+        theirs = stored.job.model_copy(update={"title": "Theirs"})
+        operations.save_job(self.sessions, stored.id, 1, theirs, NOW)
+        with self.assertRaises(Conflict) as caught:
+            operations.save_job(self.sessions, stored.id, 1, mine, NOW)
+        self.assertEqual((caught.exception.version, caught.exception.stored.title), (2, "Theirs"))
+        self.assertEqual(operations.load_job(self.sessions, stored.id).job.title, "Theirs")
+
+    def test_of_many_at_once_one_wins(self) -> None:
+        stored = self.store(HALFWAY)
+        outcomes: list[str] = []
+
+        def save(name: str) -> None:
+            try:
+                operations.save_job(self.sessions, stored.id, 1, stored.job.model_copy(update={"title": name}), NOW)
+                outcomes.append("saved")
+            except Conflict:
+                outcomes.append("conflict")
+
+        threads = [threading.Thread(target=save, args=(f"Name {number}",)) for number in range(6)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        self.assertEqual(sorted(outcomes), ["conflict"] * 5 + ["saved"])
+
+    def test_nothing_is_half_saved(self) -> None:
+        stored = self.store(HALFWAY)
+        wrong = stored.job.model_copy(update={"circuits": (*stored.job.circuits, stored.job.circuits[0])})
+        with self.assertRaises(JobFileError):
+            operations.save_job(self.sessions, stored.id, 1, wrong, NOW)
+        self.assertEqual(operations.load_job(self.sessions, stored.id), stored)
+
+    def test_no_such_job(self) -> None:
+        with self.assertRaises(NotFound):
+            operations.load_job(self.sessions, 99)
+        with self.assertRaises(NotFound):
+            operations.save_job(self.sessions, 99, 1, job(), NOW)
+
+    def test_list_and_search(self) -> None:
+        first, second = self.store(HALFWAY), self.store(TT)
+        operations.save_job(self.sessions, first.id, 1, first.job, NOW + timedelta(minutes=1))
+        rows, total = operations.list_jobs(self.sessions)
+        self.assertEqual(([row.id for row in rows], total), ([first.id, second.id], 2))
+        for words, count in (("saddler", 1), ("WINDERMARK", 1), ("F-104", 2), ("100%", 0), ("_", 0)):
+            with self.subTest(words):
+                self.assertEqual(operations.list_jobs(self.sessions, words)[1], count)
+
+    def test_demo_loads_once_and_never_over_data(self) -> None:
+        self.assertEqual(load_demo(self.sessions, NOW), 5)
+        self.assertEqual(load_demo(self.sessions, NOW), 0)
+
+
+class Readings(AppCase):
+    def test_a_reading_is_appended_without_disturbing_the_design(self) -> None:
+        stored = self.store(HALFWAY)
+        after = operations.add_reading(self.sessions, stored.id, reading(0.3), NOW)
+        self.assertEqual(after.job.readings, (*stored.job.readings, reading(0.3)))
+        self.assertEqual(
+            operations.save_job(self.sessions, stored.id, 1, stored.job, NOW).job.readings, after.job.readings
+        )
+
+    def test_a_document_cannot_change_remove_or_slip_in_readings(self) -> None:
+        stored = self.store(HALFWAY)
+        taken = stored.job.readings
+        for readings in (taken[1:], (*taken, reading(0.1)), (reading(0.1), *taken[1:])):
+            with self.subTest(len(readings)), self.assertRaises(ReadingsChanged):
+                changed = stored.job.model_copy(update={"readings": readings})
+                operations.save_job(self.sessions, stored.id, 1, changed, NOW)
+        self.assertEqual(operations.load_job(self.sessions, stored.id), stored)
+
+    def test_the_database_itself_refuses_to_rewrite(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        papers.issue_certificate(self.sessions, 1, 1, job().certificate.signatures, NOW, lambda issue: b"%PDF")
+        for table in ("reading", "paper", "audit"):
+            for statement in (f"UPDATE {table} SET id = id + 1000", f"DELETE FROM {table}"):
+                with self.subTest(statement), self.sessions() as session, self.assertRaises(IntegrityError):
+                    session.execute(text(statement))
+
+    def test_times_come_back_in_utc(self) -> None:
+        stored = self.store(HALFWAY)
+        local = NOW.astimezone(timezone(timedelta(hours=1)))
+        operations.save_job(self.sessions, stored.id, 1, stored.job, local)
+        with self.sessions() as session:
+            self.assertEqual(session.get_one(JobRow, stored.id).changed_at, NOW)
+            with self.assertRaisesRegex(Exception, "without a zone"):
+                session.add(JobRow(created_at=datetime(2026, 1, 1)))
+                session.flush()
+
+
+class Papers(AppCase):
+    signatures = job().certificate.signatures
+
+    def issue(self, version: int = 1, at: datetime = NOW) -> papers.PaperRow:
+        return papers.issue_certificate(
+            self.sessions, 1, version, self.signatures, at, lambda issue: issue.data.encode()
+        )
+
+    def test_issuing_freezes_data_hash_and_bytes(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        paper = self.issue()
+        self.assertEqual((paper.number, paper.sha256), ("FC-2026-0001", digest(paper.data)))
+        again = papers.load_paper(self.sessions, paper.id)
+        self.assertEqual((again.pdf, again.issued_at), (paper.data.encode(), NOW))
+        changed = operations.load_job(self.sessions, 1)
+        operations.save_job(self.sessions, 1, changed.version, changed.job.model_copy(update={"title": "Later"}), NOW)
+        self.assertEqual(papers.load_paper(self.sessions, paper.id).data, paper.data)
+
+    def test_a_later_change_needs_a_superseding_certificate(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        first = self.issue()
+        with self.assertRaises(NothingChanged):
+            self.issue(2)
+        current = operations.load_job(self.sessions, 1)
+        operations.save_job(self.sessions, 1, 2, current.job.model_copy(update={"reference": "F-2"}), NOW)
+        second = self.issue(3)
+        self.assertEqual((second.supersedes_id, second.number), (first.id, "FC-2026-0002"))
+        self.assertEqual([row.number for row in papers.list_papers(self.sessions, 1)], ["FC-2026-0002", "FC-2026-0001"])
+        self.assertEqual(operations.certified(self.sessions, [1]), {1: "FC-2026-0002"})
+
+    def test_it_says_what_is_missing_and_writes_nothing(self) -> None:
+        self.store(HALFWAY)
+        with self.assertRaises(NotReady) as caught:
+            self.issue()
+        self.assertTrue(any("Zs" in gap.text for gap in caught.exception.gaps))
+        self.assertEqual(papers.list_papers(self.sessions, 1), [])
+        self.assertEqual(operations.load_job(self.sessions, 1).version, 1)
+
+    def test_unsigned_or_stale(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        with self.assertRaises(NotReady):
+            papers.issue_certificate(self.sessions, 1, 1, self.signatures[:2], NOW, lambda issue: b"")
+        with self.assertRaises(Conflict):
+            self.issue(7)
+        with self.assertRaises(NotFound):
+            papers.load_paper(self.sessions, 9)
+
+    def test_the_embedded_data_is_the_signed_job_file(self) -> None:
+        self.store(DEVICE_IN_UNIT, {"certificate.signatures": []})
+        paper = self.issue()
+        import json
+
+        self.assertEqual(parse_job(json.loads(paper.data)).certificate.signatures, self.signatures)
+
+
+class Database(AppCase):
+    def test_migrations_give_the_tables_the_code_expects(self) -> None:
+        migrate(self.settings)
+        with self.sessions() as session:
+            for table in Base.metadata.sorted_tables:
+                found = {row[1] for row in session.execute(text(f"PRAGMA table_info({table.name})"))}
+                self.assertEqual(found, {column.name for column in table.columns})
+            self.assertEqual(session.scalar(text("PRAGMA foreign_keys")), 1)
+            self.assertEqual(session.scalar(text("PRAGMA journal_mode")), "wal")
+
+    def test_backup_is_whole_and_never_overwrites(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        target = Path(self.settings.database.parent) / "copy.sqlite"
+        back_up(self.settings, target)
+        with sqlite3.connect(target) as copy:
+            self.assertEqual(copy.execute("SELECT title FROM job").fetchone()[0], job().title)
+        copy.close()
+        with self.assertRaises(FileExistsError):
+            back_up(self.settings, target)
+        self.assertEqual(datetime.now(UTC).tzinfo, UTC)
