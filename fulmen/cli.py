@@ -6,6 +6,7 @@ import argparse
 import json
 import logging
 import sys
+import threading
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -147,8 +148,11 @@ def _demo(parsed: argparse.Namespace) -> int:
 def _run_server(settings: Settings) -> None:
     from waitress import serve
 
+    from fulmen.documents.certificate import warm_up
     from fulmen.web.app import create_app
 
+    # Off the request path: the first certificate need not wait for the renderer to load.
+    threading.Thread(target=warm_up, daemon=True).start()
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(levelname)s %(message)s")
     app = create_app(settings)
     print(f"Fulmen is at http://{settings.host}:{settings.port}/  (Ctrl-C stops it)", flush=True)

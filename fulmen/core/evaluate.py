@@ -66,10 +66,9 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     """
     check_structure(job)
     cases = [case_of(job, rules, run) for run in runs(job)]
-    found = job_findings(job, cases)
-    decided = [finding.model_copy(update={"decision": job.decision(finding.key())}) for finding in found]
-    findings = tuple(sorted(decided, key=_urgency))
     steps = tuple(sequence(cases))
+    found = [_decided(job, finding) for finding in job_findings(job, cases, steps)]
+    findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,
         edition=rules.title,
@@ -86,7 +85,13 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     )
 
 
-def job_findings(job: Job, cases: list[Case]) -> list[Finding]:
+def _decided(job: Job, finding: Finding) -> Finding:
+    """The finding with the decision that settles it, if one was taken."""
+    decision = job.decision(finding.key()) if finding.verdict is Verdict.YOUR_CALL else None
+    return finding.model_copy(update={"decision": decision}) if decision else finding
+
+
+def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:
     """Every finding of a job, each question once, in the order of the work."""
     if not cases:
         detail = "Add the charge point: everything else follows from it."
@@ -99,7 +104,7 @@ def job_findings(job: Job, cases: list[Case]) -> list[Finding]:
     for case in cases:
         for check in DESIGN_CHECKS:
             found.extend(check(case))
-    found.extend(reading_findings(cases))
+    found.extend(reading_findings(cases, steps))
     return list({finding.key(): finding for finding in found}.values())
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import accumulate
 
 from fulmen.core.cable_rating import SectionRating, section_rating
@@ -64,37 +65,37 @@ class RunFigures:
     sections: tuple[SectionFigures, ...]
     zs_limit_ohm: float
 
-    @property
+    @cached_property
     def length_m(self) -> float:
         """Length of the route from the board to the charge point [m]."""
         return sum(section.length_m for section in self.run.final().circuit.route)
 
-    @property
+    @cached_property
     def r1_ohm(self) -> float:
         """Line conductor, board to charge point, at 20 °C [Ω]."""
         return sum(section.r1_ohm for section in self.sections)
 
-    @property
+    @cached_property
     def r2_ohm(self) -> float:
         """Protective conductor, board to charge point, at 20 °C [Ω]."""
         return sum(section.r2_ohm for section in self.sections)
 
-    @property
+    @cached_property
     def volts_lost_v(self) -> float:
         """Volt drop from the origin to the charge point [V]."""
         return self.tails.drop_v + sum(section.drop_v for section in self.sections)
 
-    @property
+    @cached_property
     def board_loop_ohm(self) -> float:
         """Loop impedance at the board, hot [Ω]."""
         return self.ze.value + (self.tails.r1_ohm + self.tails.r2_ohm) * temperature_factor(70)
 
-    @property
+    @cached_property
     def zs_hot_ohm(self) -> float:
         """Loop impedance at the charge point with the conductors at operating temperature [Ω]."""
         return self.board_loop_ohm + (self.r1_ohm + self.r2_ohm) * self.hot_factor
 
-    @property
+    @cached_property
     def weakest(self) -> int | None:
         """Index of the section with the least Iz; None where a section has no rating."""
         ratings = [section.rating.iz_a for section in self.sections]

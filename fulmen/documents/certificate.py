@@ -71,6 +71,13 @@ def render_certificate(issue: Issue) -> bytes:
     return pdf
 
 
+def warm_up() -> None:
+    """Load the renderer and its fonts before the first certificate is asked for."""
+    import weasyprint
+
+    weasyprint.HTML(string="<p>Ω</p>").write_pdf(font_config=_fonts())
+
+
 def certificate_html(issue: Issue) -> str:
     """The certificate as HTML, before it becomes pages."""
     return _environment().get_template("certificate.html.j2").render(**_content(issue))

@@ -41,7 +41,9 @@ class Phone(BrowserCase):
         page.get_by_label("Why not?").fill("Meter cupboard locked")
         page.get_by_role("button", name="Keep the reason").tap()
         page.get_by_role("button", name="All steps").tap()
-        expect(page.locator(".steps").get_by_role("button", name="Prospective fault current")).to_contain_text("not tested")
+        expect(page.locator(".steps").get_by_role("button", name="Prospective fault current")).to_contain_text(
+            "not tested"
+        )
 
     def test_a_reading_needs_who_took_it(self) -> None:
         page = self.job_page("Saddler", "live", phone=True)

@@ -17,7 +17,7 @@ const text = (value: unknown) => (typeof value === 'object' && value !== null ? 
 <template>
   <v-dialog :model-value="shown" persistent>
     <v-card class="pa-5" role="alertdialog" aria-labelledby="conflict-title">
-      <h2 id="conflict-title" class="big">Somebody saved this job meanwhile</h2>
+      <h2 id="conflict-title" class="headline">Somebody saved this job meanwhile</h2>
       <p class="my-3">Nothing is overwritten yet. These fields differ:</p>
       <div class="scroll">
         <table>

@@ -44,7 +44,7 @@ onBeforeUnmount(() => void store.flush())
     </header>
     <main>
       <div v-if="failed" class="failed">
-        <h2 class="big">This job can't be shown</h2>
+        <h2 class="headline">This job can't be shown</h2>
         <p>{{ failed }}</p>
         <p><v-btn color="ink" @click="load">Try again</v-btn></p>
       </div>

@@ -35,7 +35,7 @@ const leads = computed(() => props.step.leads.map((lead, index) => ({ lead, y: 3
 <style scoped>
 .drawing {
   width: 100%;
-  max-width: 560px;
+  max-width: 430px;
   display: block;
 }
 .box {
@@ -48,7 +48,7 @@ const leads = computed(() => props.step.leads.map((lead, index) => ({ lead, y: 3
   stroke-width: 6;
 }
 text {
-  font: 400 13px var(--text);
+  font: 400 15px var(--text);
   fill: var(--ink);
 }
 .strong {

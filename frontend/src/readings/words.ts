@@ -7,8 +7,8 @@ export function readingWords(step: Step): string {
   if (reading.outcome === 'right') return 'right'
   if (reading.outcome === 'wrong') return 'wrong'
   if (reading.outcome === 'could_not_test') return 'not tested'
-  const figure = (reading.value ?? 0).toFixed(step.decimals)
-  return `${reading.outcome === 'over_range' ? '>' : ''}${figure} ${step.unit}`
+  const value = reading.value ?? 0
+  return reading.outcome === 'over_range' ? `>${value} ${step.unit}` : `${value.toFixed(step.decimals)} ${step.unit}`
 }
 
 export function bandWords(step: Step): string {

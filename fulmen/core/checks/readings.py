@@ -10,7 +10,7 @@ from fulmen.core.figures import ORIGIN, Case, external_loop, measured
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.sequence import Step, expected_band, sequence
+from fulmen.core.sequence import Step, expected_band
 
 TEST_CLAUSE = "BS 7671 Part 6"
 CLAUSES = {
@@ -27,17 +27,19 @@ CLAUSES = {
 AGREE_CLAUSE = "common practice, no source"
 
 
-def reading_findings(cases: list[Case]) -> list[Finding]:
+def reading_findings(cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:
     """A finding for each reading taken, then whether the readings agree."""
-    judgements = [_judge(step) for step in sequence(cases) if step.reading is not None]
+    judgements = [finding for step in steps if (finding := _judge(step)) is not None]
     agreements = [finding for case in cases if case.run.links for finding in _agreements(case)]
     unique = {finding.key(): finding for finding in [*judgements, *agreements]}
     return list(unique.values())
 
 
-def _judge(step: Step) -> Finding:
+def _judge(step: Step) -> Finding | None:
+    """The reading that counts against its limit; None before it is taken, or where nothing limits it."""
     reading = step.reading
-    assert reading is not None
+    if reading is None:
+        return None
     rule, clause = f"reading_{step.step.value}", CLAUSES.get(step.step, TEST_CLAUSE)
     if reading.outcome is Outcome.RIGHT:
         return stated(rule, step.subject, step.title, Verdict.MEETS, "Right.", clause, stage=step.stage)
@@ -80,7 +82,7 @@ def _over_range(step: Step, value: float, rule: str, clause: str) -> Finding:
     )
 
 
-def _figure(step: Step, value: float, rule: str, clause: str) -> Finding:
+def _figure(step: Step, value: float, rule: str, clause: str) -> Finding | None:
     common: dict[str, Any] = {
         "rule": rule,
         "subject": step.subject,
@@ -96,7 +98,7 @@ def _figure(step: Step, value: float, rule: str, clause: str) -> Finding:
         return judged(**common, limit=step.limit_low, at_least=True, mend="Find out why and test again.")
     if step.limit is not None:
         return judged(**common, limit=step.limit, mend="Find out why and test again.")
-    return Finding(**common, verdict=Verdict.MEETS)
+    return None
 
 
 def _agreements(case: Case) -> list[Finding]:

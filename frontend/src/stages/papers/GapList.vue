@@ -16,7 +16,7 @@ const groups = computed(() =>
 
 <template>
   <section aria-label="Still open">
-    <h2 class="big">Not ready to issue</h2>
+    <h2 class="headline">Not ready to issue</h2>
     <p class="quiet">{{ gaps.length }} still open:</p>
     <div v-for="group in groups" :key="group.stage" class="group">
       <h3>

@@ -62,7 +62,8 @@ legend {
   font-size: 0.96rem;
 }
 .outcomes {
-  display: flex;
+  display: grid;
+  grid-template-columns: 64px 70px 124px 76px;
 }
 label {
   position: relative;
@@ -76,8 +77,8 @@ input {
 label span {
   display: flex;
   align-items: center;
+  justify-content: center;
   min-height: 40px;
-  padding: 0 12px;
   border: 1px solid rgb(var(--v-border-color));
   margin-left: -1px;
   font-size: 0.9rem;
@@ -104,7 +105,6 @@ input:focus-visible + span {
 @media (max-width: 839px) {
   label span {
     min-height: 44px;
-    padding: 0 11px;
   }
 }
 </style>

@@ -46,7 +46,7 @@ async function issue(): Promise<void> {
 
 <template>
   <form @submit.prevent="issue">
-    <h2 class="big">Ready to sign and issue</h2>
+    <h2 class="headline">Ready to sign and issue</h2>
     <p v-if="newest" class="quiet">A new certificate supersedes {{ newest.number }}.</p>
     <v-checkbox v-model="onePerson" label="One person for all three parts" density="compact" hide-details />
     <v-text-field v-if="onePerson" v-model="person.name.value" label="Name" />

@@ -17,7 +17,7 @@ function keep(): void {
   <v-dialog v-model="open">
     <v-card class="pa-5">
       <form class="cannot" @submit.prevent="keep">
-        <h2 class="big">Could not test</h2>
+        <h2 class="headline">Could not test</h2>
         <v-textarea v-model="reason" label="Why not?" autofocus maxlength="200" />
         <div class="choices">
           <v-btn type="submit" color="ink" :disabled="reason.trim().length < 3">Keep the reason</v-btn>

@@ -63,7 +63,7 @@ function keys(event: KeyboardEvent): void {
 <template>
   <section class="panel" :aria-labelledby="`step-${step.step}`">
     <p class="count">Step {{ number }} of {{ count }}, {{ step.where }}</p>
-    <h2 :id="`step-${step.step}`" class="big">{{ step.title }}</h2>
+    <h2 :id="`step-${step.step}`" class="headline">{{ step.title }}</h2>
     <p class="how quiet">{{ step.how }}</p>
     <LeadDrawing :step="step" />
     <div v-if="step.kind === 'figure'" class="entry">
@@ -77,7 +77,7 @@ function keys(event: KeyboardEvent): void {
       </p>
     </div>
     <ReadingScale v-if="step.kind === 'figure'" :step="step" :value="entry.value.value" />
-    <p v-for="finding in verdict" :key="finding.rule" class="judged" aria-live="polite"><VerdictMark :verdict="finding.verdict" /> {{ finding.title }}.<span :class="{ from: finding.verdict === 'meets' }"> {{ finding.detail }}</span></p>
+    <p v-for="finding in verdict" :key="finding.rule" class="judged" aria-live="polite"><VerdictMark :verdict="finding.verdict" /> {{ finding.title }}.&#32;<span :class="{ from: finding.verdict === 'meets' }">{{ finding.detail }}</span></p>
     <p v-if="step.reading && entry.value.value === null" class="taken">
       Kept: <b class="figure">{{ readingWords(step) }}</b> by {{ step.reading.taken_by }}. Taking it again keeps both; the newer one counts.
     </p>

@@ -1,0 +1,59 @@
+"""Takes the pictures in docs/screenshots/ anew, from the demo data."""
+
+from __future__ import annotations
+
+import unittest
+
+from tests.browser.chromium import BrowserCase
+from tests.jobs import ROOT
+
+TARGET = ROOT / "docs" / "screenshots"
+
+
+class Shots(BrowserCase):
+    """One picture of each main view; run by `make shots`, not by `make test`."""
+
+    def shot(self, name: str, title: str, stage: str, steps: str = "", **how: bool) -> None:
+        page = self.job_page(title, stage, **how)
+        if steps == "zs":
+            page.get_by_label("Tested by").fill("R. Quillfeather")
+            if how.get("phone"):
+                page.get_by_role("button", name="All steps").click()
+            page.locator(".steps li button").nth(3).click()
+            if how.get("phone"):
+                for key in "0.29":
+                    page.get_by_role("button", name=key, exact=True).click()
+            else:
+                page.locator(".big input").fill("0.29")
+            page.locator(".judged").first.wait_for()
+            page.evaluate("scrollTo(0, 0)")
+        if steps == "menu":
+            page.get_by_role("button", name="4 mm²").click()
+            page.get_by_role("group", name="Size of the cable").wait_for()
+        if steps == "working":
+            page.get_by_role("button", name="Volt drop to the car").click()
+            page.evaluate("scrollTo(0, 0)")
+        page.mouse.move(640, 5)
+        page.wait_for_timeout(500)
+        page.screenshot(path=str(TARGET / f"{name}.png"))
+
+    def runTest(self) -> None:
+        TARGET.mkdir(parents=True, exist_ok=True)
+        page = self.page("/")
+        page.get_by_role("listitem").first.wait_for()
+        page.screenshot(path=str(TARGET / "jobs.png"))
+        self.shot("survey", "Saddler", "survey")
+        self.shot("design", "Lime Kiln", "design", "working")
+        self.shot("design-falls-short", "Cobbler", "design", "menu")
+        self.shot("dead-tests", "Saddler", "dead")
+        self.shot("live-tests", "Saddler", "live", "zs")
+        self.shot("papers", "Lime Kiln", "papers")
+        self.shot("design-dark", "Lime Kiln", "design", dark=True)
+        self.shot("phone-design", "Lime Kiln", "design", phone=True)
+        self.shot("phone-live-tests", "Saddler", "live", "zs", phone=True)
+        self.shot("phone-papers", "Saddler", "papers", phone=True)
+
+
+if __name__ == "__main__":
+    result = unittest.TextTestRunner().run(unittest.defaultTestLoader.suiteClass([Shots()]))
+    raise SystemExit(not result.wasSuccessful())
