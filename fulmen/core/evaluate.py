@@ -86,9 +86,11 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
 
 
 def _decided(job: Job, finding: Finding) -> Finding:
-    """The finding with the decision that settles it, if one was taken."""
+    """The finding with the decision that settles it, if one was taken about what it says now."""
     decision = job.decision(finding.key()) if finding.verdict is Verdict.YOUR_CALL else None
-    return finding.model_copy(update={"decision": decision}) if decision else finding
+    if decision is None or decision.about != finding.detail:
+        return finding
+    return finding.model_copy(update={"decision": decision})
 
 
 def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:

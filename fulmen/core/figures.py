@@ -217,10 +217,17 @@ def external_loop(job: Job, rules: RuleSet) -> Known:
     if supply.ze_enquiry_ohm is not None:
         return Known(supply.ze_enquiry_ohm, "by enquiry", False)
     if supply.earthing is Earthing.TT:
-        electrode = supply_electrode(job, rules)
-        return Known(electrode.value + 21.0, f"electrode {electrode.source}, operator's electrode 21 Ω", False)
-    name = "declared_ze_tn_c_s_ohm" if supply.earthing is Earthing.TN_C_S else "declared_ze_tn_s_ohm"
-    return Known(rules.value(name), "declared maximum", False)
+        electrode, operator_ohm = supply_electrode(job, rules), rules.value("declared_operator_electrode_ohm")
+        return Known(
+            electrode.value + operator_ohm, f"electrode {electrode.source}, operator's {operator_ohm:g} Ω", False
+        )
+    return Known(declared_ze_ohm(job, rules), "declared maximum", False)
+
+
+def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
+    """The most that operators declare for Ze on a TN supply; what was not seen is taken as TN-S, the higher."""
+    tn_c_s = job.supply.earthing is Earthing.TN_C_S
+    return rules.value("declared_ze_tn_c_s_ohm" if tn_c_s else "declared_ze_tn_s_ohm")
 
 
 def fault_current(job: Job, rules: RuleSet) -> Known:

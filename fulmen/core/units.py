@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 UNIT_OF_SUFFIX = {
-    "soil_km_per_w": "K·m/W",
+    "km_per_w": "K·m/W",
     "mohm_per_m": "mΩ/m",
     "percent": "%",
     "years": "years",

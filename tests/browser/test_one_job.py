@@ -7,7 +7,7 @@ from tests.browser.chromium import BrowserCase
 CHOICES = [
     ("Kind of work", "addition"), ("Where a car can be charged", "outdoors"), ("Earthing, by looking", "TN-C-S"),
     ("Looped to a neighbour", "no"), ("Cut-out fuse", "80 A"), ("Tails", "25 mm²"), ("Earthing conductor", "16 mm²"),
-    ("Main bonding", "10 mm²"), ("Case", "metal"), ("RCD in front of the new way", "no"), ("Surge protection fitted", "yes"),
+    ("Main bonding", "10 mm²"), ("Case", "metal"), ("RCD in front of the new way", "none"), ("Surge protection fitted", "yes"),
     ("Open-PEN device inside", "yes"), ("6 mA DC detection inside", "yes"), ("IP code", "IP54"),
 ]  # fmt: skip
 TEXTS = [
@@ -23,7 +23,7 @@ def choose(page: Page, label: str, value: str) -> None:
     page.get_by_role("combobox", name=label, exact=True).first.locator(
         "xpath=ancestor::div[contains(@class,'v-field ')]"
     ).click()
-    page.get_by_role("option", name=value, exact=True).click()
+    page.get_by_role("listbox", name=label, exact=True).get_by_role("option", name=value, exact=True).click()
 
 
 class OneJob(BrowserCase):

@@ -96,6 +96,7 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ),
     ("rcd_blinding", {"arrangement.rdc_dd": "none", "charge_points.0.rcd_inside": {"type": "B"}}, SHORT),
     ("front_rcd", {"boards.0.front_rcd_seen": "not_seen"}, NEEDS),
+    ("front_rcd", {"boards.0.front_rcd_seen": "yes"}, NEEDS),
     ("surge", {"boards.0.surge_protection": "no"}, CALL),
     ("surge", {"boards.0.surge_protection": "not_seen"}, NEEDS),
     ("concealed_cable", {"circuits.0.route.0.concealed_under_50_mm": True, **NO_RCD}, MEETS),
@@ -252,7 +253,18 @@ class Decisions(unittest.TestCase):
         self.assertFalse(found.is_open())
         self.assertTrue(finding("maker_device", DEVICE_IN_UNIT, {"decisions": []}).is_open())
 
+    def test_a_reason_covers_only_what_it_was_given_for(self) -> None:
+        changed = finding("maker_device", DEVICE_IN_UNIT, {"charge_points.0.device_max_a": 45.0})
+        self.assertEqual((changed.verdict, changed.is_open()), (CALL, True))
+
     def test_a_reason_never_closes_what_falls_short(self) -> None:
-        reason = {"key": "open_pen/ev", "reason": "It will be fine.", "name": "A. Nother", "decided_on": "2026-11-01"}
+        about = finding("open_pen", DEVICE_IN_UNIT, {"charge_points.0.open_pen_inside": "no"}).detail
+        reason = {
+            "key": "open_pen/ev",
+            "about": about,
+            "reason": "It will be fine.",
+            "name": "A. Nother",
+            "decided_on": "2026-11-01",
+        }
         changes = {"decisions": [reason], "charge_points.0.open_pen_inside": "no"}
         self.assertTrue(finding("open_pen", DEVICE_IN_UNIT, changes).is_open())

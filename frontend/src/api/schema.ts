@@ -424,11 +424,16 @@ export interface components {
         Curve: "B" | "C";
         /**
          * Decision
-         * @description Why a finding that is the designer's call was settled as it stands. `key` names the finding.
+         * @description Why a finding that is the designer's call was settled as it stands.
+         *
+         *     `key` names the finding and `about` keeps what it said: when the facts change it says something else, and the
+         *     question is open again.
          */
         Decision: {
             /** Key */
             key: string;
+            /** About */
+            about: string;
             /** Reason */
             reason: string;
             /** Name */

@@ -18,7 +18,7 @@ watch(() => props.finding.decision, (decision) => (reason.value = decision?.reas
 function keep(): void {
   const key = `${props.finding.rule}/${props.finding.subject}`
   const others = store.job!.decisions.filter((decision) => decision.key !== key)
-  const decision = { key, reason: reason.value.trim(), name: name.value.trim(), decided_on: today() }
+  const decision = { key, about: props.finding.detail, reason: reason.value.trim(), name: name.value.trim(), decided_on: today() }
   store.change('decisions', [...others, decision])
   editing.value = false
 }

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, effective_demand_a, supply_electrode
+from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, supply_electrode
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
@@ -116,16 +118,38 @@ def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
     )
 
 
+class LowElectrode(NamedTuple):
+    """What an electrode on the house earth must hold when the PEN breaks: the load, and the largest RA."""
+
+    load_a: float
+    limit_ohm: float
+
+
+def low_electrode(case: Case) -> LowElectrode | None:
+    """The largest electrode resistance of clause (ii) at the house's whole demand; None without a demand.
+
+    A load limit is not credited: a broken PEN may come while the clamp has failed.
+    """
+    demand_a = case.job.supply.maximum_demand_a
+    if demand_a is None:
+        return None
+    load_a = max(demand_a, case.run.charge_point.design_current_a())
+    rules = case.rules
+    limit_ohm = electrode_limit_ohm(
+        load_a, rules.value("u0_v"), rules.value("voltage_factor_max"), rules.value("pen_touch_voltage_v")
+    )
+    return LowElectrode(load_a, limit_ohm)
+
+
 def _low_electrode(case: Case) -> Finding:
     """Clause (ii): the electrode holds the main earth terminal to 70 V at the house's whole demand."""
-    demand_a = effective_demand_a(case.job)
-    if demand_a is None:
+    held = low_electrode(case)
+    if held is None:
         detail = "Enter the maximum demand: it decides how low the electrode must be."
         return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+    load_a, limit = held
     u0_v, cmax = case.rules.value("u0_v"), case.rules.value("voltage_factor_max")
     touch_v = case.rules.value("pen_touch_voltage_v")
-    load_a = max(demand_a, case.run.charge_point.design_current_a())
-    limit = electrode_limit_ohm(load_a, u0_v, cmax, touch_v)
     electrode = supply_electrode(case.job, case.rules)
     met_v = met_voltage_v(electrode.value, load_a, u0_v, cmax)
     lines = (

@@ -157,16 +157,16 @@ def _terminals(case: Case, figures: RunFigures) -> Finding | None:
     )
 
 
+def breaking_limit_ka(case: Case) -> float:
+    """What the device can break: its own Icn, or what its board withstands with the cut-out fuse before it [kA]."""
+    final = case.run.final()
+    return max(final.circuit.device.breaking_capacity_ka, final.board.conditional_rating_ka or 0.0)
+
+
 def _breaking_capacity(case: Case) -> Finding:
-    device, board = case.run.final().circuit.device, case.run.final().board
-    known = fault_current(case.job, case.rules)
-    backed = board.conditional_rating_ka or 0.0
-    limit = max(device.breaking_capacity_ka, backed)
-    source = (
-        "board's conditional rating with the cut-out fuse"
-        if backed > device.breaking_capacity_ka
-        else "device's own Icn"
-    )
+    known, limit = fault_current(case.job, case.rules), breaking_limit_ka(case)
+    own = limit == case.run.final().circuit.device.breaking_capacity_ka
+    source = "device's own Icn" if own else "board's conditional rating with the cut-out fuse"
     line = WorkingLine(symbol="Ipf", value=known.value, unit="kA", source=known.source)
     return judged(
         rule="breaking_capacity",

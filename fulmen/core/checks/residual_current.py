@@ -116,7 +116,7 @@ def _dc_detection(case: Case) -> bool:
 def _front_rcd_seen(case: Case) -> Finding | None:
     for link in case.run.links:
         board = link.board
-        if board.front_rcd_seen is Seen.NOT_SEEN and board.front_rcd is None:
+        if board.front_rcd_seen is not Seen.NO and board.front_rcd is None:
             detail = f"Look at {board.name}: does an RCD stand in front of this way, and which waveform mark has it?"
             return needs_fact("front_rcd", board.id, "RCD in front of the circuit", detail, OWN_CLAUSE)
     return None

@@ -146,8 +146,8 @@ def _bonding(case: Case) -> Finding:
         detail = "Enter what is bonded and the conductor's size, or that no metal service comes in."
         return needs_fact("main_bonding", ORIGIN, title, detail, clause)
     pme = supply.earthing is not Earthing.TT
-    # Elsewhere than PME 544.1.1 asks for half the earthing conductor, at least 6 mm².
-    limit = case.rules.value("main_bonding_pme_mm2") if pme else 6.0
+    # Elsewhere 544.1.1 asks for half the earthing conductor, at least 6 mm²; an earthing conductor is 16 mm² at most.
+    limit = case.rules.value("main_bonding_pme_mm2" if pme else "main_bonding_other_mm2")
     services = ", ".join(service.value.replace("_", " ") for service in supply.bonded_services)
     return judged(
         rule="main_bonding",

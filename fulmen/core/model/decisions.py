@@ -7,13 +7,18 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Part
+from fulmen.core.model.base import Paragraph, Part
 
 
 class Decision(Part):
-    """Why a finding that is the designer's call was settled as it stands. `key` names the finding."""
+    """Why a finding that is the designer's call was settled as it stands.
+
+    `key` names the finding and `about` keeps what it said: when the facts change it says something else, and the
+    question is open again.
+    """
 
     key: Annotated[str, Field(pattern=r"^[a-z0-9_]+/[a-z0-9-]+$", max_length=100)]
+    about: Paragraph
     reason: Annotated[str, Field(min_length=3, max_length=1000)]
     name: Annotated[str, Field(min_length=2, max_length=200)]
     decided_on: date

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import StageColumns from '../../shared/StageColumns.vue'
+import ArrangementFields from './ArrangementFields.vue'
 import RouteEditor from './RouteEditor.vue'
 import SpecificationSentence from './SpecificationSentence.vue'
 
@@ -25,6 +26,7 @@ const surveyOpen = computed(() => store.evaluation?.gaps.filter((gap) => gap.kin
       <h2>How this circuit is put together</h2>
       <SpecificationSentence :sentence="sentence" @route="routeEditor?.focus()" />
       <RouteEditor ref="routeEditor" :circuit-index="circuitIndex" />
+      <ArrangementFields :circuit-index="circuitIndex" />
     </template>
     <p v-else class="quiet">No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.</p>
     <template #aside>

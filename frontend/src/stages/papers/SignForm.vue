@@ -20,19 +20,25 @@ const PARTS = [
 const store = useJob()
 const person = usePerson()
 const onePerson = ref(true)
-const names = reactive<Record<string, string>>({ design: '', construction: '', inspection_and_testing: '' })
+const blank = () => ({ name: '', position: '', company: '', address: '', registration: '' })
+const others = reactive({ design: blank(), construction: blank(), inspection_and_testing: blank() })
 const declared = ref(false)
 const busy = ref(false)
 const failed = ref('')
-const nameOf = (part: string) => (onePerson.value ? person.name.value : names[part]!).trim()
-const ready = computed(() => declared.value && !busy.value && PARTS.every(({ part }) => nameOf(part).length >= 2))
+const me = computed(() => ({
+  name: person.name.value,
+  position: person.position.value,
+  company: person.company.value,
+  address: person.address.value,
+  registration: person.registration.value,
+}))
+const signerOf = (part: (typeof PARTS)[number]['part']) => (onePerson.value ? me.value : others[part])
+const ready = computed(() => declared.value && !busy.value && PARTS.every(({ part }) => signerOf(part).name.trim().length >= 2))
 
 async function issue(): Promise<void> {
   failed.value = ''
   busy.value = true
-  const { position, company, address, registration } = person
-  const common = { position: position.value, company: company.value, address: address.value, registration: registration.value, signed_on: today() }
-  const signatures: Signature[] = PARTS.map(({ part }) => ({ part, name: nameOf(part), ...common }))
+  const signatures: Signature[] = PARTS.map(({ part }) => ({ part, ...signerOf(part), signed_on: today() }))
   try {
     await store.issue(signatures)
     declared.value = false
@@ -49,12 +55,21 @@ async function issue(): Promise<void> {
     <h2 class="headline">Ready to sign and issue</h2>
     <p v-if="newest" class="quiet">A new certificate supersedes {{ newest.number }}.</p>
     <v-checkbox v-model="onePerson" label="One person for all three parts" density="compact" hide-details />
-    <v-text-field v-if="onePerson" v-model="person.name.value" label="Name" />
-    <v-text-field v-for="one in onePerson ? [] : PARTS" :key="one.part" v-model="names[one.part]" :label="`${one.words}, signed by`" />
-    <v-text-field v-model="person.position.value" label="Position" />
-    <v-text-field v-model="person.company.value" label="Company" />
-    <v-text-field v-model="person.address.value" label="Company's address" />
-    <v-text-field v-model="person.registration.value" label="Registration number" />
+    <template v-if="onePerson">
+      <v-text-field v-model="person.name.value" label="Name" />
+      <v-text-field v-model="person.position.value" label="Position" />
+      <v-text-field v-model="person.company.value" label="Company" />
+      <v-text-field v-model="person.address.value" label="Company's address" />
+      <v-text-field v-model="person.registration.value" label="Registration number" />
+    </template>
+    <fieldset v-for="one in onePerson ? [] : PARTS" :key="one.part">
+      <legend>{{ one.words }}</legend>
+      <v-text-field v-model="others[one.part].name" :label="`${one.words}: name`" />
+      <v-text-field v-model="others[one.part].position" label="Position" />
+      <v-text-field v-model="others[one.part].company" label="Company" />
+      <v-text-field v-model="others[one.part].address" label="Company's address" />
+      <v-text-field v-model="others[one.part].registration" label="Registration number" />
+    </fieldset>
     <v-checkbox v-model="declared" density="compact" hide-details label="Each part named was done with due skill and care and meets the standard, save the departures written here." />
     <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
     <v-btn type="submit" color="ink" size="large" :disabled="!ready" :loading="busy">Sign and issue</v-btn>
@@ -66,6 +81,16 @@ async function issue(): Promise<void> {
 form {
   display: grid;
   gap: 12px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+}
+legend {
+  font-weight: 700;
+  padding-bottom: 6px;
 }
 .small {
   font-size: 0.85rem;

@@ -52,7 +52,7 @@ const YES_NO = [
         <JobField path="supply.main_bonding_csa_mm2" label="Main bonding" kind="choice" :items="SIZES" />
         <JobField path="supply.bonded_services" label="Bonded to" kind="choices" choice="BondedService" />
       </template>
-      <template v-if="store.job?.supply.earthing === 'tt' || store.job?.arrangement.open_pen === 'low_electrode'">
+      <template v-if="store.job?.supply.earthing === 'tt'">
         <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />
         <JobField path="supply.electrode_location" label="Electrode, where" />
       </template>

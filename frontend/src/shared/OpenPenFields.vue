@@ -1,0 +1,17 @@
+<script setup lang="ts">
+// An open-PEN device by what it watches, what it opens, and how fast.
+import JobField from './JobField.vue'
+
+defineProps<{ path: string }>()
+
+const YES_NO = [
+  { value: true, words: 'yes' },
+  { value: false, words: 'no' },
+]
+</script>
+
+<template>
+  <JobField :path="`${path}.sensing`" label="Open-PEN device watches" kind="choice" choice="OpenPenSensing" />
+  <JobField :path="`${path}.opens_protective_conductor`" label="It opens the earth too" kind="choice" :items="YES_NO" />
+  <JobField :path="`${path}.opens_within_s`" label="It opens within" kind="number" unit="s" />
+</template>

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+// The facts that the present choices ask for, and the device's breaking capacity.
+import { computed } from 'vue'
+
+import { useJob } from '../../job/useJob'
+import FieldGroup from '../../shared/FieldGroup.vue'
+import JobField from '../../shared/JobField.vue'
+import OpenPenFields from '../../shared/OpenPenFields.vue'
+
+const props = defineProps<{ circuitIndex: number }>()
+
+const store = useJob()
+const supply = computed(() => store.job!.supply)
+const arrangement = computed(() => store.job!.arrangement)
+const ownElectrode = computed(() => arrangement.value.car_earth === 'own_electrode' && supply.value.earthing !== 'tt')
+const onHouseEarth = computed(() => arrangement.value.car_earth === 'house_earth' && supply.value.earthing !== 'tt')
+const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
+</script>
+
+<template>
+  <FieldGroup title="What these choices rest on" class="facts">
+    <JobField :path="`circuits.${props.circuitIndex}.device.breaking_capacity_ka`" label="Device's breaking capacity" kind="choice" :items="ICN" />
+    <template v-if="ownElectrode">
+      <JobField path="arrangement.electrode_design_ohm" label="Car's electrode, expected" kind="number" unit="Ω" />
+      <JobField path="arrangement.separation_m" label="To metal on the house earth" kind="number" unit="m" />
+    </template>
+    <OpenPenFields v-if="onHouseEarth && arrangement.open_pen === 'separate_device'" path="arrangement.separate_device" />
+    <template v-if="onHouseEarth && arrangement.open_pen === 'low_electrode'">
+      <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />
+      <JobField path="supply.electrode_location" label="Electrode, where" />
+    </template>
+  </FieldGroup>
+</template>
+
+<style scoped>
+.facts {
+  margin-top: 26px;
+}
+</style>
