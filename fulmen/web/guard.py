@@ -59,7 +59,10 @@ def _json_body() -> None:
         abort(415, "Send JSON.")
     if request.content_length is None:
         return
-    body = request.get_json(silent=True)
+    try:
+        body = request.get_json(silent=True)
+    except RecursionError:
+        abort(400, "The body is nested too deeply.")
     if body is None:
         abort(400, "The body breaks off or is no JSON.")
     if not isinstance(body, dict):

@@ -11,10 +11,7 @@ defineProps<{ title: string }>()
 
 <style scoped>
 fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0 0 22px;
-  min-width: 0;
+  margin-bottom: 22px;
 }
 legend {
   font-weight: 700;

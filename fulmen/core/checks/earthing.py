@@ -47,7 +47,7 @@ def _tns_school(case: Case) -> Finding:
         return stated("tns_school", ORIGIN, title, Verdict.MEETS, detail, "cautious practice, no source")
     if not supply.tns_confirmed_in_writing:
         detail = "Accepting it as found needs the operator's written word that no PEN is in its path."
-        return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE, Stage.DESIGN)
+        return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE)
     detail = "Accepted as found on the operator's written word. Say why you don't treat it as PME."
     return stated("tns_school", ORIGIN, title, Verdict.YOUR_CALL, detail, CLAUSE)
 
@@ -82,7 +82,7 @@ def _device_in_unit(case: Case) -> Finding:
     point = case.run.charge_point
     if point.open_pen_inside is Seen.NOT_SEEN:
         detail = "Look in the unit's data: has it an open-PEN device inside?"
-        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE, Stage.DESIGN)
+        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
     if point.open_pen_inside is Seen.NO:
         detail = "The unit has no open-PEN device inside."
         mend = "Put a separate open-PEN device before it, or give the car its own electrode."

@@ -82,7 +82,7 @@ def _maker(case: Case) -> Finding:
     )
     if point.device_min_a is None or point.device_max_a is None:
         detail = "Look up which device ratings the unit's maker allows."
-        return needs_fact("maker_device", case.subject, title, detail, clause, Stage.DESIGN)
+        return needs_fact("maker_device", case.subject, title, detail, clause)
     allowed = f"The maker allows {point.device_min_a:g} to {point.device_max_a:g} A"
     if not point.device_min_a <= rating <= point.device_max_a:
         mend = "Choose a device in the maker's range."

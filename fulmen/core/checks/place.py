@@ -20,9 +20,7 @@ def _height(case: Case) -> Finding:
     low, high = case.rules.limit("connector_height_min_m"), case.rules.limit("connector_height_max_m")
     clause = case.rules.clause("connector_height_min_m")
     if height is None:
-        return needs_fact(
-            "connector_height", case.subject, title, "Enter its height above the ground.", clause, Stage.DESIGN
-        )
+        return needs_fact("connector_height", case.subject, title, "Enter its height above the ground.", clause)
     detail = f"{height:.2f} m above ground; {low.value:g} to {high.value:g} m is wanted."
     if low.value <= height <= high.value:
         return stated("connector_height", case.subject, title, Verdict.MEETS, detail, clause)
@@ -36,7 +34,7 @@ def _ip_code(case: Case) -> Finding | None:
     code, title = case.run.charge_point.ip_code, "Weatherproof enough outdoors"
     clause = case.rules.clause("ip_outdoors_water")
     if code is None:
-        return needs_fact("ip_code", case.subject, title, "Enter the IP code of the unit.", clause, Stage.DESIGN)
+        return needs_fact("ip_code", case.subject, title, "Enter the IP code of the unit.", clause)
     least = int(case.rules.value("ip_outdoors_solids")), int(case.rules.value("ip_outdoors_water"))
     holds = int(code[2]) >= least[0] and int(code[3]) >= least[1]
     detail = f"{code}; IP44 or better outdoors."

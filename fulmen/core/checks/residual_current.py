@@ -5,7 +5,7 @@ from __future__ import annotations
 from fulmen.core.catalogue import cable_record
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, stated
+from fulmen.core.findings import Finding, Verdict, stated
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.supply import Earthing, Seen
@@ -74,7 +74,7 @@ def _dc(case: Case) -> Finding:
     place, seen = case.job.arrangement.rdc_dd, case.run.charge_point.rdc_dd_inside
     if place is RdcDdPlace.IN_UNIT and seen is Seen.NOT_SEEN:
         detail = "Look in the unit's data: does it detect 6 mA DC?"
-        return needs_fact("dc_protection", case.subject, title, detail, DC_CLAUSE, Stage.DESIGN)
+        return needs_fact("dc_protection", case.subject, title, detail, DC_CLAUSE)
     present = place is RdcDdPlace.BEFORE_UNIT or (place is RdcDdPlace.IN_UNIT and seen is Seen.YES)
     if present:
         where = "in the unit" if place is RdcDdPlace.IN_UNIT else "before the unit"

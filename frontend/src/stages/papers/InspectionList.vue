@@ -47,7 +47,6 @@ h2 {
   margin-bottom: 8px;
 }
 fieldset {
-  border: 0;
   border-top: 1px solid var(--line);
   padding: 5px 0;
   display: flex;

@@ -83,8 +83,6 @@ form {
   gap: 12px;
 }
 fieldset {
-  border: 0;
-  padding: 0;
   display: grid;
   gap: 10px;
 }
