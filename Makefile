@@ -18,11 +18,10 @@ test: $(STAMP)-dev frontend/dist/index.html
 bench: $(STAMP)-dev frontend/dist/index.html
 	$(PY) -m tests.bench.bench
 
-# The generated files: API document, job file schema, front end types.
-api: $(STAMP)-run frontend/node_modules/.stamp
+# The generated files. The front end's types follow from the API document at every build.
+api: $(STAMP)-run
 	$(PY) -m fulmen.cli openapi > docs/openapi.json
 	$(PY) -m fulmen.cli schema > docs/job-file.schema.json
-	cd frontend && npm run -s types
 
 # One current picture of each main view, from the demo data.
 shots: $(STAMP)-dev frontend/dist/index.html
@@ -44,7 +43,8 @@ frontend/node_modules/.stamp: frontend/package-lock.json
 	cd frontend && npm ci --no-audit --no-fund --loglevel=error
 	touch $@
 
-FRONTEND := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
+FRONTEND := $(shell find frontend/src frontend/public -type f ! -name schema.ts) \
+  frontend/index.html frontend/vite.config.ts frontend/package.json docs/openapi.json
 frontend/dist/index.html: frontend/node_modules/.stamp $(FRONTEND)
 	cd frontend && npm run -s build -- --logLevel warn
 	touch $@

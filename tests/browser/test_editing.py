@@ -59,15 +59,38 @@ class Kept(BrowserCase):
         for typed, words in (("abc", "must be a number in m; you gave 'abc'"), ("-3", "at least 0.1 m; you gave -3"),
                              ("10000", "at most 500 m; you gave 10000"), ("", "must be a number in m")):  # fmt: skip
             field.fill(typed)
-            expect(page.get_by_text(words)).to_be_visible()
+            expect(page.locator(".v-messages").get_by_text(words)).to_be_visible()
+            expect(page.get_by_role("alert").first).to_contain_text("Circuit 1, section 1: length")
             expect(page.get_by_role("status")).to_have_text("Not saved: mend the marked field")
         field.fill("abc")
-        expect(page.get_by_text("you gave 'abc'")).to_be_visible()
+        expect(page.locator(".v-messages").get_by_text("you gave 'abc'")).to_be_visible()
         page.reload()
         expect(page.get_by_label("Length").first).to_have_value("abc")
         page.get_by_label("Length").first.fill("4,5")
         expect(page.get_by_role("status")).to_have_text("Saved")
         expect(page.locator(".run-band")).to_contain_text("under floor 4.5 m")
+
+    def test_what_is_refused_can_be_taken_back(self) -> None:
+        page = self.job_page("Lime Kiln", "survey")
+        page.get_by_label("Tails, length").fill("-1")
+        page.get_by_role("button", name="Take it back").click()
+        expect(page.get_by_label("Tails, length")).to_have_value("1.8")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+
+    def test_a_lost_answer_is_no_conflict(self) -> None:
+        page = self.job_page("Lime Kiln", "survey")
+
+        def lose(route: Route) -> None:
+            route.fetch()
+            route.abort()
+
+        page.route("**/api/v1/jobs/*", lose, times=1)
+        page.get_by_label("Your reference").fill("Arrived")
+        expect(page.get_by_role("status")).to_contain_text("No answer")
+        page.reload()
+        expect(page.get_by_label("Your reference")).to_have_value("Arrived")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+        expect(page.get_by_role("alertdialog")).to_have_count(0)
 
     def test_two_people_at_one_job_are_told_and_nothing_is_overwritten(self) -> None:
         mine, theirs = self.job_page("Lime Kiln", "survey"), self.job_page("Lime Kiln", "survey")

@@ -49,6 +49,9 @@ onBeforeUnmount(() => void store.flush())
         <p><v-btn color="ink" @click="load">Try again</v-btn></p>
       </div>
       <template v-else-if="store.job && store.evaluation">
+        <p v-if="store.saveState === 'refused'" class="refused" role="alert">
+          {{ store.problem?.detail }} <button type="button" class="link" @click="store.takeBack()">Take it back</button>
+        </p>
         <RunBand v-if="profile" :profile="profile" :at="at" />
         <p v-else class="no-run">
           The run is drawn here once its route is known.
@@ -89,6 +92,11 @@ onBeforeUnmount(() => void store.flush())
   color: #e6e0d2;
   font-size: 1rem;
   font-weight: 400;
+}
+.refused {
+  padding: 8px 20px;
+  background: var(--sheet);
+  border-bottom: 3px solid var(--falls_short);
 }
 .no-run,
 .failed {

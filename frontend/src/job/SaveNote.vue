@@ -13,14 +13,10 @@ const words = computed(() => {
   return { saved: 'Saved', saving: 'Saving…', unsaved: 'Saving…' }[store.saveState]
 })
 const trouble = computed(() => words.value.startsWith('N'))
-const loose = computed(() => {
-  // A fault that belongs to no field on this screen still has to be told.
-  return store.saveState === 'refused' ? store.problem?.detail : ''
-})
 </script>
 
 <template>
-  <p class="note" :class="{ trouble }" role="status" :title="loose">{{ words }}</p>
+  <p class="note" :class="{ trouble }" role="status">{{ words }}</p>
 </template>
 
 <style scoped>

@@ -7,7 +7,7 @@ import { computed, ref } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
 import type { Evaluation, Job, JobState, Problem, Reading, Signature } from '../api/types'
-import { withValue } from '../shared/paths'
+import { differences, withValue } from '../shared/paths'
 import { forgetDraft, keepDraft, keptDraft } from './draft'
 
 const SAVE_AFTER_MS = 400
@@ -42,6 +42,7 @@ export const useJob = defineStore('job', () => {
   async function load(jobId: number): Promise<void> {
     await flush()
     job.value = undefined
+    problem.value = undefined
     conflict.value = undefined
     const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path: { job_id: jobId } } }))
     take(state)
@@ -137,6 +138,14 @@ export const useJob = defineStore('job', () => {
   }
 
   function meetConflict(storedVersion: number, stored: Job): void {
+    if (!differences({ ...job.value, readings: [] }, { ...stored, readings: [] }).length) {
+      // The save had arrived, only its answer was lost.
+      version.value = storedVersion
+      job.value = stored
+      saveState.value = 'saved'
+      problem.value = undefined
+      return forgetDraft(id.value)
+    }
     conflict.value = { version: storedVersion, stored }
     saveState.value = 'conflict'
   }
@@ -152,6 +161,14 @@ export const useJob = defineStore('job', () => {
     edits += 1
     saveState.value = 'unsaved'
     await settle()
+  }
+
+  /** Take back what is not saved yet: the job as it is stored. */
+  async function takeBack(): Promise<void> {
+    clearTimeout(timer)
+    forgetDraft(id.value)
+    saveState.value = 'saved'
+    await load(id.value)
   }
 
   /** Save what is waiting, if anything is. */
@@ -180,6 +197,6 @@ export const useJob = defineStore('job', () => {
 
   return {
     id, version, job, evaluation, saveState, problem, conflict, fieldErrors,
-    load, change, changeAll, flush, resolveConflict, takeReading, issue,
+    load, change, changeAll, flush, takeBack, resolveConflict, takeReading, issue,
   }
 })

@@ -116,7 +116,10 @@ def _earthing_conductor(case: Case) -> Finding:
     clause = case.rules.clause(name)
     if supply.earthing_conductor_csa_mm2 is None:
         return needs_fact("earthing_conductor", ORIGIN, title, "Enter the size of the earthing conductor.", clause)
-    limit, detail = case.rules.value(name), "protected against corrosion and damage"
+    limit, detail = (
+        case.rules.value(name),
+        "where protected against corrosion and damage; 16 mm² buried without, 25 mm² bare",
+    )
     if not buried_rod:
         # Table 54.7: same size as the line up to 16 mm², 16 mm² up to 35 mm².
         limit, detail = min(supply.tails_csa_mm2 or limit, limit), "against the tails"

@@ -1,0 +1,139 @@
+"""Findings, workings, runs, sentences, rule sets: the small parts everything else is made of."""
+
+import unittest
+from typing import Any
+
+from fulmen.core.errors import InputError, JobFileError
+from fulmen.core.field_messages import place
+from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged
+from fulmen.core.model.arrangement import CarEarth
+from fulmen.core.rule_set import rule_set
+from fulmen.core.run import runs
+from fulmen.core.units import unit_of, words_of
+from fulmen.core.words import WORDS, verdict_words, word
+from tests.jobs import DEVICE_IN_UNIT, TT, evaluation, job
+
+
+def finding(value: float, limit: float, **more: Any) -> Finding:
+    return judged(rule="r", subject="s", title="T", value=value, limit=limit, unit="A", clause="c", **more)
+
+
+class Judged(unittest.TestCase):
+    def test_below_at_and_above(self) -> None:
+        for value, at_most, at_least in (
+            (9.99, "meets", "falls_short"),
+            (10, "meets", "meets"),
+            (10.01, "falls_short", "meets"),
+        ):
+            with self.subTest(value):
+                self.assertEqual(finding(value, 10).verdict, at_most)
+                self.assertEqual(finding(value, 10, at_least=True).verdict, at_least)
+
+    def test_a_rounding_error_is_no_failure(self) -> None:
+        self.assertEqual(finding(0.1 + 0.2, 0.3).verdict, Verdict.MEETS)
+
+    def test_margin_is_the_share_left_over(self) -> None:
+        self.assertAlmostEqual(finding(4, 5).margin or 0, 0.2)
+        self.assertAlmostEqual(finding(6, 5).margin or 0, -0.2)
+        self.assertAlmostEqual(finding(47, 40, at_least=True).margin or 0, 0.175)
+
+    def test_the_mend_is_kept_only_where_it_is_needed(self) -> None:
+        self.assertEqual(finding(4, 5, mend="Do it.").mend, "")
+        self.assertEqual(finding(6, 5, mend="Do it.").mend, "Do it.")
+
+    def test_figures_read_as_text(self) -> None:
+        self.assertEqual(finding(4, 5).figures(), "4.00 A, at most 5.00")
+        self.assertEqual(finding(47, 40, at_least=True, decimals=0).figures(), "47 A, at least 40")
+
+    def test_open_until_met_or_decided(self) -> None:
+        self.assertFalse(finding(4, 5).is_open())
+        self.assertTrue(finding(6, 5).is_open())
+        self.assertTrue(finding(6, 5, otherwise=Verdict.YOUR_CALL).is_open())
+
+    def test_words_of_what_is_waited_for(self) -> None:
+        self.assertEqual(verdict_words(finding(6, 5, otherwise=Verdict.NEEDS)), "Needs a fact")
+        self.assertEqual(verdict_words(finding(6, 5, otherwise=Verdict.NEEDS, waits_for="reading")), "Needs a reading")
+
+
+class Workings(unittest.TestCase):
+    def test_a_line_without_formula_or_value(self) -> None:
+        self.assertEqual(WorkingLine(symbol="k", value=115, decimals=0, source="Table").text(), "k = 115   [Table]")
+        self.assertEqual(WorkingLine(symbol="expected", figures="1 to 2").text(), "expected = 1 to 2")
+
+    def test_every_figure_of_the_examples_ends_a_working_or_is_a_fact(self) -> None:
+        for one in evaluation(DEVICE_IN_UNIT).findings:
+            if (
+                one.working
+                and one.value is not None
+                and one.rule in ("volt_drop", "weakest_section", "terminal_temperature")
+            ):
+                self.assertEqual(one.working[-1].value, one.value)
+
+    def test_stages_are_named(self) -> None:
+        self.assertEqual([word(stage) for stage in Stage], ["Survey", "Design", "Dead tests", "Live tests"])
+
+
+class Words(unittest.TestCase):
+    def test_every_value_of_every_choice_has_words(self) -> None:
+        for kind, words in WORDS.items():
+            self.assertEqual(set(words), set(kind), kind.__name__)
+
+    def test_the_same_value_may_mean_two_things(self) -> None:
+        self.assertEqual(word(CarEarth.HOUSE_EARTH), "the house earth")
+        by_name = {kind.__name__: words for kind, words in WORDS.items()}
+        self.assertEqual((by_name["OpenPenMeasure"]["none"], by_name["RdcDdPlace"]["none"]), ("nothing", "nowhere"))
+
+    def test_units_and_words_of_names(self) -> None:
+        for name, unit, words in (("length_m", "m", "length"), ("soil_km_per_w", "K·m/W", "soil"), ("csa_mm2", "mm²", "csa"),
+                                  ("insulation_mohm", "MΩ", "insulation"), ("title", "", "title")):  # fmt: skip
+            with self.subTest(name):
+                self.assertEqual((unit_of(name), words_of(name)), (unit, words))
+
+    def test_places_as_a_person_says_them(self) -> None:
+        self.assertEqual(place(()), "The job file")
+        self.assertEqual(place(("supply", "main_switch", "rating_a")), "Supply main switch rating")
+        self.assertEqual(place(("supply", "bonded_services", 1)), "Bonded service 2")
+
+
+class RuleSets(unittest.TestCase):
+    def test_every_limit_has_unit_and_clause(self) -> None:
+        for name, limit in rule_set().limits.items():
+            with self.subTest(name):
+                self.assertTrue(limit.unit and limit.clause)
+
+    def test_a_clause_names_its_publication_and_a_practice_stands_alone(self) -> None:
+        self.assertEqual(rule_set().clause("touch_voltage_v"), "BS 7671 411.5.3")
+        self.assertEqual(rule_set().clause("insulation_worry_mohm"), "common practice, no source")
+
+
+class Runs(unittest.TestCase):
+    def test_a_run_is_the_path_from_the_origin(self) -> None:
+        run = runs(job())[0]
+        self.assertEqual([link.circuit.id for link in run.links], ["ev"])
+        self.assertEqual(run.final().board.id, "board")
+
+    def test_an_unfed_charge_point_has_an_empty_run(self) -> None:
+        found = evaluation(DEVICE_IN_UNIT, {"circuits": [], "readings": []})
+        self.assertEqual((found.profiles, found.sentences, found.steps), ((), (), ()))
+        self.assertIn("route", [one.rule for one in found.findings if one.is_open()])
+
+    def test_errors_read_as_sentences(self) -> None:
+        error = JobFileError([InputError("a.b", "It is wrong."), InputError("c", "So is this.")])
+        self.assertEqual(str(error), "a.b: It is wrong.")
+        self.assertEqual(str(InputError("", "It is wrong.")), "It is wrong.")
+
+
+class Sentences(unittest.TestCase):
+    def sentence(self, name: str = DEVICE_IN_UNIT, **changes: Any) -> str:
+        return "".join(part.text for part in evaluation(name, changes).sentences[0].parts)
+
+    def test_it_follows_the_arrangement(self) -> None:
+        self.assertIn("The supply is TT, so the car is earthed through the house electrode.", self.sentence(TT))
+        own = self.sentence(**{"arrangement.car_earth": "own_electrode"})
+        self.assertIn("its own electrode (TT island), apart from the house earth.", own)
+        self.assertIn("with only the RCD in the unit", self.sentence(**{"circuits.0.device.rcd": None}))
+        self.assertIn("neutral not switched", self.sentence(**{"circuits.0.device.rcd.switches_neutral": False}))
+
+    def test_one_section_is_one(self) -> None:
+        route = [one.model_dump(mode="json") for one in job().circuits[0].route][:1]
+        self.assertIn("along 1 section, 4.2 m.", self.sentence(**{"circuits.0.route": route}))
