@@ -1,15 +1,17 @@
 <script setup lang="ts">
 // A job: its bar with the stages, the run band above every stage, and the stage itself.
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { asProblem } from '../api/client'
 import RunBand from '../run/RunBand.vue'
 import CautionNote from '../shared/CautionNote.vue'
-import ConflictDialog from './ConflictDialog.vue'
 import SaveNote from './SaveNote.vue'
 import StageTabs from './StageTabs.vue'
 import { useJob } from './useJob'
+
+// Rarely needed, so fetched when it is.
+const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue'))
 
 const props = defineProps<{ id: number }>()
 
@@ -62,7 +64,7 @@ onBeforeUnmount(() => void store.flush())
       </template>
       <p v-else class="no-run">Opening the job…</p>
     </main>
-    <ConflictDialog />
+    <ConflictDialog v-if="store.conflict" />
   </div>
 </template>
 
