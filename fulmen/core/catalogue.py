@@ -25,7 +25,6 @@ class CableRecord:
     armour: str
     earthed_metal_cover: bool
     sizes_mm2: tuple[float, ...]
-    joint_to_unit: str
 
     def operating_c(self) -> float:
         """The highest continuous conductor temperature of the insulation [°C]."""

@@ -11,7 +11,7 @@ from fulmen.core.rule_set import rule_set
 from fulmen.core.run import runs
 from fulmen.core.units import unit_of, words_of
 from fulmen.core.words import WORDS, verdict_words, word
-from tests.jobs import DEVICE_IN_UNIT, TT, evaluation, job
+from tests.jobs import DEVICE_IN_UNIT, ROOT, TT, evaluation, job
 
 
 def finding(value: float, limit: float, **more: Any) -> Finding:
@@ -60,14 +60,11 @@ class Workings(unittest.TestCase):
         self.assertEqual(WorkingLine(symbol="k", value=115, decimals=0, source="Table").text(), "k = 115   [Table]")
         self.assertEqual(WorkingLine(symbol="expected", figures="1 to 2").text(), "expected = 1 to 2")
 
-    def test_every_figure_of_the_examples_ends_a_working_or_is_a_fact(self) -> None:
-        for one in evaluation(DEVICE_IN_UNIT).findings:
-            if (
-                one.working
-                and one.value is not None
-                and one.rule in ("volt_drop", "weakest_section", "terminal_temperature")
-            ):
-                self.assertEqual(one.working[-1].value, one.value)
+    def test_the_working_ends_with_the_value_that_is_judged(self) -> None:
+        findings = {one.rule: one for one in evaluation(DEVICE_IN_UNIT).findings}
+        for rule in ("volt_drop", "weakest_section", "terminal_temperature", "breaking_capacity"):
+            with self.subTest(rule):
+                self.assertEqual(findings[rule].working[-1].value, findings[rule].value)
 
     def test_stages_are_named(self) -> None:
         self.assertEqual([word(stage) for stage in Stage], ["Survey", "Design", "Dead tests", "Live tests"])
@@ -100,6 +97,12 @@ class RuleSets(unittest.TestCase):
         for name, limit in rule_set().limits.items():
             with self.subTest(name):
                 self.assertTrue(limit.unit and limit.clause)
+
+    def test_no_limit_stands_unused(self) -> None:
+        code = "".join(path.read_text(encoding="utf-8") for path in (ROOT / "fulmen").rglob("*.py"))
+        for name in rule_set().limits:
+            with self.subTest(name):
+                self.assertRegex(code, f"[\"']{name}[\"']")
 
     def test_a_clause_names_its_publication_and_a_practice_stands_alone(self) -> None:
         self.assertEqual(rule_set().clause("touch_voltage_v"), "BS 7671 411.5.3")

@@ -2,7 +2,7 @@
 
 import sqlite3
 import threading
-from datetime import UTC, datetime, timedelta, timezone
+from datetime import datetime, timedelta, timezone
 from pathlib import Path
 
 from sqlalchemy import text
@@ -204,4 +204,3 @@ class Database(AppCase):
         copy.close()
         with self.assertRaises(FileExistsError):
             back_up(self.settings, target)
-        self.assertEqual(datetime.now(UTC).tzinfo, UTC)

@@ -111,7 +111,7 @@ def _disconnection(case: Case, figures: RunFigures) -> Finding:
     return judged(
         rule="disconnection",
         subject=case.subject,
-        title="Loop opens the device in 0.4 s",
+        title=f"Loop opens the device in {case.rules.value('tn_disconnection_s'):g} s",
         value=figures.zs_hot_ohm,
         limit=figures.zs_limit_ohm,
         unit="Ω",
@@ -124,7 +124,7 @@ def _disconnection(case: Case, figures: RunFigures) -> Finding:
 
 
 def _rcd_opens(case: Case, figures: RunFigures) -> Finding:
-    rcd, title = board_rcd(case), "RCD opens the circuit in 0.2 s"
+    rcd, title = board_rcd(case), f"RCD opens the circuit in {case.rules.value('tt_disconnection_s'):g} s"
     clause = "BS 7671 411.5.3, Table 41.1"
     if rcd is None:
         detail = "On TT only an RCD opens in time, and none stands at the board: the cable has no fault protection."

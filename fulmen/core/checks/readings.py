@@ -141,7 +141,8 @@ def _ze_survey(case: Case) -> Finding | None:
     value, enquiry = measured(case.job, StepKey.ZE, ORIGIN), case.job.supply.ze_enquiry_ohm
     if value is None or enquiry is None:
         return None
-    allowed = max(0.05, 0.25 * enquiry)
+    rules = case.rules
+    allowed = max(rules.value("enquiry_agreement_ohm"), rules.value("enquiry_agreement_share") * enquiry)
     band = Band(max(0.0, enquiry - allowed), enquiry + allowed, f"{enquiry:.2f} by enquiry")
     why = "Ask the operator, or see that the earthing conductor was off while you measured."
     return _agrees(case, "agree_ze", ORIGIN, "Ze with the enquiry", value, band, Stage.LIVE, why)
@@ -152,9 +153,10 @@ def _fault_current_ze(case: Case) -> Finding | None:
     fault_ka, ze_ohm = measured(case.job, StepKey.FAULT_CURRENT, ORIGIN), measured(case.job, StepKey.ZE, ORIGIN)
     if fault_ka is None or ze_ohm is None or ze_ohm == 0 or case.job.supply.earthing is Earthing.TT:
         return None
-    least = prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0) * 0.9
+    alone_ka = prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0)
+    least = alone_ka * (1 - case.rules.value("fault_current_agreement_share"))
     title = "Fault current with Ze"
-    detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {least / 0.9:.2f} kA."
+    detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {alone_ka:.2f} kA."
     verdict = Verdict.MEETS if fault_ka >= least else Verdict.YOUR_CALL
     if verdict is Verdict.YOUR_CALL:
         detail += " It should be the larger of line–neutral and line–earth."
