@@ -13,6 +13,8 @@ ARGUMENTS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
+# Generous: a busy machine is slow, not wrong.
+TIMEOUT_MS = 30_000
 DESKTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
@@ -26,7 +28,7 @@ class BrowserCase(AppCase):
     def setUpClass(cls) -> None:
         cls.playwright = sync_playwright().start()
         cls.browser = cls.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
-        expect.set_options(timeout=8000)
+        expect.set_options(timeout=TIMEOUT_MS)
 
     @classmethod
     def tearDownClass(cls) -> None:
@@ -48,7 +50,7 @@ class BrowserCase(AppCase):
         context = self.browser.new_context(color_scheme="dark" if dark else "light", **options)
         self.addCleanup(context.close)
         page = context.new_page()
-        page.set_default_timeout(8000)
+        page.set_default_timeout(TIMEOUT_MS)
         page.on("pageerror", lambda error: self.faults.append(str(error)))
         page.on("request", lambda request: self._only_here(request.url))
         page.goto(self.url + path)
