@@ -5,11 +5,11 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
+from fulmen.core.changes import Change, apply_changes
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings import Finding
 from fulmen.core.job_file import read_job
 from fulmen.core.model.job import Job
-from fulmen.core.options import Change, apply_changes
 from fulmen.core.rule_set import rule_set
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -19,6 +19,7 @@ TREATED_AS_PME = "tn-s-treated-as-pme"
 TT = "tt-with-s-type"
 FALLS_SHORT = "falls-short-three-ways"
 HALFWAY = "tn-c-s-halfway-through-tests"
+AT_SURVEY = "looped-terrace-at-survey"
 RULES = rule_set()
 
 

@@ -37,6 +37,13 @@ def certificate_gaps(job: Job, findings: tuple[Finding, ...], steps: tuple[Step,
     )
 
 
+def comments_on_existing(job: Job) -> str:
+    """The comments on the existing installation: each defect with what became of it, then the free text."""
+    defects = [f"{defect.what}: {word(defect.outcome)}." for defect in job.defects]
+    written = job.certificate.comments_on_existing
+    return " ".join([*defects, *([written] if written else [])])
+
+
 def _check_gap(finding: Finding) -> Gap:
     stage: Stage = finding.stage
     text = f"{finding.title}: {verdict_words(finding).lower()}"
@@ -90,7 +97,7 @@ def _particular_gaps(job: Job) -> list[Gap]:
         ),
         (
             "certificate.comments_on_existing",
-            bool(job.certificate.comments_on_existing),
+            bool(comments_on_existing(job)),
             "comments on the existing installation",
             "papers",
         ),

@@ -3,27 +3,43 @@
 from __future__ import annotations
 
 from fulmen.core.certificate import Gap, certificate_gaps
+from fulmen.core.checks.charge_point import charge_point_findings
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.earthing import earthing_findings
+from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.loop import loop_findings
+from fulmen.core.checks.operator import operator_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.place import place_findings
 from fulmen.core.checks.readings import reading_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.supply import supply_findings
+from fulmen.core.checks.survey import survey_findings
+from fulmen.core.demand import Demand, demand_of
 from fulmen.core.figures import Case, case_of
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.job_file import check_structure
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
+from fulmen.core.operator_route import OperatorMatter, operator_matter
 from fulmen.core.rule_set import RuleSet
 from fulmen.core.run import runs
 from fulmen.core.run_profile import RunProfile, run_profile
 from fulmen.core.sentence import SentencePart, specification
 from fulmen.core.sequence import Step, sequence
+from fulmen.core.walk import OpenQuestion, StopState, open_questions, stop_states
+from fulmen.core.ways_out import WayOut, ways_out
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
-DESIGN_CHECKS = (earthing_findings, residual_current_findings, overcurrent_findings, loop_findings, place_findings)
+ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings, operator_findings)
+DESIGN_CHECKS = (
+    earthing_findings,
+    residual_current_findings,
+    overcurrent_findings,
+    loop_findings,
+    place_findings,
+    charge_point_findings,
+)
 
 
 class RunSentence(Part):
@@ -44,6 +60,11 @@ class Evaluation(Part):
     findings: tuple[Finding, ...]
     steps: tuple[Step, ...]
     gaps: tuple[Gap, ...]
+    demand: Demand
+    ways_out: tuple[WayOut, ...]
+    operator: OperatorMatter
+    stops: tuple[StopState, ...]
+    questions: tuple[OpenQuestion, ...]
     totals: dict[Verdict, int]
 
     def falls_short(self) -> list[Finding]:
@@ -81,6 +102,11 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         findings=findings,
         steps=steps,
         gaps=certificate_gaps(job, findings, steps),
+        demand=demand_of(job, rules),
+        ways_out=ways_out(job, rules),
+        operator=operator_matter(job, rules),
+        stops=stop_states(job, findings),
+        questions=open_questions(job),
         totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
     )
 
@@ -102,7 +128,7 @@ def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[F
                 "charge_point", "origin", "A charge point to design for", detail, "Fulmen's own scope", Stage.DESIGN
             )
         ]
-    found = supply_findings(cases[0])
+    found = [finding for check in ORIGIN_CHECKS for finding in check(cases[0])]
     for case in cases:
         for check in DESIGN_CHECKS:
             found.extend(check(case))

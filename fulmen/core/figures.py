@@ -8,6 +8,7 @@ from itertools import accumulate
 
 from fulmen.core.cable_rating import SectionRating, section_rating
 from fulmen.core.catalogue import CableRecord, cable_record
+from fulmen.core.demand import demand_of
 from fulmen.core.errors import TableError
 from fulmen.core.fault_loop import conductor_ohm, temperature_factor, zs_limit_ohm
 from fulmen.core.model.job import Job
@@ -162,13 +163,13 @@ def run_figures(job: Job, rules: RuleSet, run: Run) -> RunFigures | None:
         cpc_mm2=cpc_mm2,
         hot_factor=temperature_factor(record.operating_c()),
         ze=external_loop(job, rules),
-        tails=tails_figures(job, ib_a),
+        tails=tails_figures(job, rules, ib_a),
         sections=tuple(sections),
         zs_limit_ohm=limit,
     )
 
 
-def tails_figures(job: Job, ib_a: float) -> TailsFigures:
+def tails_figures(job: Job, rules: RuleSet, ib_a: float) -> TailsFigures:
     """The tails' volt drop at the house's demand and their share of the loop.
 
     Without a demand the cut-out fuse's rating is taken, which is the safe side; the protective conductor
@@ -178,7 +179,7 @@ def tails_figures(job: Job, ib_a: float) -> TailsFigures:
     if supply.tails_csa_mm2 is None or supply.tails_length_m is None:
         return TailsFigures(0.0, 0.0, 0.0, 0.0)
     fuse_a = float(supply.cut_out_fuse_a or 100)
-    load_a = max(effective_demand_a(job) or fuse_a, ib_a)
+    load_a = max(demand_of(job, rules).held_a or fuse_a, ib_a)
     # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
     millivolts = millivolts_per_a_m("pvc_70", min(max(supply.tails_csa_mm2, 1.5), 25.0))
     earth_mm2 = supply.earthing_conductor_csa_mm2 or supply.tails_csa_mm2
@@ -188,18 +189,6 @@ def tails_figures(job: Job, ib_a: float) -> TailsFigures:
         r1_ohm=conductor_ohm(supply.tails_length_m, supply.tails_csa_mm2),
         r2_ohm=conductor_ohm(supply.tails_length_m, earth_mm2),
     )
-
-
-def effective_demand_a(job: Job) -> float | None:
-    """Maximum demand with the charge point, after a load limit if one is set [A]; None if not known.
-
-    The limit holds the total by turning the car down; what the house draws without the car it can't hold.
-    """
-    demand_a, limit_a = job.supply.maximum_demand_a, job.supply.load_limit_a
-    if demand_a is None or limit_a is None:
-        return demand_a
-    car_a = sum(point.design_current_a() for point in job.charge_points)
-    return min(demand_a, max(limit_a, demand_a - car_a))
 
 
 def measured(job: Job, step: StepKey, subject: str) -> float | None:

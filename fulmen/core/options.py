@@ -7,14 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from itertools import product
-from typing import Any
 
 from fulmen.core.catalogue import cable_record, cable_records
+from fulmen.core.changes import Change, apply_changes
 from fulmen.core.checks.overcurrent import RATINGS_A
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import ORDER, evaluate
 from fulmen.core.findings import Finding, Stage, Verdict
-from fulmen.core.job_file import parse_job
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd, RcdType
@@ -32,13 +31,6 @@ TOLD = {
     "terminal_temperature": "conductor",
     "survives_fault": "smallest conductor",
 }
-
-
-class Change(Part):
-    """One field of the job document and its new value."""
-
-    field: str
-    value: Any
 
 
 class Alternative(Part):
@@ -75,22 +67,6 @@ def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -
         _alternative(candidate, [finding for finding in findings.values() if finding.key() in moved])
         for candidate, findings in zip(candidates, judged, strict=True)
     )
-
-
-def apply_changes(job: Job, changes: tuple[Change, ...]) -> Job:
-    """The job with some fields replaced, checked again as a whole.
-
-    Raises:
-        JobFileError: a changed field cannot be taken.
-    """
-    data = job.model_dump(mode="json")
-    for change in changes:
-        target: Any = data
-        *path, last = change.field.split(".")
-        for part in path:
-            target = target[int(part) if isinstance(target, list) else part]
-        target[int(last) if isinstance(target, list) else last] = change.value
-    return parse_job(data)
 
 
 def _design_findings(job: Job, rules: RuleSet) -> dict[str, Finding]:

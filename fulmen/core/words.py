@@ -6,14 +6,19 @@ from enum import Enum
 
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
-from fulmen.core.model.boards import Enclosure
+from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.certificate import SignedPart
-from fulmen.core.model.charge_point import OpenPenSensing
+from fulmen.core.model.charge_point import OpenPenSensing, Origin
+from fulmen.core.model.day import Season
+from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
+from fulmen.core.model.letters import LetterKind
+from fulmen.core.model.load import DemandMethod, LoadKind
 from fulmen.core.model.readings import Outcome
 from fulmen.core.model.route import ReferenceMethod, Surroundings
-from fulmen.core.model.site import CarPlace, WorkKind
-from fulmen.core.model.supply import BondedService, Earthing, Seen, TnsSchool
+from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
+from fulmen.core.model.stops import Stop
+from fulmen.core.model.supply import BondedService, CutOutCondition, Earthing, MeterKind, Seen, TnsSchool
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
 WORDS: dict[type[Enum], dict[str, str]] = {
@@ -107,6 +112,101 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         ReferenceMethod.M101: "101, above a ceiling, insulation over 100 mm",
         ReferenceMethod.M102: "102, in a stud wall, touching the inner face",
         ReferenceMethod.M103: "103, in a stud wall, surrounded by insulation",
+    },
+    Stop: {
+        Stop.CUT_OUT: "Cut-out",
+        Stop.METER: "Meter",
+        Stop.TAILS: "Tails",
+        Stop.EARTH: "Earth and bonding",
+        Stop.BOARD: "Board",
+        Stop.ROUTE: "Route",
+        Stop.PARKING: "Parking place",
+        Stop.DATA: "Data",
+        Stop.LOADS: "Other loads",
+        Stop.OWNERSHIP: "Ownership",
+        Stop.CHARGE_POINT: "Charge point",
+    },
+    CutOutCondition: {
+        CutOutCondition.SOUND: "sound",
+        CutOutCondition.OLD: "old: cast iron or pitch-filled",
+        CutOutCondition.DAMAGED: "damaged, scorched or leaking",
+        CutOutCondition.NOT_SEEN: "not seen yet",
+    },
+    MeterKind: {
+        MeterKind.SMART: "smart",
+        MeterKind.DIGITAL: "figures, not smart",
+        MeterKind.DIAL: "turning disc",
+        MeterKind.NOT_SEEN: "not seen yet",
+    },
+    MakeUp: {
+        MakeUp.ALL_RCBO: "an RCBO in every way",
+        MakeUp.SPLIT_LOAD: "split load, two RCDs",
+        MakeUp.BREAKERS_ONLY: "breakers, no RCD",
+        MakeUp.REWIRABLE: "rewirable fuses",
+        MakeUp.NOT_SEEN: "not seen yet",
+    },
+    Origin: {
+        Origin.SUPPLIED_NEW: "supplied new with this job",
+        Origin.CUSTOMERS_OWN: "the customer's own",
+        Origin.SECOND_HAND: "second-hand",
+    },
+    Ownership: {
+        Ownership.OWNER_LIVES_THERE: "owner lives there",
+        Ownership.OWNER_LETS_IT: "owner lets it",
+        Ownership.TENANT: "tenant asks",
+        Ownership.NOT_SEEN: "not seen yet",
+    },
+    DataWay: {
+        DataWay.WIFI: "Wi-Fi",
+        DataWay.WIRED: "a data cable",
+        DataWay.MOBILE: "mobile signal",
+    },
+    Hazard: {
+        Hazard.OLD_DUCT: "existing duct: blocked until proven clear",
+        Hazard.FULL_CAVITY: "cavity full of cables behind the board",
+        Hazard.PIPES: "gas or water pipes",
+        Hazard.DRAINS: "drains or waste pipes",
+        Hazard.DATA_CABLES: "telephone or data cables",
+        Hazard.CLADDING: "cladding",
+        Hazard.ROUGH_WALL: "rough or dry-stone wall",
+        Hazard.PAVING: "block paving",
+        Hazard.NEAR_ROAD: "close to the road: can be hit",
+        Hazard.UNDER_FLOOR_RUN: "under-floor run",
+    },
+    LoadKind: {
+        LoadKind.LIGHTING: "Lighting",
+        LoadKind.SOCKETS: "Socket circuits",
+        LoadKind.COOKER: "Cooking",
+        LoadKind.SHOWER: "Electric showers",
+        LoadKind.WATER_HEATER: "Water heating",
+        LoadKind.HEATING: "Fixed heating",
+        LoadKind.FLOOR_HEATING: "Floor heating",
+        LoadKind.STORAGE_HEATING: "Storage heating",
+        LoadKind.HEAT_PUMP: "Heat pump",
+        LoadKind.CAR: "Charge point there already",
+        LoadKind.OTHER: "Anything else",
+    },
+    DemandMethod: {
+        DemandMethod.ENTERED: "I enter the total",
+        DemandMethod.ADDED_UP: "add up with diversity",
+        DemandMethod.MEASURED: "measured maximum",
+    },
+    DefectOutcome: {
+        DefectOutcome.PUT_RIGHT: "put right",
+        DefectOutcome.LEFT_TOLD_OWNER: "left, told the owner",
+    },
+    LetterKind: {
+        LetterKind.NOTICE: "Notice sent",
+        LetterKind.APPLICATION: "Application sent",
+        LetterKind.ACCEPTED: "Accepted",
+        LetterKind.FUSE_UPGRADE_BOOKED: "Fuse upgrade booked",
+        LetterKind.UNLOOPING_BOOKED: "Un-looping needed, booked",
+        LetterKind.MORE_WANTED: "More information wanted",
+        LetterKind.WORK_DONE: "Operator's work is done",
+    },
+    Season: {
+        Season.WINTER: "winter",
+        Season.SUMMER: "summer",
     },
     Outcome: {
         Outcome.MEASURED: "measured",

@@ -11,6 +11,7 @@ from jinja2 import Environment, FileSystemLoader, StrictUndefined
 
 from fulmen.core.catalogue import cable_record
 from fulmen.core.caution import CAUTION
+from fulmen.core.certificate import comments_on_existing
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.figures import ORIGIN
 from fulmen.core.model.certificate import Signature, SignedPart
@@ -121,6 +122,7 @@ def _content(issue: Issue) -> dict[str, Any]:
         "evaluation": evaluation,
         "rules": rule_set(job.rule_set),
         "caution": CAUTION,
+        "comments": comments_on_existing(job),
         "origin": _results(job, evaluation, ORIGIN),
         "front_rcds": [board.front_rcd for board in job.boards if board.front_rcd is not None],
         "signed": _signed(job),

@@ -4,7 +4,8 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings import Verdict
-from tests.jobs import DEVICE_IN_UNIT, HALFWAY, TREATED_AS_PME, TT, evaluation, finding
+from tests.core.test_survey_checks import SURVEYED
+from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY, TREATED_AS_PME, TT, evaluation, finding
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 A30 = {"type": "A", "residual_ma": 30}
@@ -147,8 +148,14 @@ class OnTnCS(unittest.TestCase):
                 self.assertTrue(found.mend or verdict is not SHORT, "what falls short says how to mend it")
 
     def test_every_rule_of_the_design_is_tested_here(self) -> None:
-        tested = {rule for rule, _, _ in ON_TN_C_S} | {"disconnection", "survives_fault", "tns_school", "tt_origin_rcd"}
-        for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT):
+        tested = {rule for rule, _, _ in (*ON_TN_C_S, *SURVEYED)} | {
+            "disconnection",
+            "survives_fault",
+            "tns_school",
+            "tt_origin_rcd",
+            "meter_record",
+        }
+        for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT, AT_SURVEY):
             rules = {one.rule for one in evaluation(name).findings}
             self.assertFalse({rule for rule in rules if not rule.startswith(("reading_", "agree_"))} - tested)
 
@@ -222,6 +229,9 @@ class TnsSchools(unittest.TestCase):
         self.assertEqual(finding("tns_school", TREATED_AS_PME, as_found).verdict, NEEDS)
         self.assertEqual(finding("open_pen", TREATED_AS_PME, as_found).verdict, SHORT)
         confirmed = {**as_found, "supply.tns_confirmed_in_writing": True}
+        self.assertEqual(finding("tns_school", TREATED_AS_PME, confirmed).verdict, NEEDS, "the word is not attached")
+        self.assertEqual(finding("open_pen", TREATED_AS_PME, confirmed).verdict, SHORT)
+        confirmed["supply.tns_confirmation"] = "ab" * 32
         self.assertEqual(finding("tns_school", TREATED_AS_PME, confirmed).verdict, CALL)
         self.assertEqual(finding("open_pen", TREATED_AS_PME, confirmed).verdict, MEETS)
 

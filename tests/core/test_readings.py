@@ -174,7 +174,7 @@ class Gaps(unittest.TestCase):
             ("inspection", {"inspections": inspections[1:]}, "Intake"),
             ("inspection", {"inspections": [{**inspections[0], "outcome": "wrong"}, *inspections[1:]]}, "Found wrong"),
             ("inspection", {"inspections": [{**inspections[0], "outcome": "limited"}, *inspections[1:]]}, "limited"),
-            ("particular", {"certificate.comments_on_existing": ""}, "comments"),
+            ("particular", {"certificate.comments_on_existing": "", "defects": []}, "comments"),
             ("particular", {"site.householder": ""}, "householder"),
             ("signature", {"certificate.signatures": []}, "Design"),
         ]

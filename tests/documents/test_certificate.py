@@ -43,7 +43,7 @@ class Content(unittest.TestCase):
             "7 Lime Kiln Lane", "addition", "One new circuit", "R. Quillfeather", "Design", "Construction",
             "Inspection and testing", "Departures from the standard", "TN-C-S", "single-phase, two-wire", "230 V", "50 Hz",
             "1.26 kA", "0.19 Ω", "BS 88-3", "80 A", "74 A", "copper, 16 mm²", "copper, 10 mm² to water, gas", "BS EN 60947-3",
-            "Comments on the existing installation", "Board cover screws", "within 5 years", "Schedule of inspections",
+            "Comments on the existing installation", "Screws of the board cover", "within 5 years", "Schedule of inspections",
             "Schedule of circuit details and test results", "BS EN 61009-1", ">999", "0.29", "21.3", "Arrangement",
             "broken-PEN protection by the device inside the unit", "40 A device; a 32 A one runs hot",
         ]  # fmt: skip

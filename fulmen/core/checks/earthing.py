@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
+from fulmen.core.demand import demand_of
 from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, supply_electrode
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
@@ -36,7 +37,9 @@ def earthed_by_pme(case: Case) -> bool:
     """Whether the house earth must be taken for a PME earth; what was not seen is."""
     supply = case.job.supply
     if supply.earthing is Earthing.TN_S:
-        return supply.tns_school is TnsSchool.TREAT_AS_PME or not supply.tns_confirmed_in_writing
+        return supply.tns_school is TnsSchool.TREAT_AS_PME or not (
+            supply.tns_confirmed_in_writing and supply.tns_confirmation
+        )
     return supply.earthing is not Earthing.TT
 
 
@@ -45,6 +48,9 @@ def _tns_school(case: Case) -> Finding:
     if supply.tns_school is TnsSchool.TREAT_AS_PME:
         detail = "Worked as PME: the operator may convert it one day without telling anyone."
         return stated("tns_school", ORIGIN, title, Verdict.MEETS, detail, "cautious practice, no source")
+    if supply.tns_confirmed_in_writing and not supply.tns_confirmation:
+        detail = "Attach the operator's written word to the cut-out stop: without it the earth is worked as PME."
+        return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE)
     if not supply.tns_confirmed_in_writing:
         detail = "Accepting it as found needs the operator's written word that no PEN is in its path."
         return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE)
@@ -130,7 +136,7 @@ def low_electrode(case: Case) -> LowElectrode | None:
 
     A load limit is not credited: a broken PEN may come while the clamp has failed.
     """
-    demand_a = case.job.supply.maximum_demand_a
+    demand_a = demand_of(case.job, case.rules).total_a
     if demand_a is None:
         return None
     load_a = max(demand_a, case.run.charge_point.design_current_a())

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import ORIGIN, Case, effective_demand_a
-from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
+from fulmen.core.figures import ORIGIN, Case
+from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.operator_route import agreed_letter
 
 SUPPLY_CLAUSE = "common practice, no source"
 
 
 def supply_findings(case: Case) -> list[Finding]:
     """Every finding about the supply, in the order it is walked from the street inwards."""
-    checks = (_earthing, _looped, _demand, _tails_size, _tails_length, _earthing_conductor, _bonding)
+    checks = (_earthing, _looped, _tails_size, _tails_length, _earthing_conductor, _bonding)
     return [finding for check in checks if (finding := check(case)) is not None]
 
 
@@ -29,42 +30,16 @@ def _looped(case: Case) -> Finding:
         detail = "Look for a second service cable leaving the cut-out."
         return needs_fact("looped", ORIGIN, title, detail, SUPPLY_CLAUSE)
     if seen is Seen.YES:
+        letter = agreed_letter(case.job, case.rules)
+        if letter is not None and not letter.stand_in:
+            detail = f"Looped; the operator agreed in writing on {letter.dated:%-d %B %Y}."
+            return stated("looped", ORIGIN, title, Verdict.MEETS, detail, SUPPLY_CLAUSE, stage=Stage.SURVEY)
         detail = "A neighbour's supply passes through this cut-out. Stop until the operator agrees in writing."
         mend = "Apply to the network operator before any work."
         return stated(
             "looped", ORIGIN, title, Verdict.FALLS_SHORT, detail, SUPPLY_CLAUSE, stage=Stage.SURVEY, mend=mend
         )
     return stated("looped", ORIGIN, title, Verdict.MEETS, "One service cable only.", SUPPLY_CLAUSE, stage=Stage.SURVEY)
-
-
-def _demand(case: Case) -> Finding:
-    title, clause = "Demand within the cut-out fuse", "BS 7671 311.1, 722.311.201"
-    supply, demand_a = case.job.supply, effective_demand_a(case.job)
-    if supply.cut_out_fuse_a is None or demand_a is None:
-        missing = "the cut-out fuse" if supply.cut_out_fuse_a is None else "the maximum demand with the charge point"
-        return needs_fact("demand", ORIGIN, title, f"Enter {missing}.", clause)
-    lines = [WorkingLine(symbol="Imax", value=supply.maximum_demand_a, decimals=0, unit="A", source="as entered")]
-    if supply.load_limit_a is not None:
-        car_a = sum(point.design_current_a() for point in case.job.charge_points)
-        formula = "min(Imax, max(load limit, Imax − car))"
-        figures = (
-            f"min({supply.maximum_demand_a:g}, max({supply.load_limit_a:g}, {supply.maximum_demand_a:g} − {car_a:g}))"
-        )
-        lines.append(WorkingLine(symbol="I", formula=formula, figures=figures, value=demand_a, decimals=0, unit="A"))
-    return judged(
-        rule="demand",
-        subject=ORIGIN,
-        title=title,
-        stage=Stage.SURVEY,
-        value=demand_a,
-        limit=float(supply.cut_out_fuse_a),
-        unit="A",
-        decimals=0,
-        clause=clause,
-        working=tuple(lines),
-        detail="with the load limit" if supply.load_limit_a is not None else "charge point at full load",
-        mend="Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse.",
-    )
 
 
 def _tails_size(case: Case) -> Finding:

@@ -32,6 +32,7 @@ def made_size(csa_mm2: float) -> float:
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="short name, lower case")]
 Line = Annotated[str, Field(max_length=200)]
 Paragraph = Annotated[str, Field(max_length=4000)]
+PhotoRef = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$", description="SHA-256 of a kept photo, or empty")]
 
 SectionLengthM = Annotated[float, number(0.1, 500)]
 TailsLengthM = Annotated[float, number(0.1, 50)]
@@ -43,3 +44,4 @@ LoadA = Annotated[float, number(0, 400)]
 ChargeCurrentA = Annotated[float, number(6, 80)]
 CsaMm2 = Annotated[float, Field(strict=True, json_schema_extra={"enum": list(CSA_MM2)}), AfterValidator(made_size)]
 HeightM = Annotated[float, number(0, 5)]
+Minute = Annotated[int, Field(strict=True, ge=0, le=1439, description="minutes after midnight")]

@@ -37,6 +37,16 @@ class Enclosure(StrEnum):
     NOT_SEEN = "not_seen"
 
 
+class MakeUp(StrEnum):
+    """How a board is made up, as seen with its lid open."""
+
+    ALL_RCBO = "all_rcbo"
+    SPLIT_LOAD = "split_load"
+    BREAKERS_ONLY = "breakers_only"
+    REWIRABLE = "rewirable"
+    NOT_SEEN = "not_seen"
+
+
 class Board(Part):
     """A board. One that no circuit feeds stands at the origin."""
 
@@ -50,3 +60,8 @@ class Board(Part):
     front_rcd_seen: Seen = Seen.NOT_SEEN
     surge_protection: Seen = Seen.NOT_SEEN
     ways: Annotated[int, Field(strict=True, ge=1, le=60)] | None = None
+    fitted_with_this_job: bool = False
+    make_up: MakeUp = MakeUp.NOT_SEEN
+    spare_ways: Annotated[int, Field(strict=True, ge=0, le=60)] | None = None
+    looked_inside: Seen = Seen.NOT_SEEN
+    labels_complete: Seen = Seen.NOT_SEEN

@@ -7,8 +7,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import ChargeCurrentA, HeightM, Id, Line, Part
-from fulmen.core.model.boards import Rcd
+from fulmen.core.model.base import ChargeCurrentA, CsaMm2, HeightM, Id, Line, Part
+from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.site import DataWay
 from fulmen.core.model.supply import Seen
 
 
@@ -27,15 +28,19 @@ class OpenPenDevice(Part):
     opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] = 5
 
 
-class ChargePoint(Part):
-    """One charge point, by the facts that matter electrically."""
+class Origin(StrEnum):
+    """Where the unit comes from: what is inside a customer's own or a second-hand one has to be found out."""
 
-    id: Id
-    name: Line
-    serial_number: Line = ""
+    SUPPLIED_NEW = "supplied_new"
+    CUSTOMERS_OWN = "customers_own"
+    SECOND_HAND = "second_hand"
+
+
+class ChargePointFacts(Part):
+    """What matters electrically of a kind of charge point; a catalogue record holds the same fields."""
+
     phases: Literal[1, 3] = 1
     max_current_a: ChargeCurrentA = 32
-    set_current_a: ChargeCurrentA | None = None
     tethered: bool = True
     device_min_a: ChargeCurrentA | None = None
     device_max_a: ChargeCurrentA | None = None
@@ -43,7 +48,27 @@ class ChargePoint(Part):
     open_pen_device: OpenPenDevice = OpenPenDevice()
     rdc_dd_inside: Seen = Seen.NOT_SEEN
     rcd_inside: Rcd | None = None
+    upstream_rcd: RcdType | None = None
+    terminal_max_mm2: CsaMm2 | None = None
+    takes_armour: Seen = Seen.NOT_SEEN
+    flex_tail: bool = False
+    current_clamp: Seen = Seen.NOT_SEEN
+    smart: Seen = Seen.NOT_SEEN
+    data_ways: tuple[DataWay, ...] = ()
     ip_code: Annotated[str, Field(pattern=r"^IP[0-6][0-9]$")] | None = None
+
+
+class ChargePoint(ChargePointFacts):
+    """One charge point as fitted: the facts of its kind, and what is true of this one."""
+
+    id: Id
+    name: Line
+    record: Line = ""
+    origin: Origin = Origin.SUPPLIED_NEW
+    serial_number: Line = ""
+    built_year: Annotated[int, Field(strict=True, ge=2008, le=2100)] | None = None
+    seen_working: Seen = Seen.NOT_SEEN
+    set_current_a: ChargeCurrentA | None = None
     connector_height_m: HeightM | None = None
 
     def design_current_a(self) -> float:

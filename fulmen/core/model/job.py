@@ -12,8 +12,12 @@ from fulmen.core.model.boards import Board
 from fulmen.core.model.certificate import Particulars
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.day import ChargingDay
 from fulmen.core.model.decisions import Decision
+from fulmen.core.model.defects import Defect
 from fulmen.core.model.inspections import Inspection, InspectionItem
+from fulmen.core.model.letters import Letter
+from fulmen.core.model.load import Load
 from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
@@ -30,10 +34,14 @@ class Job(Part):
     reference: Line = ""
     site: Site = Site()
     supply: Supply = Supply()
+    load: Load = Load()
+    day: ChargingDay = ChargingDay()
     boards: tuple[Board, ...] = Field(default=(), max_length=20)
     circuits: tuple[Circuit, ...] = Field(default=(), max_length=40)
     charge_points: tuple[ChargePoint, ...] = Field(default=(), max_length=10)
     arrangement: Arrangement = Arrangement()
+    defects: tuple[Defect, ...] = Field(default=(), max_length=60)
+    letters: tuple[Letter, ...] = Field(default=(), max_length=200)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=100)
     readings: tuple[Reading, ...] = Field(default=(), max_length=2000)
     inspections: tuple[Inspection, ...] = Field(default=(), max_length=40)

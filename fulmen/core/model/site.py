@@ -5,6 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 
 from fulmen.core.model.base import Line, Paragraph, Part
+from fulmen.core.model.supply import Seen
 
 
 class CarPlace(StrEnum):
@@ -23,6 +24,38 @@ class WorkKind(StrEnum):
     ALTERATION = "alteration"
 
 
+class Ownership(StrEnum):
+    """Whose the dwelling is: somebody else's needs the owner's word in writing."""
+
+    OWNER_LIVES_THERE = "owner_lives_there"
+    OWNER_LETS_IT = "owner_lets_it"
+    TENANT = "tenant"
+    NOT_SEEN = "not_seen"
+
+
+class DataWay(StrEnum):
+    """A way for the charge point to reach the network."""
+
+    WIFI = "wifi"
+    WIRED = "wired"
+    MOBILE = "mobile"
+
+
+class Hazard(StrEnum):
+    """What was seen along the way that the run has to reckon with."""
+
+    OLD_DUCT = "old_duct"
+    FULL_CAVITY = "full_cavity"
+    PIPES = "pipes"
+    DRAINS = "drains"
+    DATA_CABLES = "data_cables"
+    CLADDING = "cladding"
+    ROUGH_WALL = "rough_wall"
+    PAVING = "paving"
+    NEAR_ROAD = "near_road"
+    UNDER_FLOOR_RUN = "under_floor_run"
+
+
 class Site(Part):
     """The dwelling and its householder."""
 
@@ -31,3 +64,12 @@ class Site(Part):
     car_place: CarPlace = CarPlace.NOT_SEEN
     work: WorkKind = WorkKind.ADDITION
     extent: Paragraph = ""
+    parking_on_own_land: Seen = Seen.NOT_SEEN
+    wanted_position: Paragraph = ""
+    ownership: Ownership = Ownership.NOT_SEEN
+    permission_in_writing: Seen = Seen.NOT_SEEN
+    data_ways: tuple[DataWay, ...] = ()
+    data_looked_for: Seen = Seen.NOT_SEEN
+    hazards: tuple[Hazard, ...] = ()
+    way_proven_clear: Seen = Seen.NOT_SEEN
+    route_notes: Paragraph = ""

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, TailsLengthM
+from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, PhotoRef, TailsLengthM
 
 
 class Earthing(StrEnum):
@@ -44,6 +44,24 @@ class BondedService(StrEnum):
     OTHER = "other"
 
 
+class CutOutCondition(StrEnum):
+    """What the cut-out looks like. Anything but sound is the operator's to mend before work starts."""
+
+    SOUND = "sound"
+    OLD = "old"
+    DAMAGED = "damaged"
+    NOT_SEEN = "not_seen"
+
+
+class MeterKind(StrEnum):
+    """The meter, by its face."""
+
+    SMART = "smart"
+    DIGITAL = "digital"
+    DIAL = "dial"
+    NOT_SEEN = "not_seen"
+
+
 class MainSwitch(Part):
     """The main switch of the installation."""
 
@@ -60,20 +78,32 @@ class Supply(Part):
     earthing: Earthing = Earthing.NOT_SEEN
     tns_school: TnsSchool = TnsSchool.TREAT_AS_PME
     tns_confirmed_in_writing: bool = False
+    tns_confirmation: PhotoRef = ""
     phases: Literal[1, 3] = 1
     supply_number: Line = ""
     looped: Seen = Seen.NOT_SEEN
+    neighbour_charge_point: Seen = Seen.NOT_SEEN
+    cut_out_condition: CutOutCondition = CutOutCondition.NOT_SEEN
     cut_out_fuse_a: Annotated[int, Field(strict=True, ge=30, le=200)] | None = None
     cut_out_fuse_standard: Line = ""
+    fuse_proven: Seen = Seen.NOT_SEEN
+    operator_allows_to_rating: Seen = Seen.NOT_SEEN
+    meter: MeterKind = MeterKind.NOT_SEEN
+    isolator: Seen = Seen.NOT_SEEN
+    room_to_split_tails: Seen = Seen.NOT_SEEN
+    own_generation: Seen = Seen.NOT_SEEN
     ze_enquiry_ohm: LoopOhm | None = None
     pscc_enquiry_ka: FaultKa | None = None
     maximum_demand_a: LoadA | None = None
     load_limit_a: Annotated[float, Field(strict=True, ge=20, le=100)] | None = None
     tails_csa_mm2: CsaMm2 | None = None
     tails_length_m: TailsLengthM | None = None
+    tails_sleeved: Seen = Seen.NOT_SEEN
+    earth_terminal: Seen = Seen.NOT_SEEN
     earthing_conductor_csa_mm2: CsaMm2 | None = None
     main_bonding_csa_mm2: CsaMm2 | None = None
     bonded_services: tuple[BondedService, ...] = ()
+    bonding_near_entry: Seen = Seen.NOT_SEEN
     no_extraneous_parts: bool = False
     main_switch: MainSwitch = MainSwitch()
     electrode_design_ohm: ElectrodeOhm | None = None

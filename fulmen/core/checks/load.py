@@ -1,0 +1,100 @@
+"""The demand against what must carry it: cut-out fuse, tails, main switch; and how far a record can be trusted."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from fulmen.core.checks.common import needs_fact
+from fulmen.core.demand import demand_of, tails_carry_a
+from fulmen.core.figures import ORIGIN, Case
+from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
+from fulmen.core.model.load import DemandMethod
+from fulmen.core.model.supply import Seen
+
+CLAUSE = "BS 7671 311.1, 722.311.201"
+MEND = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."
+WINTER_MONTHS = {11, 12, 1, 2}
+
+
+def load_findings(case: Case) -> list[Finding]:
+    """Every finding about the demand."""
+    supply = case.job.supply
+    findings = [
+        _carried(case, "demand", "Demand within the cut-out fuse", supply.cut_out_fuse_a, "the cut-out fuse"),
+        _carried(case, "demand_tails", "Demand within the tails", tails_carry_a(supply, case.rules), "the tails' size"),
+        _carried(
+            case, "demand_main_switch", "Demand within the main switch", supply.main_switch.rating_a, "its rating"
+        ),
+        _meter_record(case),
+        _limit_needs_clamp(case),
+    ]
+    return [finding for finding in findings if finding is not None]
+
+
+def _carried(case: Case, rule: str, title: str, limit_a: float | None, missing: str) -> Finding:
+    demand = demand_of(case.job, case.rules)
+    if demand.held_a is None or demand.total_a is None:
+        detail = "Enter the maximum demand, add up the appliances, or bring in a meter's record."
+        return needs_fact(rule, ORIGIN, title, detail, CLAUSE)
+    if limit_a is None:
+        return needs_fact(rule, ORIGIN, title, f"Enter {missing}; a size that is not usual needs the operator.", CLAUSE)
+    limited = case.job.supply.load_limit_a is not None
+    return judged(
+        rule=rule,
+        subject=ORIGIN,
+        title=title,
+        stage=Stage.SURVEY,
+        value=demand.held_a,
+        limit=float(limit_a),
+        unit="A",
+        decimals=0,
+        clause=CLAUSE,
+        working=demand.working if rule == "demand" else (),
+        detail=f"{demand.source}; {'with the load limit' if limited else 'charge point at full load'}",
+        mend=MEND,
+    )
+
+
+def _meter_record(case: Case) -> Finding | None:
+    """A record that is short, or has no winter in it, may have missed the peak."""
+    load = case.job.load
+    if load.method is not DemandMethod.MEASURED or load.half_hours is None:
+        return None
+    record, title = load.half_hours, "Meter record long enough to trust its peak"
+    clause, least = case.rules.clause("meter_record_days"), case.rules.value("meter_record_days")
+    days = record.entries / 48
+    winter = bool(_months(record.first_at, record.last_at) & WINTER_MONTHS)
+    told = f"{days:.0f} days from {record.first_at:%-d %b %Y} to {record.last_at:%-d %b %Y}"
+    told += f", {record.missing} half hours missing." if record.missing else "."
+    if days >= least and winter:
+        return stated("meter_record", ORIGIN, title, Verdict.MEETS, told, clause, stage=Stage.SURVEY)
+    why = f" Less than {least:.0f} days." if days < least else ""
+    why += "" if winter else " No winter month is in it."
+    detail = f"{told}{why} A mean over half an hour also hides short peaks: say why it serves."
+    return stated("meter_record", ORIGIN, title, Verdict.YOUR_CALL, detail, clause, stage=Stage.SURVEY)
+
+
+def _months(first: datetime, last: datetime) -> set[int]:
+    """Every month that the record touches."""
+    count = (last.year - first.year) * 12 + last.month - first.month + 1
+    return {(first.month - 1 + step) % 12 + 1 for step in range(min(count, 12))}
+
+
+def _limit_needs_clamp(case: Case) -> Finding | None:
+    """A load limit is only as good as the clamp that tells the charge point."""
+    if case.job.supply.load_limit_a is None:
+        return None
+    title, clause = "Load limit has a current clamp to follow", "maker's instructions, common practice"
+    clamp = case.run.charge_point.current_clamp
+    if clamp is Seen.YES:
+        detail = "Round the line tail only, arrow with the current, its wires on a twisted pair."
+        return stated("load_clamp", case.subject, title, Verdict.MEETS, detail, clause, stage=Stage.SURVEY)
+    if clamp is Seen.NO:
+        detail = "The unit takes no clamp, so nothing holds the limit."
+        mend = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
+        return stated(
+            "load_clamp", case.subject, title, Verdict.FALLS_SHORT, detail, clause, stage=Stage.SURVEY, mend=mend
+        )
+    return needs_fact(
+        "load_clamp", case.subject, title, "Does the unit take a current clamp? Look in its data.", clause
+    )

@@ -1,0 +1,39 @@
+"""Letters to and from the network operator. They are only ever added."""
+
+from __future__ import annotations
+
+from datetime import date
+from enum import StrEnum
+
+from fulmen.core.model.base import Line, Paragraph, Part, PhotoRef
+
+
+class LetterKind(StrEnum):
+    """What a letter says: the first two go to the operator, the others come from there."""
+
+    NOTICE = "notice"
+    APPLICATION = "application"
+    ACCEPTED = "accepted"
+    FUSE_UPGRADE_BOOKED = "fuse_upgrade_booked"
+    UNLOOPING_BOOKED = "unlooping_booked"
+    MORE_WANTED = "more_wanted"
+    WORK_DONE = "work_done"
+
+
+TO_OPERATOR = (LetterKind.NOTICE, LetterKind.APPLICATION)
+
+
+class Letter(Part):
+    """One letter. `about` keeps what the job said then: an answer to other facts is no answer.
+
+    `booked_on` is the day of the operator's own work. A `stand_in` letter comes from the simulated desk that
+    ships with Fulmen: no operator has seen it.
+    """
+
+    kind: LetterKind
+    dated: date
+    about: Line
+    text: Paragraph = ""
+    booked_on: date | None = None
+    stand_in: bool = False
+    photo: PhotoRef = ""
