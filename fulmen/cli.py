@@ -11,16 +11,19 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from fulmen.core.caution import CAUTION
+from fulmen.core.charge_point_catalogue import ChargePointRecord
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings import Finding
 from fulmen.core.job_file import MAX_BYTES, digest, read_job
+from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.rule_set import rule_set
 from fulmen.core.words import verdict_words
 from fulmen.settings import Settings, read_settings
 
 OK, FALLS_SHORT, BAD_INPUT = 0, 1, 2
+SCHEMAS: dict[str, type[Part]] = {"job": Job, "charge-point": ChargePointRecord}
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -54,7 +57,8 @@ def _parser() -> argparse.ArgumentParser:
     backup = commands.add_parser("backup", help="copy the live database to a new file")
     backup.add_argument("target", type=Path)
     backup.set_defaults(run=_backup)
-    schema = commands.add_parser("schema", help="print the JSON Schema of the job file")
+    schema = commands.add_parser("schema", help="print the JSON Schema of the job file, or of a charge point record")
+    schema.add_argument("what", nargs="?", choices=sorted(SCHEMAS), default="job")
     schema.set_defaults(run=_schema)
     openapi = commands.add_parser("openapi", help="print the OpenAPI document of the web API")
     openapi.set_defaults(run=_openapi)
@@ -148,12 +152,21 @@ def _demo(parsed: argparse.Namespace) -> int:
 def _run_server(settings: Settings) -> None:
     from waitress import serve
 
-    from fulmen.documents.certificate import warm_up
+    from fulmen.documents.rendering import warm_up
     from fulmen.web.app import create_app
+    from fulmen.web.policy import Role
 
     # Off the request path: the first certificate need not wait for the renderer to load.
     threading.Thread(target=warm_up, daemon=True).start()
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(levelname)s %(message)s")
+    if settings.householder_port:
+        # A door of its own: whoever comes through it reaches a link's questions and nothing else.
+        door = create_app(settings, Role.HOUSEHOLDER)
+        where = {"host": settings.householder_host, "port": settings.householder_port}
+        threading.Thread(
+            target=serve, args=(door,), kwargs={**where, "threads": 4, "_quiet": True}, daemon=True
+        ).start()
+        print(f"Householders' links open at {settings.householder_host}:{settings.householder_port}", flush=True)
     app = create_app(settings)
     print(f"Fulmen is at http://{settings.host}:{settings.port}/  (Ctrl-C stops it)", flush=True)
     serve(app, host=settings.host, port=settings.port, threads=8, _quiet=True)
@@ -168,7 +181,7 @@ def _backup(parsed: argparse.Namespace) -> int:
 
 
 def _schema(parsed: argparse.Namespace) -> int:
-    print(json.dumps(Job.model_json_schema(), indent=2, ensure_ascii=False))
+    print(json.dumps(SCHEMAS[parsed.what].model_json_schema(), indent=2, ensure_ascii=False))
     return OK
 
 

@@ -1,10 +1,11 @@
-"""Settings, each an environment variable; every one is listed in docs/settings.md."""
+"""Settings, each an environment variable; every one is listed in docs/commands.md."""
 
 from __future__ import annotations
 
 import os
 from dataclasses import dataclass
 from pathlib import Path
+from urllib.parse import urlsplit
 
 ROOT = Path(__file__).resolve().parents[1]
 
@@ -17,25 +18,44 @@ class Settings:
     frontend: Path = ROOT / "frontend" / "dist"
     host: str = "127.0.0.1"
     port: int = 8750
+    householder_host: str = "127.0.0.1"
+    householder_port: int = 0
+    householder_url: str = ""
 
     def database_url(self) -> str:
         """The SQLAlchemy address of the database."""
         return f"sqlite:///{self.database}"
 
+    def host_names(self) -> frozenset[str]:
+        """The host names that the app answers to, beside this machine's own."""
+        url_host = urlsplit(self.householder_url).hostname
+        return frozenset({self.host, self.householder_host, *([url_host] if url_host else [])})
+
 
 def read_settings() -> Settings:
-    """The settings of this process: FULMEN_DATABASE, FULMEN_FRONTEND, FULMEN_HOST, FULMEN_PORT.
+    """The settings of this process: FULMEN_DATABASE, FULMEN_FRONTEND, FULMEN_HOST, FULMEN_PORT,
+    FULMEN_HOUSEHOLDER_HOST, FULMEN_HOUSEHOLDER_PORT, FULMEN_HOUSEHOLDER_URL.
 
     Raises:
-        ValueError: the port is no number between 1 and 65535.
+        ValueError: a port is no number up to 65535, or the householders' address is no http address.
     """
     usual = Settings()
-    port = os.environ.get("FULMEN_PORT", str(usual.port))
-    if not port.isdigit() or not 1 <= int(port) <= 65535:
-        raise ValueError(f"FULMEN_PORT must be a number from 1 to 65535; it is {port!r}")
+    url = os.environ.get("FULMEN_HOUSEHOLDER_URL", usual.householder_url)
+    if url and urlsplit(url).scheme not in ("http", "https"):
+        raise ValueError(f"FULMEN_HOUSEHOLDER_URL must begin with http:// or https://; it is {url!r}")
     return Settings(
         database=Path(os.environ.get("FULMEN_DATABASE", usual.database)),
         frontend=Path(os.environ.get("FULMEN_FRONTEND", usual.frontend)),
         host=os.environ.get("FULMEN_HOST", usual.host),
-        port=int(port),
+        port=_port("FULMEN_PORT", usual.port, 1),
+        householder_host=os.environ.get("FULMEN_HOUSEHOLDER_HOST", usual.householder_host),
+        householder_port=_port("FULMEN_HOUSEHOLDER_PORT", usual.householder_port, 0),
+        householder_url=url,
     )
+
+
+def _port(name: str, usual: int, least: int) -> int:
+    port = os.environ.get(name, str(usual))
+    if not port.isdigit() or not least <= int(port) <= 65535:
+        raise ValueError(f"{name} must be a number from {least} to 65535; it is {port!r}")
+    return int(port)

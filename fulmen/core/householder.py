@@ -137,6 +137,19 @@ def checked_answer(question: PlainQuestion, value: Any) -> Any:
     raise InputError(question.key, wanted[question.kind])
 
 
+def answer_words(question: PlainQuestion, value: Any) -> str:
+    """An answer as the householder read it.
+
+    >>> answer_words(plain_question("data"), ["mobile", "wifi"])
+    'Mobile signal, Home Wi-Fi'
+    """
+    if question.kind == "photo":
+        return "photo"
+    words = {answer.value: answer.words for answer in question.answers}
+    values = value if isinstance(value, list) else [value]
+    return ", ".join(words.get(str(each), f"{each:g}" if isinstance(each, float) else str(each)) for each in values)
+
+
 def answer_changes(job: Job, key: str, value: Any) -> tuple[Change, ...]:
     """What accepting an answer changes in the job; "not sure" and photos change nothing."""
     if value == "not_seen" or plain_question(key).kind == "photo":

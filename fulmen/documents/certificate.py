@@ -3,11 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from functools import cache
-from pathlib import Path
-from typing import TYPE_CHECKING, Any, Protocol
-
-from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from typing import Any, Protocol
 
 from fulmen.core.catalogue import cable_record
 from fulmen.core.caution import CAUTION
@@ -21,12 +17,9 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.rule_set import rule_set
 from fulmen.core.run import runs
-from fulmen.core.words import verdict_words, word
+from fulmen.core.words import word
+from fulmen.documents.rendering import Inside, environment, figure, write_pdf
 
-if TYPE_CHECKING:
-    from weasyprint.text.fonts import FontConfiguration
-
-FOLDER = Path(__file__).parent
 ATTACHMENT = "job.json"
 
 
@@ -51,66 +44,13 @@ class Issue(Protocol):
 
 def render_certificate(issue: Issue) -> bytes:
     """The certificate's bytes; the same issue gives the same bytes."""
-    from weasyprint import HTML, Attachment
-
-    created = issue.issued_at.replace(tzinfo=None)
-    attachment = Attachment(
-        string=issue.data.encode(),
-        name=ATTACHMENT,
-        description="The job file this certificate was made from",
-        created=created,
-        modified=created,
-        relationship="Data",
-    )
-    page = HTML(string=certificate_html(issue), base_url=f"{FOLDER}/")
-    pdf: bytes = page.write_pdf(
-        font_config=_fonts(),
-        attachments=[attachment],
-        pdf_variant="pdf/a-3a",
-        pdf_identifier=bytes.fromhex(issue.sha256[:32]),
-    )
-    return pdf
-
-
-def warm_up() -> None:
-    """Load the renderer and its fonts before the first certificate is asked for."""
-    import weasyprint
-
-    weasyprint.HTML(string="<p>Ω</p>").write_pdf(font_config=_fonts())
+    inside = Inside(ATTACHMENT, "The job file this certificate was made from", issue.data, issue.sha256)
+    return write_pdf(certificate_html(issue), inside, issue.issued_at)
 
 
 def certificate_html(issue: Issue) -> str:
     """The certificate as HTML, before it becomes pages."""
-    return _environment().get_template("certificate.html.j2").render(**_content(issue))
-
-
-@cache
-def _environment() -> Environment:
-    environment = Environment(
-        loader=FileSystemLoader(FOLDER / "templates"),
-        autoescape=True,
-        undefined=StrictUndefined,
-        trim_blocks=True,
-        lstrip_blocks=True,
-    )
-    environment.filters["words"] = word
-    environment.filters["verdict_words"] = verdict_words
-    environment.filters["figure"] = _figure
-    return environment
-
-
-@cache
-def _fonts() -> FontConfiguration:
-    from weasyprint.text.fonts import FontConfiguration
-
-    return FontConfiguration()
-
-
-def _figure(value: float | None, decimals: int | None = None) -> str:
-    """A figure for a form's cell, a dash where there is none."""
-    if value is None:
-        return "–"
-    return f"{value:g}" if decimals is None else f"{value:.{decimals}f}"
+    return environment().get_template("certificate.html.j2").render(**_content(issue))
 
 
 def _content(issue: Issue) -> dict[str, Any]:
@@ -158,7 +98,7 @@ def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
         return "✓"
     if reading.outcome in (Outcome.WRONG, Outcome.COULD_NOT_TEST):
         return word(reading.outcome)
-    return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else _figure(reading.value, decimals)
+    return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else figure(reading.value, decimals)
 
 
 def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str, Any]:

@@ -23,11 +23,24 @@ class Conflict(StoreError):
         self.stored = stored
 
 
-class ReadingsChanged(StoreError):
-    """A document tries to change readings, which are only ever appended."""
+class AppendOnly(StoreError):
+    """A document tries to change readings or letters, which are only ever appended."""
 
-    def __init__(self) -> None:
-        super().__init__("Readings already taken can't be changed or removed; take the step again.")
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(message)
+        self.field = field
+
+
+class LinkGone(StoreError):
+    """The householder's link has run out or was withdrawn."""
+
+
+class TooMany(StoreError):
+    """No more of these can be kept."""
+
+
+class InUse(StoreError):
+    """It can't be removed: the job rests on it."""
 
 
 class NotReady(StoreError):

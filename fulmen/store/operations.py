@@ -12,11 +12,12 @@ from sqlalchemy.orm import Session
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.job_file import check_structure, parse_job
 from fulmen.core.model.job import Job
+from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.rule_set import rule_set
 from fulmen.store.database import Sessions
-from fulmen.store.errors import Conflict, NotFound, ReadingsChanged
-from fulmen.store.tables import AuditRow, JobRow, PaperRow, ReadingRow
+from fulmen.store.errors import AppendOnly, Conflict, NotFound
+from fulmen.store.tables import AuditRow, JobRow, LetterRow, PaperRow, ReadingRow
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,7 @@ def create_job(sessions: Sessions, job: Job, now: datetime, verb: str = "created
         session.add(row)
         session.flush()
         session.add_all(_reading_rows(row.id, job.readings))
+        session.add_all(_letter_rows(row.id, job.letters))
         record(session, row.id, now, verb, job.title)
         return StoredJob(row.id, row.version, job, evaluation)
 
@@ -49,26 +51,28 @@ def load_job(sessions: Sessions, job_id: int) -> StoredJob:
         NotFound: there is none.
     """
     with sessions() as session:
-        row = _row(session, job_id)
+        row = row_of(session, job_id)
         job = _job(session, row)
         return StoredJob(row.id, row.version, job, evaluate(job, rule_set(job.rule_set)))
 
 
 def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime) -> StoredJob:
-    """Replace a job's document, if nobody saved it since `version`. Its readings stay as stored.
+    """Replace a job's document, if nobody saved it since `version`. Its readings and letters stay as stored.
 
     Raises:
         NotFound: there is no such job.
         Conflict: somebody saved it meanwhile; it carries the stored job.
-        ReadingsChanged: the document holds readings that are not the stored ones.
+        AppendOnly: the document holds readings or letters that are not the stored ones.
     """
     check_structure(job)
     with sessions() as session, session.begin():
         stored = claim_version(session, job_id, version)
-        row = _row(session, job_id)
+        row = row_of(session, job_id)
         if job.readings != stored.readings[: len(job.readings)]:
-            raise ReadingsChanged()
-        job = job.model_copy(update={"readings": stored.readings})
+            raise AppendOnly("readings", "Readings already taken can't be changed or removed; take the step again.")
+        if job.letters != stored.letters[: len(job.letters)]:
+            raise AppendOnly("letters", "Letters already kept can't be changed or removed; add another.")
+        job = job.model_copy(update={"readings": stored.readings, "letters": stored.letters})
         evaluation = fill_row(row, job, now)
         session.flush()
         record(session, job_id, now, "saved", f"version {row.version}")
@@ -82,15 +86,41 @@ def add_reading(sessions: Sessions, job_id: int, reading: Reading, now: datetime
         NotFound: there is no such job.
     """
     with sessions() as session, session.begin():
-        row = _row(session, job_id)
+        row = row_of(session, job_id)
         # The write comes first: it takes the lock, so that what is read after it is the newest.
         session.add_all(_reading_rows(job_id, (reading,)))
         session.flush()
+        session.refresh(row)
         job = _job(session, row)
         evaluation = fill_row(row, job, now)
         record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
         session.flush()
         return StoredJob(job_id, row.version, job, evaluation)
+
+
+def add_letters(sessions: Sessions, job_id: int, letters: tuple[Letter, ...], now: datetime) -> StoredJob:
+    """Append letters to or from the operator; they never conflict with a change of the design.
+
+    Raises:
+        NotFound: there is no such job.
+    """
+    with sessions() as session, session.begin():
+        return append_letters(session, job_id, letters, now)
+
+
+def append_letters(session: Session, job_id: int, letters: tuple[Letter, ...], now: datetime) -> StoredJob:
+    """Append letters within a transaction of the caller's; see `add_letters`."""
+    row = row_of(session, job_id)
+    # The write comes first: it takes the lock, so that what is read after it is the newest.
+    session.add_all(_letter_rows(job_id, letters))
+    session.flush()
+    session.refresh(row)
+    job = _job(session, row)
+    evaluation = fill_row(row, job, now)
+    for letter in letters:
+        record(session, job_id, now, "letter", letter.kind.value + (" (stand-in)" if letter.stand_in else ""))
+    session.flush()
+    return StoredJob(job_id, row.version, job, evaluation)
 
 
 def list_jobs(sessions: Sessions, search: str = "", limit: int = 100, offset: int = 0) -> tuple[list[JobRow], int]:
@@ -129,14 +159,19 @@ def claim_version(session: Session, job_id: int, version: int) -> Job:
     """
     claim = update(JobRow).where(JobRow.id == job_id, JobRow.version == version).values(version=version + 1)
     claimed = cast(CursorResult[Any], session.execute(claim)).rowcount == 1
-    row = _row(session, job_id)
+    row = row_of(session, job_id)
     stored = _job(session, row)
     if not claimed:
         raise Conflict(row.version, stored)
     return stored
 
 
-def _row(session: Session, job_id: int) -> JobRow:
+def row_of(session: Session, job_id: int) -> JobRow:
+    """The job's row.
+
+    Raises:
+        NotFound: there is none.
+    """
     row = session.get(JobRow, job_id)
     if row is None:
         raise NotFound(f"There is no job {job_id}.")
@@ -145,14 +180,21 @@ def _row(session: Session, job_id: int) -> JobRow:
 
 def _job(session: Session, row: JobRow) -> Job:
     readings = session.scalars(select(ReadingRow).where(ReadingRow.job_id == row.id).order_by(ReadingRow.id))
-    return parse_job({**row.document, "readings": [reading.document for reading in readings]})
+    letters = session.scalars(select(LetterRow).where(LetterRow.job_id == row.id).order_by(LetterRow.id))
+    return parse_job(
+        {
+            **row.document,
+            "readings": [reading.document for reading in readings],
+            "letters": [letter.document for letter in letters],
+        }
+    )
 
 
 def fill_row(row: JobRow, job: Job, now: datetime) -> Evaluation:
     """Set every column that follows from the document."""
     evaluation = evaluate(job, rule_set(job.rule_set))
     wanted = [step for step in evaluation.steps if step.required]
-    document: dict[str, Any] = job.model_dump(mode="json", exclude={"readings"})
+    document: dict[str, Any] = job.model_dump(mode="json", exclude={"readings", "letters"})
     row.title, row.reference = job.title, job.reference
     row.householder, row.address = job.site.householder, job.site.address
     row.open_checks = sum(finding.is_open() for finding in evaluation.findings)
@@ -168,6 +210,10 @@ def _reading_rows(job_id: int, readings: tuple[Reading, ...]) -> list[ReadingRow
         ReadingRow(job_id=job_id, step=reading.step.value, document=reading.model_dump(mode="json"))
         for reading in readings
     ]
+
+
+def _letter_rows(job_id: int, letters: tuple[Letter, ...]) -> list[LetterRow]:
+    return [LetterRow(job_id=job_id, document=letter.model_dump(mode="json")) for letter in letters]
 
 
 def record(session: Session, job_id: int | None, now: datetime, verb: str, detail: str) -> None:

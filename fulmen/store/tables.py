@@ -1,15 +1,15 @@
 """The tables. What is searched or counted is a column; the job document is one validated JSON column.
 
-Times are stored in UTC. Readings, papers and audit entries are only ever appended: triggers in the first
-migration refuse every update and delete of them.
+Times are stored in UTC. Readings, letters, papers and audit entries are only ever appended: triggers in the
+migrations refuse every update and delete of them.
 """
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey, Index, LargeBinary, String, Text, TypeDecorator
+from sqlalchemy import JSON, Date, DateTime, ForeignKey, Index, LargeBinary, String, Text, TypeDecorator
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -67,6 +67,84 @@ class ReadingRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
     step: Mapped[str] = mapped_column(String(40))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class LetterRow(Base):
+    """One letter to or from the network operator, in the order kept."""
+
+    __tablename__ = "letter"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class SurveyLinkRow(Base):
+    """A link that lets the householder answer; only the hash of its secret is kept."""
+
+    __tablename__ = "survey_link"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    secret_sha256: Mapped[str] = mapped_column(String(64), unique=True)
+    made_by: Mapped[str] = mapped_column(String(200))
+    made_at: Mapped[datetime] = mapped_column(Utc)
+    expires_at: Mapped[datetime] = mapped_column(Utc)
+    withdrawn_at: Mapped[datetime | None] = mapped_column(Utc)
+
+
+class PhotoRow(Base):
+    """A photo of one stop, re-encoded; `question` names what the householder was asked for."""
+
+    __tablename__ = "photo"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    link_id: Mapped[int | None] = mapped_column(ForeignKey("survey_link.id"), index=True)
+    stop: Mapped[str] = mapped_column(String(40))
+    question: Mapped[str] = mapped_column(String(40))
+    sha256: Mapped[str] = mapped_column(String(64))
+    width_px: Mapped[int]
+    height_px: Mapped[int]
+    added_at: Mapped[datetime] = mapped_column(Utc)
+    jpeg: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    thumbnail: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class HouseholderAnswerRow(Base):
+    """The householder's newest answer to one question of one link."""
+
+    __tablename__ = "householder_answer"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    link_id: Mapped[int] = mapped_column(ForeignKey("survey_link.id"))
+    question: Mapped[str] = mapped_column(String(40))
+    value: Mapped[Any] = mapped_column(JSON)
+    state: Mapped[str] = mapped_column(String(20))
+    note: Mapped[str] = mapped_column(Text)
+    given_at: Mapped[datetime] = mapped_column(Utc)
+
+
+class DeskCaseRow(Base):
+    """A case at the stand-in desk, with a simulated calendar of its own and the letters it has yet to send."""
+
+    __tablename__ = "desk_case"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    form: Mapped[dict[str, Any]] = mapped_column(JSON)
+    pending: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    received_on: Mapped[date] = mapped_column(Date)
+    today: Mapped[date] = mapped_column(Date)
+
+
+class ChargePointRecordRow(Base):
+    """A charge point that the user added to the catalogue."""
+
+    __tablename__ = "charge_point_record"
+
+    id: Mapped[str] = mapped_column(String(40), primary_key=True)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 

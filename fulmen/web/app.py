@@ -9,18 +9,30 @@ from fulmen.core.job_file import MAX_BYTES
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.web import policy
+from fulmen.web.charge_points import charge_points
 from fulmen.web.evaluation import evaluation
 from fulmen.web.frontend import frontend
 from fulmen.web.guard import register_guard
+from fulmen.web.householder import householder
 from fulmen.web.jobs import jobs
+from fulmen.web.links import links
+from fulmen.web.operator import operator
 from fulmen.web.papers import papers
+from fulmen.web.photos import photos
+from fulmen.web.policy import Role
 from fulmen.web.problems import Problem, register_problems, validation_response
+from fulmen.web.supply import supply
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 
-def create_app(settings: Settings) -> OpenAPI:
-    """The app on an already migrated database."""
+def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
+    """The app on an already migrated database.
+
+    Args:
+        settings: where the data lies and where it listens.
+        door: the electrician's door opens everything; the householder's only what a link's secret leads to.
+    """
     app = OpenAPI(
         __name__,
         info={"title": "Fulmen", "version": __version__},
@@ -32,10 +44,14 @@ def create_app(settings: Settings) -> OpenAPI:
     app.openapi_version = "3.1.0"
     # A job travels inside a question with little around it, so bodies get some room above the file's limit.
     app.config.update(
-        MAX_CONTENT_LENGTH=MAX_BYTES + 50_000, FRONTEND=settings.frontend, KNOWN_HOSTS=LOCAL_HOSTS | {settings.host}
+        MAX_CONTENT_LENGTH=MAX_BYTES + 50_000,
+        FRONTEND=settings.frontend,
+        KNOWN_HOSTS=LOCAL_HOSTS | settings.host_names(),
+        HOUSEHOLDER_URL=settings.householder_url,
+        ROLES=frozenset({door, Role.HOUSEHOLDER}),
     )
     app.extensions["sessions"] = sessions(open_database(settings))
-    for blueprint in (jobs, evaluation, papers):
+    for blueprint in (jobs, evaluation, papers, photos, links, householder, supply, operator, charge_points):
         app.register_api(blueprint)
     app.register_blueprint(frontend)
     for endpoint, view in app.view_functions.items():

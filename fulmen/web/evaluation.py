@@ -6,6 +6,7 @@ from functools import cache
 
 from flask import Response
 
+from fulmen.core.appliance_list import usual_appliances
 from fulmen.core.catalogue import cable_records
 from fulmen.core.caution import CAUTION
 from fulmen.core.evaluate import Evaluation, evaluate
@@ -13,6 +14,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.options import alternatives
 from fulmen.core.rule_set import rule_set
 from fulmen.core.tables import table
+from fulmen.core.usual_defects import USUAL_DEFECTS
 from fulmen.core.words import WORDS
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
@@ -59,4 +61,11 @@ def _catalogue() -> Catalogue:
         )
         for record in cable_records().values()
     ]
-    return Catalogue(caution=CAUTION, edition=rule_set().title, choices=choices, cables=cables)
+    return Catalogue(
+        caution=CAUTION,
+        edition=rule_set().title,
+        choices=choices,
+        cables=cables,
+        appliances=list(usual_appliances()),
+        usual_defects=list(USUAL_DEFECTS),
+    )

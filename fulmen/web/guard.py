@@ -1,12 +1,20 @@
-"""What stands between the network and the views: same origin only, known hosts, safe headers, JSON bodies."""
+"""What stands between the network and the views: same origin only, known hosts, safe headers, bounded bodies.
+
+A body is one JSON object, unless its view says that it takes a photo.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any, TypeVar
 from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, current_app, request
 
+from fulmen.photos import MAX_BYTES as PHOTO_BYTES
 from fulmen.web import policy
+
+View = TypeVar("View", bound=Callable[..., Any])
 
 HEADERS = {
     "Content-Security-Policy": "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
@@ -19,6 +27,19 @@ HEADERS = {
 CHANGING = ("POST", "PUT", "PATCH", "DELETE")
 
 
+def takes(most_bytes: int, photo: bool = False) -> Callable[[View], View]:
+    """Declare on a view a body larger than usual, or one that is a photo instead of JSON."""
+
+    def mark(view: View) -> View:
+        view.takes = (most_bytes, photo)  # type: ignore[attr-defined]
+        return view
+
+    return mark
+
+
+takes_photo = takes(PHOTO_BYTES, photo=True)
+
+
 def register_guard(app: Flask) -> None:
     """Check every request before its view, and set safe headers on every answer."""
 
@@ -29,7 +50,7 @@ def register_guard(app: Flask) -> None:
             policy.check(request.endpoint)
         if request.method in CHANGING:
             _same_origin()
-            _json_body()
+            _body()
 
     @app.after_request
     def after(response: Response) -> Response:
@@ -52,6 +73,26 @@ def _same_origin() -> None:
     origin = request.headers.get("Origin")
     if origin is not None and urlsplit(origin).netloc != request.host:
         abort(403, "This request comes from another site.")
+
+
+def _body() -> None:
+    view = current_app.view_functions.get(request.endpoint or "")
+    most_bytes, photo = getattr(view, "takes", (request.max_content_length, False))
+    request.max_content_length = most_bytes
+    if photo:
+        _photo_body()
+    else:
+        _json_body()
+
+
+def _photo_body() -> None:
+    """The type is only what a browser guesses; the bytes decide. Neither type can be sent by another site's form."""
+    if request.content_length is None:
+        abort(411, "Say how long the photo is.")
+    if request.content_length > PHOTO_BYTES:
+        abort(413, f"The photo is too big: at most {PHOTO_BYTES / 1e6:.0f} MB can be taken.")
+    if not request.mimetype.startswith("image/") and request.mimetype != "application/octet-stream":
+        abort(415, "Send a photo.")
 
 
 def _json_body() -> None:

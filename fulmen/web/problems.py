@@ -2,18 +2,38 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import cast
 
-from flask import Flask, Response, current_app
+from flask import Flask, Response, current_app, request
 from pydantic import BaseModel, ValidationError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from fulmen.core.certificate import Gap
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.job_file import MAX_BYTES
 from fulmen.core.model.job import Job
-from fulmen.store.errors import Conflict, NotFound, NothingChanged, NotReady, ReadingsChanged
+from fulmen.store.errors import (
+    AppendOnly,
+    Conflict,
+    InUse,
+    LinkGone,
+    NotFound,
+    NothingChanged,
+    NotReady,
+    StoreError,
+    TooMany,
+)
+
+# Refusals that their own sentence explains.
+PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
+    (NotFound, "Not found", 404),
+    (NothingChanged, "Nothing changed", 409),
+    (TooMany, "Full", 409),
+    (InUse, "In use", 409),
+    (LinkGone, "Link ended", 410),
+)
 
 
 class FieldProblem(BaseModel):
@@ -66,19 +86,15 @@ def register_problems(app: Flask) -> None:
     def input_error(error: InputError) -> Response:
         return input_problem([error])
 
-    @app.errorhandler(NotFound)
-    def not_found(error: NotFound) -> Response:
-        return problem_response(Problem(title="Not found", status=404, detail=str(error)))
-
     @app.errorhandler(Conflict)
     def conflict(error: Conflict) -> Response:
         return problem_response(
             Problem(title="Saved meanwhile", status=409, detail=str(error), version=error.version, stored=error.stored)
         )
 
-    @app.errorhandler(ReadingsChanged)
-    def readings_changed(error: ReadingsChanged) -> Response:
-        return input_problem([InputError("readings", str(error))])
+    @app.errorhandler(AppendOnly)
+    def append_only(error: AppendOnly) -> Response:
+        return input_problem([InputError(error.field, str(error))])
 
     @app.errorhandler(NotReady)
     def not_ready(error: NotReady) -> Response:
@@ -86,16 +102,17 @@ def register_problems(app: Flask) -> None:
         detail = f"{error} {len(error.gaps)} open, first: {first}."
         return problem_response(Problem(title="Not ready", status=409, detail=detail, gaps=list(error.gaps)))
 
-    @app.errorhandler(NothingChanged)
-    def nothing_changed(error: NothingChanged) -> Response:
-        return problem_response(Problem(title="Nothing changed", status=409, detail=str(error)))
+    for kind, title, status in PLAIN:
+        app.register_error_handler(kind, _plain(title, status))
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
         if error.response is not None:
             return cast(Response, error.response)
-        details = {413: f"Too big: at most {MAX_BYTES / 1e6:.0f} MB can be taken."}
-        detail = details.get(error.code or 500, error.description or error.name)
+        detail = error.description or error.name
+        if error.code == 413 and error.description == RequestEntityTooLarge.description:
+            most = request.max_content_length or MAX_BYTES
+            detail = f"Too big: at most {most / 1e6:.0f} MB can be taken."
         return problem_response(Problem(title=error.name, status=error.code or 500, detail=detail))
 
     @app.errorhandler(Exception)
@@ -103,3 +120,8 @@ def register_problems(app: Flask) -> None:
         current_app.logger.exception("unexpected error", exc_info=error)
         detail = "Fulmen made a mistake; nothing was saved. The log says more."
         return problem_response(Problem(title="Unexpected error", status=500, detail=detail))
+
+
+def _plain(title: str, status: int) -> Callable[[StoreError], Response]:
+    """The answer to a refusal that its own sentence explains."""
+    return lambda error: problem_response(Problem(title=title, status=status, detail=str(error)))

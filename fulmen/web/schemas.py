@@ -11,8 +11,10 @@ from fulmen.core.evaluate import Evaluation
 from fulmen.core.model.base import Id, Line
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
+from fulmen.core.model.load import Appliance
 from fulmen.core.options import Alternative
 from fulmen.core.sentence import ChoiceKey
+from fulmen.core.usual_defects import UsualDefect
 
 
 class JobPath(BaseModel):
@@ -147,9 +149,11 @@ class CableOption(BaseModel):
 
 
 class Catalogue(BaseModel):
-    """What the screens need to know once: choices with their words, cables, the caution."""
+    """What the screens need to know once: choices with their words, what can be picked, the caution."""
 
     caution: str
     edition: str
     choices: dict[str, list[Option]]
     cables: list[CableOption]
+    appliances: list[Appliance]
+    usual_defects: list[UsualDefect]

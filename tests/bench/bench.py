@@ -13,7 +13,8 @@ from pathlib import Path
 
 from fulmen.core.evaluate import evaluate
 from fulmen.core.options import alternatives
-from fulmen.documents.certificate import render_certificate, warm_up
+from fulmen.documents.certificate import render_certificate
+from fulmen.documents.rendering import warm_up
 from fulmen.settings import Settings
 from fulmen.store.database import migrate
 from fulmen.store.papers import prepare_issue

@@ -14,7 +14,7 @@ from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.demo import load_demo
 from fulmen.store import operations, papers
 from fulmen.store.database import back_up, migrate
-from fulmen.store.errors import Conflict, NotFound, NothingChanged, NotReady, ReadingsChanged
+from fulmen.store.errors import AppendOnly, Conflict, NotFound, NothingChanged, NotReady
 from fulmen.store.tables import Base, JobRow
 from tests.app import NOW, AppCase
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, TT, job
@@ -106,7 +106,7 @@ class Readings(AppCase):
         stored = self.store(HALFWAY)
         taken = stored.job.readings
         for readings in (taken[1:], (*taken, reading(0.1)), (reading(0.1), *taken[1:])):
-            with self.subTest(len(readings)), self.assertRaises(ReadingsChanged):
+            with self.subTest(len(readings)), self.assertRaises(AppendOnly):
                 changed = stored.job.model_copy(update={"readings": readings})
                 operations.save_job(self.sessions, stored.id, 1, changed, NOW)
         self.assertEqual(operations.load_job(self.sessions, stored.id), stored)

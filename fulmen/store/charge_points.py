@@ -1,0 +1,48 @@
+"""The user's own charge points beside the catalogue that ships."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import select
+
+from fulmen.core.charge_point_catalogue import ChargePointRecord, charge_point_records, parse_record
+from fulmen.core.errors import InputError
+from fulmen.store.database import Sessions
+from fulmen.store.errors import NotFound
+from fulmen.store.operations import record
+from fulmen.store.tables import ChargePointRecordRow
+
+
+def own_records(sessions: Sessions) -> list[ChargePointRecord]:
+    """Every record that the user added, by name."""
+    with sessions() as session:
+        rows = session.scalars(select(ChargePointRecordRow))
+        return sorted((parse_record(row.document) for row in rows), key=lambda one: one.name)
+
+
+def keep_record(sessions: Sessions, kept: ChargePointRecord, now: datetime) -> None:
+    """Add a record, or replace the user's own of the same id.
+
+    Raises:
+        InputError: a record that ships has this id.
+    """
+    if any(one.id == kept.id for one in charge_point_records()):
+        raise InputError("id", f"“{kept.id}” is a record that ships with Fulmen; choose another id.")
+    with sessions() as session, session.begin():
+        session.merge(ChargePointRecordRow(id=kept.id, document=kept.model_dump(mode="json")))
+        record(session, None, now, "charge point kept", kept.id)
+
+
+def remove_record(sessions: Sessions, record_id: str, now: datetime) -> None:
+    """Remove one of the user's own records; jobs that used it keep its facts.
+
+    Raises:
+        NotFound: there is none.
+    """
+    with sessions() as session, session.begin():
+        row = session.get(ChargePointRecordRow, record_id)
+        if row is None:
+            raise NotFound(f"You added no charge point “{record_id}”.")
+        session.delete(row)
+        record(session, None, now, "charge point removed", record_id)

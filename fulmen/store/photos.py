@@ -1,0 +1,121 @@
+"""Keeping photos with a job."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Protocol
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session, undefer
+
+from fulmen.core.model.stops import Stop
+from fulmen.store.database import Sessions
+from fulmen.store.errors import InUse, NotFound, TooMany
+from fulmen.store.operations import load_job, record, row_of
+from fulmen.store.tables import PhotoRow
+
+MOST_PER_JOB = 200
+MOST_PER_LINK = 40
+
+
+class NewPhoto(Protocol):
+    """A photo ready to be kept."""
+
+    @property
+    def jpeg(self) -> bytes: ...
+    @property
+    def thumbnail(self) -> bytes: ...
+    @property
+    def width_px(self) -> int: ...
+    @property
+    def height_px(self) -> int: ...
+    def sha256(self) -> str: ...
+
+
+@dataclass(frozen=True)
+class Place:
+    """Where a photo belongs: its stop, and the householder's link and question if it came from there."""
+
+    stop: Stop
+    question: str = ""
+    link_id: int | None = None
+
+
+def add_photo(sessions: Sessions, job_id: int, photo: NewPhoto, place: Place, now: datetime) -> PhotoRow:
+    """Keep a photo with its job.
+
+    Raises:
+        NotFound: there is no such job.
+        TooMany: the job or the link holds as many as it can.
+    """
+    with sessions() as session, session.begin():
+        row_of(session, job_id)
+        return insert_photo(session, job_id, photo, place, now)
+
+
+def insert_photo(session: Session, job_id: int, photo: NewPhoto, place: Place, now: datetime) -> PhotoRow:
+    """Keep a photo within a transaction of the caller's."""
+    _check_room(session, PhotoRow.job_id == job_id, MOST_PER_JOB, "job")
+    if place.link_id is not None:
+        _check_room(session, PhotoRow.link_id == place.link_id, MOST_PER_LINK, "link")
+    row = PhotoRow(
+        job_id=job_id,
+        link_id=place.link_id,
+        stop=place.stop.value,
+        question=place.question,
+        sha256=photo.sha256(),
+        width_px=photo.width_px,
+        height_px=photo.height_px,
+        added_at=now,
+        jpeg=photo.jpeg,
+        thumbnail=photo.thumbnail,
+    )
+    session.add(row)
+    session.flush()
+    record(session, job_id, now, "photo", f"{row.id} {place.stop.value} {row.sha256}")
+    return row
+
+
+def _check_room(session: Session, belongs: object, most: int, where: str) -> None:
+    count = session.scalar(select(func.count()).select_from(PhotoRow).where(belongs)) or 0  # type: ignore[arg-type]
+    if count >= most:
+        raise TooMany(f"A {where} holds at most {most} photos.")
+
+
+def list_photos(sessions: Sessions, job_id: int) -> list[PhotoRow]:
+    """The photos of a job, oldest first."""
+    with sessions() as session:
+        return list(session.scalars(select(PhotoRow).where(PhotoRow.job_id == job_id).order_by(PhotoRow.id)))
+
+
+def load_photo(sessions: Sessions, photo_id: int, link_id: int | None = None) -> PhotoRow:
+    """A photo with its bytes; with a link, only if it came by that link.
+
+    Raises:
+        NotFound: there is none.
+    """
+    with sessions() as session:
+        row = session.get(PhotoRow, photo_id, options=[undefer(PhotoRow.jpeg), undefer(PhotoRow.thumbnail)])
+        if row is None or (link_id is not None and row.link_id != link_id):
+            raise NotFound(f"There is no photo {photo_id}.")
+        return row
+
+
+def remove_photo(sessions: Sessions, job_id: int, photo_id: int, now: datetime) -> None:
+    """Remove a photo for good; one that the job rests on stays.
+
+    Raises:
+        NotFound: there is none with this job.
+        InUse: the job names it as a confirmation or in a letter.
+    """
+    job = load_job(sessions, job_id).job
+    named = {job.supply.tns_confirmation, *(letter.photo for letter in job.letters)}
+    with sessions() as session, session.begin():
+        row = session.get(PhotoRow, photo_id)
+        if row is None or row.job_id != job_id:
+            raise NotFound(f"There is no photo {photo_id}.")
+        if row.sha256 in named:
+            raise InUse("The job rests on this photo as the operator's written word; it stays.")
+        session.delete(row)
+        record(session, job_id, now, "photo removed", f"{photo_id} {row.sha256}")

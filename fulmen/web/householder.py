@@ -1,0 +1,86 @@
+"""What a householder reaches by a link, without an account: the plain questions, and nothing else of the job."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from flask import Response, request
+
+from fulmen.core.householder import QUESTIONS, PlainQuestion
+from fulmen.photos import make_photo
+from fulmen.store import links as store_links
+from fulmen.store.photos import load_photo
+from fulmen.web.blueprint import api_blueprint
+from fulmen.web.guard import takes_photo
+from fulmen.web.photos import picture
+from fulmen.web.policy import Role, allows
+from fulmen.web.problems import Problem
+from fulmen.web.replies import now, reply, store
+from fulmen.web.survey_schemas import (
+    AnswerState,
+    AskedQuestion,
+    HouseholderPage,
+    PlainReply,
+    SecretPath,
+    SecretPhotoPath,
+    SecretQuestionPath,
+)
+
+householder = api_blueprint("householder")
+
+
+@householder.get("/householder/<secret>", responses={200: HouseholderPage, 404: Problem, 410: Problem})
+@allows(Role.HOUSEHOLDER)
+def open_link(path: SecretPath) -> Response:
+    """Open a link: who asks, until when, and what."""
+    return reply(_page(store_links.open_link(store(), path.secret, now())))
+
+
+@householder.put(
+    "/householder/<secret>/answers/<question>", responses={200: HouseholderPage, 404: Problem, 410: Problem}
+)
+@allows(Role.HOUSEHOLDER)
+def give_answer(path: SecretQuestionPath, body: PlainReply) -> Response:
+    """Answer a question; a later answer takes its place."""
+    return reply(_page(store_links.give_answer(store(), path.secret, path.question, body.value, now())))
+
+
+@householder.post(
+    "/householder/<secret>/photos/<question>",
+    responses={201: HouseholderPage, 404: Problem, 409: Problem, 410: Problem, 413: Problem},
+)
+@allows(Role.HOUSEHOLDER)
+@takes_photo
+def give_photo(path: SecretQuestionPath) -> Response:
+    """Send a photo that was asked for: the body is a JPEG, PNG, WebP or HEIC file."""
+    # The link first: nobody without one has a picture worked on.
+    store_links.open_link(store(), path.secret, now())
+    photo = make_photo(request.get_data())
+    return reply(_page(store_links.give_photo(store(), path.secret, path.question, photo, now())), 201)
+
+
+@householder.get("/householder/<secret>/photos/<int:photo_id>.jpg")
+@allows(Role.HOUSEHOLDER)
+def show_given_photo(path: SecretPhotoPath) -> Response:
+    """Show, small, a photo that came by this link."""
+    state = store_links.open_link(store(), path.secret, now())
+    return picture(load_photo(store(), path.photo_id, state.link.id).thumbnail)
+
+
+def _page(state: store_links.LinkState) -> HouseholderPage:
+    return HouseholderPage(
+        asked_by=state.link.made_by,
+        expires_at=state.link.expires_at,
+        questions=[_asked(question, state) for question in QUESTIONS],
+    )
+
+
+def _asked(question: PlainQuestion, state: store_links.LinkState) -> AskedQuestion:
+    answer = next((one for one in state.answers if one.question == question.key), None)
+    return AskedQuestion(
+        question=question,
+        value=answer.value if answer else None,
+        photos=[photo.id for photo in state.photos if photo.question == question.key],
+        state=cast(AnswerState, answer.state) if answer else "open",
+        note=answer.note if answer else "",
+    )
