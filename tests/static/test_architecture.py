@@ -14,13 +14,15 @@ from fulmen.core.units import UNIT_OF_SUFFIX
 from tests.jobs import ROOT
 
 PACKAGE = ROOT / "fulmen"
-LAYERS = {"core", "store", "documents", "demo", "web"}
+LAYERS = {"core", "store", "documents", "photos", "simulators", "demo", "web"}
 MAY_IMPORT = {
     "core": set(),
     "store": {"core"},
     "documents": {"core"},
+    "photos": {"core"},
+    "simulators": {"core"},
     "demo": {"core", "store"},
-    "web": {"core", "store", "documents"},
+    "web": {"core", "store", "documents", "photos", "simulators"},
 }
 STANDARD = {"pydantic", "pydantic_core"}
 FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess", "os", "pathlib", "logging"}

@@ -10,6 +10,12 @@ down_revision = "0001"
 
 
 def upgrade() -> None:
+    _letters()
+    _link_and_what_comes_by_it()
+    _desk_and_charge_points()
+
+
+def _letters() -> None:
     op.create_table(
         "letter",
         sa.Column("id", sa.Integer, primary_key=True),
@@ -17,6 +23,14 @@ def upgrade() -> None:
         sa.Column("document", sa.JSON, nullable=False),
     )
     op.create_index("ix_letter_job_id", "letter", ["job_id"])
+    for verb in ("UPDATE", "DELETE"):
+        op.execute(
+            f"CREATE TRIGGER letter_no_{verb.lower()} BEFORE {verb} ON letter "
+            "BEGIN SELECT RAISE(ABORT, 'letter entries are never rewritten'); END"
+        )
+
+
+def _link_and_what_comes_by_it() -> None:
     op.create_table(
         "survey_link",
         sa.Column("id", sa.Integer, primary_key=True),
@@ -55,6 +69,9 @@ def upgrade() -> None:
         sa.Column("given_at", sa.DateTime, nullable=False),
         sa.UniqueConstraint("link_id", "question"),
     )
+
+
+def _desk_and_charge_points() -> None:
     op.create_table(
         "desk_case",
         sa.Column("id", sa.Integer, primary_key=True),
@@ -70,11 +87,6 @@ def upgrade() -> None:
         sa.Column("id", sa.String(40), primary_key=True),
         sa.Column("document", sa.JSON, nullable=False),
     )
-    for verb in ("UPDATE", "DELETE"):
-        op.execute(
-            f"CREATE TRIGGER letter_no_{verb.lower()} BEFORE {verb} ON letter "
-            "BEGIN SELECT RAISE(ABORT, 'letter entries are never rewritten'); END"
-        )
 
 
 def downgrade() -> None:
