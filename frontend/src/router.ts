@@ -12,7 +12,12 @@ export const router = createRouter({
       props: (route) => ({ id: Number(route.params.id) }),
       children: [
         { path: '', redirect: { name: 'design' } },
-        { path: 'survey', name: 'survey', component: () => import('./stages/survey/SurveyStage.vue') },
+        {
+          path: 'survey/:part?',
+          name: 'survey',
+          component: () => import('./stages/survey/SurveyStage.vue'),
+          props: (route) => ({ part: String(route.params.part ?? '') }),
+        },
         { path: 'design', name: 'design', component: () => import('./stages/design/DesignStage.vue') },
         {
           path: 'dead',
@@ -29,6 +34,8 @@ export const router = createRouter({
         { path: 'papers', name: 'papers', component: () => import('./stages/papers/PapersStage.vue') },
       ],
     },
+    // The householder's page, reached by a link alone.
+    { path: '/answer/:secret', component: () => import('./answer/AnswerPage.vue'), props: true },
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })

@@ -36,6 +36,7 @@ export const vuetify = createVuetify({
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto', autoGrow: true, rows: 2 },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VDialog: { maxWidth: 640 },
   },
 })

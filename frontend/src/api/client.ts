@@ -32,6 +32,16 @@ export async function answer<T>(asked: Promise<Answer>): Promise<T> {
   return got.data as T
 }
 
+/** Send a photo as it is; the server reads it, turns it upright and strips it. */
+export async function sendPhoto<T>(address: string, photo: File): Promise<T> {
+  const headers = { 'Content-Type': photo.type.startsWith('image/') ? photo.type : 'application/octet-stream' }
+  const response = await fetch(address, { method: 'POST', headers, body: photo }).catch(() => undefined)
+  if (!response) throw new ProblemError(problem(0, `No answer from Fulmen: ${photo.name} is not sent. Try again.`))
+  const body: unknown = await response.json().catch(() => undefined)
+  if (!response.ok) throw new ProblemError(isProblem(body) ? body : problem(response.status, response.statusText))
+  return body as T
+}
+
 export function asProblem(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem
   return problem(0, error instanceof Error ? error.message : String(error))

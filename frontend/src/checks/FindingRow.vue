@@ -40,7 +40,10 @@ const open = computed(() => isOpen(props.finding))
       <WorkingLines :lines="finding.working" />
       <p class="quiet clause">{{ finding.clause }}</p>
     </div>
-    <DecisionForm v-if="finding.verdict === 'your_call' && (props.open || open)" :finding="finding" />
+    <template v-if="finding.verdict === 'your_call'">
+      <DecisionForm v-if="props.open" :finding="finding" />
+      <button v-else-if="open" type="button" class="link" @click="$emit('toggle')">Say why</button>
+    </template>
   </li>
 </template>
 
@@ -49,7 +52,7 @@ const open = computed(() => isOpen(props.finding))
   border-top: 1px solid var(--line);
   padding: 4px 0;
 }
-button {
+.row > button:first-child {
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 2px 12px;

@@ -54,6 +54,10 @@ onBeforeUnmount(() => void store.flush())
         <p v-if="store.saveState === 'refused'" class="refused" role="alert">
           {{ store.problem?.detail }} <button type="button" class="link" @click="store.takeBack()">Take it back</button>
         </p>
+        <p v-if="store.evaluation.operator.hold && route.params.part !== 'operator'" class="hold" role="note">
+          <b>Work must wait</b> for the network operator.
+          <router-link :to="{ name: 'survey', params: { id, part: 'operator' } }" class="link">See why</router-link>
+        </p>
         <RunBand v-if="profile" :profile="profile" :at="at" />
         <p v-else class="no-run">
           The run is drawn here once its route is known.
@@ -99,6 +103,12 @@ onBeforeUnmount(() => void store.flush())
   padding: 8px 20px;
   background: var(--sheet);
   border-bottom: 3px solid var(--falls_short);
+}
+.hold {
+  padding: 4px 20px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+  border-left: 6px solid var(--falls_short);
 }
 .no-run,
 .failed {

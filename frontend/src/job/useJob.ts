@@ -25,6 +25,12 @@ export const useJob = defineStore('job', () => {
   const conflict = ref<{ version: number; stored: Job }>()
   const fieldErrors = computed(() => Object.fromEntries((problem.value?.fields ?? []).map((f) => [f.field, f.message])))
 
+  /** The error of a field, or of one within it. */
+  function errorAt(path: string): string {
+    const found = Object.entries(fieldErrors.value).find(([field]) => field === path || field.startsWith(`${path}.`))
+    return found?.[1] ?? ''
+  }
+
   let edits = 0
   let evaluating = false
   let again = false
@@ -138,7 +144,7 @@ export const useJob = defineStore('job', () => {
   }
 
   function meetConflict(storedVersion: number, stored: Job): void {
-    if (!differences({ ...job.value, readings: [] }, { ...stored, readings: [] }).length) {
+    if (!differences({ ...job.value, readings: [], letters: [] }, { ...stored, readings: [], letters: [] }).length) {
       // The save had arrived, only its answer was lost.
       version.value = storedVersion
       job.value = stored
@@ -156,7 +162,8 @@ export const useJob = defineStore('job', () => {
     if (!met || !job.value) return
     conflict.value = undefined
     version.value = met.version
-    job.value = keepMine ? { ...job.value, readings: met.stored.readings } : met.stored
+    const { readings, letters } = met.stored
+    job.value = keepMine ? { ...job.value, readings, letters } : met.stored
     if (!keepMine) forgetDraft(id.value)
     edits += 1
     saveState.value = 'unsaved'
@@ -188,6 +195,16 @@ export const useJob = defineStore('job', () => {
     }
   }
 
+  /** Something the server does to the stored job, such as keeping a letter: what waits is saved first. */
+  async function act(ask: (headers: { 'If-Match': string }) => Promise<JobState>): Promise<void> {
+    await flush()
+    if (saveState.value !== 'saved') throw new Error('What you typed is not saved yet. Mend that first, then try again.')
+    const state = await ask({ 'If-Match': String(version.value) })
+    // Typed meanwhile: its own save goes against the version it was typed on, and a conflict shows both sides.
+    if (saveState.value === 'saved') return take(state)
+    if (job.value) job.value = { ...job.value, letters: state.job.letters }
+  }
+
   async function issue(signatures: Signature[]): Promise<void> {
     await flush()
     const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
@@ -196,7 +213,7 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    id, version, job, evaluation, saveState, problem, conflict, fieldErrors,
-    load, change, changeAll, flush, takeBack, resolveConflict, takeReading, issue,
+    id, version, job, evaluation, saveState, problem, conflict, errorAt,
+    load, change, changeAll, flush, takeBack, resolveConflict, takeReading, act, issue,
   }
 })

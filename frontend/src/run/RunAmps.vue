@@ -24,7 +24,7 @@ const steps = computed(() =>
 const weakest = computed(() => Math.min(...ratings.value.map((rating) => rating ?? Infinity)))
 const holds = computed(() => weakest.value >= props.profile.device_a && !ratings.value.includes(null))
 const verdict = computed(() => {
-  if (ratings.value.includes(null)) return 'a section has no rating'
+  if (ratings.value.includes(null)) return 'no rating'
   return `${holds.value ? 'holds' : '▲ under'} ${props.profile.device_a.toFixed(0)} A`
 })
 </script>

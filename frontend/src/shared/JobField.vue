@@ -20,10 +20,7 @@ const props = defineProps<{
 const store = useJob()
 const { options } = useCatalogue()
 const value = computed(() => valueAt(store.job, props.path))
-const error = computed(() => {
-  const found = Object.entries(store.fieldErrors).find(([field]) => field === props.path || field.startsWith(`${props.path}.`))
-  return found?.[1] ?? ''
-})
+const error = computed(() => store.errorAt(props.path))
 const choices = computed(() => props.items ?? options(props.choice ?? ''))
 
 // What is typed stays as typed; only its value goes to the job.

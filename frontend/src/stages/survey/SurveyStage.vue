@@ -1,66 +1,97 @@
 <script setup lang="ts">
-// What is there: site, supply, earth, board, charge point, from the street inwards.
+// The survey: a walk from the street inwards, what is still open, a day on the supply, the network operator.
+import { computed, defineAsyncComponent, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { Finding, Stop } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
-import FieldGroup from '../../shared/FieldGroup.vue'
-import JobField from '../../shared/JobField.vue'
-import StageColumns from '../../shared/StageColumns.vue'
-import BoardFields from './BoardFields.vue'
-import ChargePointFields from './ChargePointFields.vue'
+import { isOpen } from '../../shared/format'
+import SideList from '../../shared/SideList.vue'
+import { FOLLOWS, type PartKey } from './parts'
+import StopPage from './StopPage.vue'
+import { usePhotos } from './usePhotos'
+
+const DayPage = defineAsyncComponent(() => import('./day/DayPage.vue'))
+const OperatorPage = defineAsyncComponent(() => import('./operator/OperatorPage.vue'))
+const OpenPage = defineAsyncComponent(() => import('./asking/OpenPage.vue'))
+
+const props = defineProps<{ part?: string }>()
 
 const store = useJob()
-const FUSES = [60, 80, 100].map((value) => ({ value, words: `${value} A` }))
-const SIZES = [4, 6, 10, 16, 25, 35].map((value) => ({ value, words: `${value} mm²` }))
-const YES_NO = [
-  { value: true, words: 'yes' },
-  { value: false, words: 'no' },
-]
+const router = useRouter()
+const { list } = usePhotos(() => 'cut_out')
+watch(() => store.id, (id) => void list(id), { immediate: true })
+
+const stops = computed(() => store.evaluation!.stops)
+const follows = computed(() => FOLLOWS.some((one) => one.key === props.part))
+const stop = computed<Stop>(() => stops.value.find((one) => one.stop === props.part)?.stop ?? 'cut_out')
+const current = computed<PartKey>(() => (follows.value ? (props.part as PartKey) : stop.value))
+const openOf = (keys: string[]) => store.evaluation!.findings.filter((one) => keys.includes(`${one.rule}/${one.subject}`) && isOpen(one)).length
+
+const items = computed(() => [
+  ...stops.value.map((one) => ({
+    key: one.stop as string,
+    title: one.name,
+    figure: openOf(one.findings) ? `${openOf(one.findings)} to settle` : one.facts ? `${one.known}/${one.facts}` : '',
+    open: one.known < one.facts,
+  })),
+  ...FOLLOWS.map((one, index) => ({ ...one, apart: index === 0, open: false, figure: one.key === 'open' ? String(store.evaluation!.questions.length) : '' })),
+])
+const fold = computed(() => {
+  const known = stops.value.reduce((sum, one) => sum + one.known, 0)
+  return `All stops, ${known} of ${stops.value.reduce((sum, one) => sum + one.facts, 0)} facts known`
+})
+
+// Each part shows the checks that its facts settle.
+const FOLLOW_RULES = ['operator', 'looped', 'cut_out', 'demand', 'demand_tails', 'demand_main_switch', 'load_clamp', 'meter_record']
+const here = computed(() => new Set(stops.value.find((one) => one.stop === stop.value)?.findings ?? []))
+const filter = (one: Finding) => {
+  if (current.value === 'open') return one.verdict === 'needs'
+  return follows.value ? FOLLOW_RULES.includes(one.rule) : here.value.has(`${one.rule}/${one.subject}`)
+}
+
+function go(part: string): void {
+  void router.push({ name: 'survey', params: { id: store.id, part } }).then(() => scrollTo(0, 0))
+}
 </script>
 
 <template>
-  <StageColumns>
-    <FieldGroup title="The job">
-      <JobField path="title" label="Name of the job" />
-      <JobField path="reference" label="Your reference" />
-      <JobField path="site.householder" label="Householder" />
-      <JobField path="site.work" label="Kind of work" kind="choice" choice="WorkKind" />
-      <JobField path="site.car_place" label="Where a car can be charged" kind="choice" choice="CarPlace" />
-      <JobField path="site.address" label="Address" kind="paragraph" class="wide" />
-      <JobField path="site.extent" label="What the certificate covers" kind="paragraph" class="wide" />
-    </FieldGroup>
-    <FieldGroup title="Cut-out and supply">
-      <JobField path="supply.earthing" label="Earthing, by looking" kind="choice" choice="Earthing" />
-      <JobField path="supply.looped" label="Looped to a neighbour" kind="choice" choice="Seen" />
-      <template v-if="store.job?.supply.earthing === 'tn_s'">
-        <JobField path="supply.tns_school" label="TN-S is taken" kind="choice" choice="TnsSchool" />
-        <JobField path="supply.tns_confirmed_in_writing" label="Operator confirmed TN-S in writing" kind="choice" :items="YES_NO" />
-      </template>
-      <JobField path="supply.cut_out_fuse_a" label="Cut-out fuse" kind="choice" :items="FUSES" />
-      <JobField path="supply.cut_out_fuse_standard" label="Fuse standard, as marked" />
-      <JobField path="supply.maximum_demand_a" label="Demand with the car" kind="number" unit="A" />
-      <JobField path="supply.load_limit_a" label="Load limit, if one is set" kind="number" unit="A" />
-      <JobField path="supply.ze_enquiry_ohm" label="Ze by enquiry" kind="number" unit="Ω" />
-      <JobField path="supply.pscc_enquiry_ka" label="Fault current by enquiry" kind="number" unit="kA" />
-      <JobField path="supply.supply_number" label="Supply number" />
-    </FieldGroup>
-    <FieldGroup title="Tails, earth and bonding">
-      <JobField path="supply.tails_csa_mm2" label="Tails" kind="choice" :items="SIZES" />
-      <JobField path="supply.tails_length_m" label="Tails, length" kind="number" unit="m" />
-      <JobField path="supply.earthing_conductor_csa_mm2" label="Earthing conductor" kind="choice" :items="SIZES" />
-      <JobField path="supply.no_extraneous_parts" label="No metal service comes in" kind="choice" :items="YES_NO" />
-      <template v-if="!store.job?.supply.no_extraneous_parts">
-        <JobField path="supply.main_bonding_csa_mm2" label="Main bonding" kind="choice" :items="SIZES" />
-        <JobField path="supply.bonded_services" label="Bonded to" kind="choices" choice="BondedService" />
-      </template>
-      <template v-if="store.job?.supply.earthing === 'tt'">
-        <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />
-        <JobField path="supply.electrode_location" label="Electrode, where" />
-      </template>
-    </FieldGroup>
-    <BoardFields />
-    <ChargePointFields />
-    <template #aside>
-      <ChecksLedger :stages="['survey']" title="Checks on what is there" />
-    </template>
-  </StageColumns>
+  <div class="survey">
+    <SideList :items="items" :current="current" label="Stops" :fold="fold" @choose="go" />
+    <OpenPage v-if="current === 'open'" @go="go" />
+    <DayPage v-else-if="current === 'day'" />
+    <OperatorPage v-else-if="current === 'operator'" />
+    <StopPage v-else :key="stop" :stop="stop" @go="go" />
+    <aside><ChecksLedger :stages="['survey', 'design']" title="What it means" :filter="filter" /></aside>
+  </div>
 </template>
+
+<style scoped>
+.survey {
+  display: grid;
+  grid-template-columns: 240px minmax(0, 1fr) 350px;
+  min-height: 60vh;
+}
+aside {
+  background: var(--sheet);
+  border-left: 1px solid var(--line);
+  min-width: 0;
+}
+@media (max-width: 1144px) {
+  .survey {
+    grid-template-columns: 220px minmax(0, 1fr);
+  }
+  aside {
+    grid-column: 1 / -1;
+    border-left: 0;
+    border-top: 1px solid var(--line);
+  }
+}
+@media (max-width: 839px) {
+  .survey {
+    display: flex;
+    flex-direction: column;
+  }
+}
+</style>

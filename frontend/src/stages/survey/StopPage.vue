@@ -1,0 +1,104 @@
+<script setup lang="ts">
+// One stop of the walk: what to look at, its questions, photos beside them, defects found in passing.
+import { computed, type Component } from 'vue'
+
+import type { Stop } from '../../api/types'
+import { useJob } from '../../job/useJob'
+import DefectList from './DefectList.vue'
+import LoadStop from './load/LoadStop.vue'
+import { LOOK } from './parts'
+import PhotoStrip from './PhotoStrip.vue'
+import BoardStop from './stops/BoardStop.vue'
+import ChargePointStop from './stops/ChargePointStop.vue'
+import CutOutStop from './stops/CutOutStop.vue'
+import DataStop from './stops/DataStop.vue'
+import EarthStop from './stops/EarthStop.vue'
+import MeterStop from './stops/MeterStop.vue'
+import OwnershipStop from './stops/OwnershipStop.vue'
+import ParkingStop from './stops/ParkingStop.vue'
+import RouteStop from './stops/RouteStop.vue'
+import TailsStop from './stops/TailsStop.vue'
+
+const props = defineProps<{ stop: Stop }>()
+defineEmits<{ go: [part: string] }>()
+
+const PAGES: Record<Stop, Component> = {
+  cut_out: CutOutStop, meter: MeterStop, tails: TailsStop, earth: EarthStop, board: BoardStop, route: RouteStop, parking: ParkingStop,
+  data: DataStop, loads: LoadStop, ownership: OwnershipStop, charge_point: ChargePointStop,
+}
+// Where something of the existing installation can be found wrong.
+const WITH_DEFECTS: Stop[] = ['cut_out', 'meter', 'tails', 'earth', 'board', 'route']
+
+const store = useJob()
+const stops = computed(() => store.evaluation!.stops)
+const index = computed(() => stops.value.findIndex((one) => one.stop === props.stop))
+const next = computed(() => stops.value[index.value + 1])
+</script>
+
+<template>
+  <article>
+    <header>
+      <div>
+        <p class="count">Stop {{ index + 1 }} of {{ stops.length }}</p>
+        <h2 class="headline">{{ stops[index]?.name }}</h2>
+        <p>{{ LOOK[stop] }}</p>
+      </div>
+      <PhotoStrip :stop="stop" />
+    </header>
+    <div class="questions"><component :is="PAGES[stop]" /></div>
+    <DefectList v-if="WITH_DEFECTS.includes(stop)" :key="stop" :stop="stop" />
+    <v-btn color="ink" class="next" @click="$emit('go', next?.stop ?? 'open')">{{ next ? `Next: ${next.name}` : 'What is still open' }}</v-btn>
+  </article>
+</template>
+
+<style scoped>
+article {
+  padding: 16px 24px 28px;
+  min-width: 0;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.count {
+  font-weight: 700;
+  color: var(--quiet);
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 20px;
+  justify-content: space-between;
+  align-items: flex-start;
+}
+header > div {
+  flex: 1 1 300px;
+  display: grid;
+  gap: 4px;
+}
+.questions {
+  display: grid;
+  gap: 20px;
+  margin: 10px 0;
+  min-width: 0;
+}
+.questions :deep(.pair) {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 230px), 1fr));
+  gap: 14px;
+}
+.questions :deep(.short) {
+  max-width: 240px;
+}
+.next {
+  justify-self: start;
+  margin-top: 8px;
+}
+@media (max-width: 839px) {
+  article {
+    padding: 12px 14px 24px;
+  }
+  .next {
+    justify-self: stretch;
+  }
+}
+</style>

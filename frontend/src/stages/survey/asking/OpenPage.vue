@@ -1,0 +1,81 @@
+<script setup lang="ts">
+// What nobody has seen yet, by whom to ask; and the householder's link.
+import { computed } from 'vue'
+
+import { useJob } from '../../../job/useJob'
+import HouseholderLinks from './HouseholderLinks.vue'
+
+defineEmits<{ go: [part: string] }>()
+
+const store = useJob()
+const GROUPS = [
+  { ask: 'you', title: 'For you to see' },
+  { ask: 'householder', title: 'To ask the householder' },
+  { ask: 'operator', title: 'To ask the network operator' },
+] as const
+const groups = computed(() => GROUPS.map((group) => ({ ...group, questions: store.evaluation!.questions.filter((one) => one.ask === group.ask) })).filter((one) => one.questions.length))
+const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.stop === stop)?.name
+</script>
+
+<template>
+  <article>
+    <h2 class="headline">Open questions</h2>
+    <p v-if="!groups.length">Every fact of the walk is known.</p>
+    <section v-for="group in groups" :key="group.ask" :aria-label="group.title">
+      <h3>{{ group.title }}</h3>
+      <ul>
+        <li v-for="one in group.questions" :key="one.field"><button type="button" @click="$emit('go', one.stop)"><span>{{ one.text }}</span><span class="quiet">{{ stopName(one.stop) }}</span></button></li>
+      </ul>
+    </section>
+    <HouseholderLinks />
+  </article>
+</template>
+
+<style scoped>
+article {
+  padding: 16px 24px 28px;
+  min-width: 0;
+  display: grid;
+  gap: 18px;
+  align-content: start;
+}
+article :deep(h3) {
+  font-size: 1rem;
+  padding-bottom: 4px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  border-top: 1px solid var(--line);
+}
+button {
+  display: flex;
+  justify-content: space-between;
+  gap: 14px;
+  align-items: center;
+  width: 100%;
+  min-height: 44px;
+  padding: 4px 2px;
+  background: none;
+  border: 0;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+button:hover {
+  color: var(--copper);
+}
+button .quiet {
+  font-size: 0.88rem;
+  white-space: nowrap;
+}
+@media (max-width: 839px) {
+  article {
+    padding: 12px 14px 24px;
+  }
+}
+</style>

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+// A slider with its figure beside it; a native one, so that arrow keys and assistive tools work as usual.
+import { useId } from 'vue'
+
+defineProps<{ label: string; modelValue: number; min: number; max: number; step: number; words: string }>()
+defineEmits<{ 'update:modelValue': [value: number] }>()
+
+const id = useId()
+const read = (event: Event) => Number((event.target as HTMLInputElement).value)
+</script>
+
+<template>
+  <div class="slider">
+    <label :for="id">{{ label }}</label>
+    <output :for="id" class="figure">{{ words }}</output>
+    <input :id="id" type="range" :min="min" :max="max" :step="step" :value="modelValue" :aria-valuetext="words" @input="$emit('update:modelValue', read($event))" />
+  </div>
+</template>
+
+<style scoped>
+.slider {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: baseline;
+  gap: 0 10px;
+}
+output {
+  font-weight: 700;
+}
+input {
+  grid-column: 1 / -1;
+  width: 100%;
+  height: 32px;
+  margin: 0;
+  accent-color: var(--copper);
+}
+@media (max-width: 839px) {
+  input {
+    height: 44px;
+  }
+}
+</style>

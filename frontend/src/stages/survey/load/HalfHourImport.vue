@@ -1,0 +1,64 @@
+<script setup lang="ts">
+// A file of half-hourly energy: its peak and date; each line that can't be taken is told, and nothing is changed then.
+import { computed, ref, useTemplateRef } from 'vue'
+
+import { answer, api, asProblem } from '../../../api/client'
+import type { HalfHours, Problem } from '../../../api/types'
+import { useJob } from '../../../job/useJob'
+import { dayAndTime } from '../../../shared/format'
+
+const store = useJob()
+const input = useTemplateRef<HTMLInputElement>('input')
+const refused = ref<{ name: string; problem: Problem }>()
+const kept = computed(() => store.job!.load.half_hours)
+
+async function bring(): Promise<void> {
+  const file = input.value?.files?.[0]
+  if (!file) return
+  refused.value = undefined
+  try {
+    const found = await answer<HalfHours>(api.POST('/api/v1/half-hours', { body: { text: await file.text() } }))
+    store.change('load.half_hours', found)
+  } catch (error) {
+    refused.value = { name: file.name, problem: asProblem(error) }
+  }
+  input.value!.value = ''
+}
+</script>
+
+<template>
+  <section aria-label="Half-hourly energy">
+    <p v-if="kept" class="peak">
+      Peak <b class="figure">{{ kept.peak_kwh }} kWh</b> in the half hour from <b>{{ dayAndTime(kept.peak_at) }}</b>.
+      <span class="quiet">{{ kept.entries }} half hours, {{ dayAndTime(kept.first_at) }} to {{ dayAndTime(kept.last_at) }}<template v-if="kept.missing">, {{ kept.missing }} missing</template>.</span>
+    </p>
+    <p v-else class="quiet">A CSV file with two columns: start of the half hour, such as 2026-01-14 17:30, and kWh.</p>
+    <div class="buttons">
+      <input ref="input" type="file" accept=".csv,.txt,text/csv,text/plain" hidden data-testid="half-hours" @change="bring" />
+      <v-btn variant="outlined" @click="input?.click()">{{ kept ? 'Bring in another file' : 'Bring in a CSV file' }}</v-btn>
+      <v-btn v-if="kept" variant="text" @click="store.change('load.half_hours', null)">Take it out</v-btn>
+    </div>
+    <div v-if="refused" class="failed" role="alert">
+      <p><b>{{ refused.name }} can’t be taken.</b> Nothing was changed.</p>
+      <ul><li v-for="one in refused.problem.fields" :key="one.field">{{ one.message }}</li></ul>
+      <p v-if="!refused.problem.fields.length">{{ refused.problem.detail }}</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.buttons {
+  display: flex;
+  gap: 8px;
+  padding: 8px 0;
+}
+.failed {
+  border-left: 4px solid var(--falls_short);
+  background: var(--sheet);
+  padding: 8px 14px;
+}
+ul {
+  margin: 4px 0 0;
+  padding-left: 18px;
+}
+</style>

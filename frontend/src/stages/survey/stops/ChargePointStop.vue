@@ -1,0 +1,69 @@
+<script setup lang="ts">
+// The charge point: where it comes from, its kind from the catalogue, and the facts that matter electrically.
+import { computed } from 'vue'
+
+import { useJob } from '../../../job/useJob'
+import JobField from '../../../shared/JobField.vue'
+import OpenPenFields from '../../../shared/OpenPenFields.vue'
+import { rcd, rcdWords } from '../../../shared/rcds'
+import TapField from '../../../shared/TapField.vue'
+import { CURRENTS, IP, TETHERED, YES_NO } from './items'
+import RecordPicker from './RecordPicker.vue'
+
+const store = useJob()
+const point = computed(() => store.job!.charge_points[0])
+const used = computed(() => point.value?.origin !== 'supplied_new')
+const RCDS = [
+  { value: null, words: 'none' },
+  ...[rcd('A'), rcd('F'), rcd('B'), rcd('AC')].map((value) => ({ value, words: rcdWords(value) })),
+]
+const UPSTREAM = [
+  { value: null, words: 'asks for none' },
+  ...['A', 'F', 'B'].map((value) => ({ value, words: `Type ${value}` })),
+]
+const TERMINALS = [4, 6, 10, 16].map((value) => ({ value, words: `${value} mm²` }))
+const at = (field: string) => `charge_points.0.${field}`
+</script>
+
+<template>
+  <template v-if="point">
+    <TapField :path="at('origin')" label="Where does it come from?" choice="Origin" />
+    <div v-if="used" class="used">
+      <p><b>Find out what is inside before it goes on the wall.</b> Older units hold neither an open-PEN device nor DC detection: look at the plate, the maker’s data and the year. Not known counts as not there.</p>
+      <div class="pair"><JobField :path="at('built_year')" label="Year it was built" kind="number" /></div>
+      <TapField :path="at('seen_working')" label="Was it seen working?" choice="Seen" />
+    </div>
+    <RecordPicker />
+    <TapField :path="at('max_current_a')" label="Most it can take" :items="CURRENTS" />
+    <TapField :path="at('open_pen_inside')" label="Open-PEN device inside" choice="Seen" />
+    <div v-if="point.open_pen_inside === 'yes'" class="pair"><OpenPenFields :path="at('open_pen_device')" /></div>
+    <TapField :path="at('rdc_dd_inside')" label="6 mA DC detection inside" choice="Seen" />
+    <TapField :path="at('current_clamp')" label="Takes a current clamp" choice="Seen" />
+    <TapField :path="at('smart')" label="Smart: off-peak default and random delay" choice="Seen" />
+    <TapField :path="at('data_ways')" label="Reaches the network by" choice="DataWay" many />
+    <TapField :path="at('takes_armour')" label="Entry takes an armoured cable’s gland" choice="Seen" />
+    <TapField :path="at('flex_tail')" label="Comes with a flexible tail" :items="YES_NO" />
+    <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
+    <div class="pair">
+      <JobField :path="at('rcd_inside')" label="RCD inside" kind="choice" :items="RCDS" />
+      <JobField :path="at('upstream_rcd')" label="RCD its maker asks for" kind="choice" :items="UPSTREAM" />
+      <JobField :path="at('terminal_max_mm2')" label="Terminals take up to" kind="choice" :items="TERMINALS" />
+      <JobField :path="at('ip_code')" label="IP code" kind="choice" :items="IP" />
+      <JobField :path="at('device_min_a')" label="Maker's device, from" kind="number" unit="A" />
+      <JobField :path="at('device_max_a')" label="Maker's device, to" kind="number" unit="A" />
+      <JobField :path="at('set_current_a')" label="Set to, if turned down" kind="number" unit="A" />
+      <JobField :path="at('serial_number')" label="Serial number" />
+    </div>
+  </template>
+  <p v-else class="quiet">This job has no charge point yet. Start from a blank sheet, or bring in a job file that has one.</p>
+</template>
+
+<style scoped>
+.used {
+  border-left: 4px solid var(--needs);
+  background: var(--sheet);
+  padding: 10px 14px;
+  display: grid;
+  gap: 12px;
+}
+</style>

@@ -1,0 +1,23 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useJob } from '../../../job/useJob'
+import JobField from '../../../shared/JobField.vue'
+import TapField from '../../../shared/TapField.vue'
+
+const store = useJob()
+const others = computed(() => ['owner_lets_it', 'tenant'].includes(store.job!.site.ownership))
+</script>
+
+<template>
+  <TapField path="site.ownership" label="Whose home is it?" choice="Ownership" />
+  <TapField v-if="others" path="site.permission_in_writing" label="Has the owner agreed in writing?" choice="Seen" />
+  <div class="pair">
+    <JobField path="title" label="Name of the job" />
+    <JobField path="reference" label="Your reference" />
+  </div>
+  <JobField path="site.householder" label="Householder" />
+  <JobField path="site.address" label="Address" kind="paragraph" />
+  <TapField path="site.work" label="Kind of work" choice="WorkKind" />
+  <JobField path="site.extent" label="What the certificate covers" kind="paragraph" />
+</template>
