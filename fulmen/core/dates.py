@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
+from fulmen.core.demand import demand_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR
@@ -24,7 +25,7 @@ class JobDate(Part):
 def job_dates(job: Job, rules: RuleSet) -> tuple[JobDate, ...]:
     """Every day that can be told from the job, in order."""
     found: list[JobDate] = []
-    deadline = operator_matter(job, rules).deadline
+    deadline = operator_matter(job, rules, demand_of(job, rules)).deadline
     sent = [letter for letter in job.letters if letter.kind in TO_OPERATOR]
     if deadline is not None and not sent:
         detail = "The last day to send the operator the notice."

@@ -27,7 +27,7 @@ from fulmen.core.run import runs
 from fulmen.core.run_profile import RunProfile, run_profile
 from fulmen.core.sentence import SentencePart, specification
 from fulmen.core.sequence import Step, sequence
-from fulmen.core.walk import OpenQuestion, StopState, open_questions, stop_states
+from fulmen.core.walk import OpenQuestion, StopState, open_questions, stop_states, walked
 from fulmen.core.ways_out import WayOut, ways_out
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
@@ -86,7 +86,8 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         JobFileError: boards and circuits do not form a tree, or a name is unknown.
     """
     check_structure(job)
-    cases = [case_of(job, rules, run) for run in runs(job)]
+    demand, facts = demand_of(job, rules), walked(job)
+    cases = [case_of(job, rules, run, demand) for run in runs(job)]
     steps = tuple(sequence(cases))
     found = [_decided(job, finding) for finding in job_findings(job, cases, steps)]
     findings = tuple(sorted(found, key=_urgency))
@@ -102,11 +103,11 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         findings=findings,
         steps=steps,
         gaps=certificate_gaps(job, findings, steps),
-        demand=demand_of(job, rules),
-        ways_out=ways_out(job, rules),
-        operator=operator_matter(job, rules),
-        stops=stop_states(job, findings),
-        questions=open_questions(job),
+        demand=demand,
+        ways_out=ways_out(job, rules, demand),
+        operator=operator_matter(job, rules, demand),
+        stops=stop_states(facts, findings),
+        questions=open_questions(facts),
         totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
     )
 

@@ -8,7 +8,7 @@ from itertools import accumulate
 
 from fulmen.core.cable_rating import SectionRating, section_rating
 from fulmen.core.catalogue import CableRecord, cable_record
-from fulmen.core.demand import demand_of
+from fulmen.core.demand import Demand
 from fulmen.core.errors import TableError
 from fulmen.core.fault_loop import conductor_ohm, temperature_factor, zs_limit_ohm
 from fulmen.core.model.job import Job
@@ -120,6 +120,7 @@ class Case:
     job: Job
     rules: RuleSet
     run: Run
+    demand: Demand
     figures: RunFigures | None
 
     @property
@@ -128,12 +129,12 @@ class Case:
         return self.run.final().circuit.id if self.run.links else self.run.charge_point.id
 
 
-def case_of(job: Job, rules: RuleSet, run: Run) -> Case:
+def case_of(job: Job, rules: RuleSet, run: Run, demand: Demand) -> Case:
     """The run with its figures, where they can be computed."""
-    return Case(job, rules, run, run_figures(job, rules, run))
+    return Case(job, rules, run, demand, run_figures(job, rules, run, demand))
 
 
-def run_figures(job: Job, rules: RuleSet, run: Run) -> RunFigures | None:
+def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigures | None:
     """The figures of a run, or None where no circuit, no route or no such cable size stands there."""
     if not run.links or not run.final().circuit.route:
         return None
@@ -163,13 +164,13 @@ def run_figures(job: Job, rules: RuleSet, run: Run) -> RunFigures | None:
         cpc_mm2=cpc_mm2,
         hot_factor=temperature_factor(record.operating_c()),
         ze=external_loop(job, rules),
-        tails=tails_figures(job, rules, ib_a),
+        tails=tails_figures(job, demand, ib_a),
         sections=tuple(sections),
         zs_limit_ohm=limit,
     )
 
 
-def tails_figures(job: Job, rules: RuleSet, ib_a: float) -> TailsFigures:
+def tails_figures(job: Job, demand: Demand, ib_a: float) -> TailsFigures:
     """The tails' volt drop at the house's demand and their share of the loop.
 
     Without a demand the cut-out fuse's rating is taken, which is the safe side; the protective conductor
@@ -179,7 +180,7 @@ def tails_figures(job: Job, rules: RuleSet, ib_a: float) -> TailsFigures:
     if supply.tails_csa_mm2 is None or supply.tails_length_m is None:
         return TailsFigures(0.0, 0.0, 0.0, 0.0)
     fuse_a = float(supply.cut_out_fuse_a or 100)
-    load_a = max(demand_of(job, rules).held_a or fuse_a, ib_a)
+    load_a = max(demand.held_a or fuse_a, ib_a)
     # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
     millivolts = millivolts_per_a_m("pvc_70", min(max(supply.tails_csa_mm2, 1.5), 25.0))
     earth_mm2 = supply.earthing_conductor_csa_mm2 or supply.tails_csa_mm2

@@ -65,7 +65,8 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
     Returns:
         the form; `missing` names what the operator will ask for and the job does not hold.
     """
-    matter, demand, supply = operator_matter(job, rules), demand_of(job, rules), job.supply
+    demand, supply = demand_of(job, rules), job.supply
+    matter = operator_matter(job, rules, demand)
     u0_v = rules.value("u0_v")
     points = tuple(
         FormChargePoint(

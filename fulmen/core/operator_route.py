@@ -8,7 +8,7 @@ from __future__ import annotations
 from datetime import date, timedelta
 from enum import StrEnum
 
-from fulmen.core.demand import demand_of
+from fulmen.core.demand import Demand
 from fulmen.core.model.base import Part
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
@@ -68,11 +68,11 @@ class OperatorMatter(Part):
     deadline_words: str
 
 
-def operator_matter(job: Job, rules: RuleSet) -> OperatorMatter:
+def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
     """Route, reasons, state and hold of a job."""
-    reasons = _reasons(job, rules)
+    reasons = _reasons(job, rules, demand)
     route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
-    about, state = about_words(job, rules), operator_state(job, rules)
+    about, state = about_words(job, demand), operator_state(job, demand)
     last = job.letters[-1] if job.letters else None
     days = int(rules.value("notify_within_days"))
     energised = energised_on(job)
@@ -95,9 +95,9 @@ def operator_matter(job: Job, rules: RuleSet) -> OperatorMatter:
     )
 
 
-def about_words(job: Job, rules: RuleSet) -> str:
+def about_words(job: Job, demand: Demand) -> str:
     """What an answer of the operator rests on: the demand, then whatever speaks against the supply."""
-    demand, supply = demand_of(job, rules), job.supply
+    supply = job.supply
     total = "demand not known" if demand.held_a is None else f"{demand.held_a:.0f} A in all"
     limit = f", load limit {supply.load_limit_a:g} A" if supply.load_limit_a is not None else ""
     against = ["looped"] if supply.looped is Seen.YES else []
@@ -120,12 +120,12 @@ def still_about(then: str, now: str) -> bool:
     return demand_then == demand_now and set(against_now) <= set(against_then)
 
 
-def operator_state(job: Job, rules: RuleSet) -> OperatorState:
+def operator_state(job: Job, demand: Demand) -> OperatorState:
     """Where the matter stands: the latest letter decides, if it is about what the job says now."""
     if not job.letters:
         return OperatorState.NOT_SENT
     last = job.letters[-1]
-    if not still_about(last.about, about_words(job, rules)):
+    if not still_about(last.about, about_words(job, demand)):
         return OperatorState.OUT_OF_DATE
     if last.kind in TO_OPERATOR:
         return OperatorState.WAITING
@@ -134,9 +134,9 @@ def operator_state(job: Job, rules: RuleSet) -> OperatorState:
     return OperatorState.MORE_WANTED if last.kind is LetterKind.MORE_WANTED else OperatorState.BOOKED
 
 
-def agreed_letter(job: Job, rules: RuleSet) -> Letter | None:
+def agreed_letter(job: Job, demand: Demand) -> Letter | None:
     """The operator's letter that agrees to what the job says now, if there is one."""
-    return job.letters[-1] if operator_state(job, rules) is OperatorState.ACCEPTED else None
+    return job.letters[-1] if operator_state(job, demand) is OperatorState.ACCEPTED else None
 
 
 def energised_on(job: Job) -> date | None:
@@ -145,12 +145,18 @@ def energised_on(job: Job) -> date | None:
     return min(live).date() if live else None
 
 
-def _reasons(job: Job, rules: RuleSet) -> tuple[Reason, ...]:
-    return (_demand_reason(job, rules), _car_reason(job, rules), _loop_reason(job), _cut_out_reason(job), _defects(job))
+def _reasons(job: Job, rules: RuleSet, demand: Demand) -> tuple[Reason, ...]:
+    return (
+        _demand_reason(job, rules, demand),
+        _car_reason(rules, demand),
+        _loop_reason(job),
+        _cut_out_reason(job),
+        _defects(job),
+    )
 
 
-def _demand_reason(job: Job, rules: RuleSet) -> Reason:
-    supply, total_a = job.supply, demand_of(job, rules).held_a
+def _demand_reason(job: Job, rules: RuleSet, demand: Demand) -> Reason:
+    supply, total_a = job.supply, demand.held_a
     least_a = rules.value("notify_demand_a")
     if total_a is None:
         return Reason(text="The demand is not known yet.", holds=Held.NOT_KNOWN)
@@ -168,8 +174,8 @@ def _demand_reason(job: Job, rules: RuleSet) -> Reason:
     return Reason(text=f"Demand {total_a:.0f} A, {fuse}.", holds=Held.NO)
 
 
-def _car_reason(job: Job, rules: RuleSet) -> Reason:
-    most_a, car_a = rules.value("notify_car_a"), demand_of(job, rules).car_a
+def _car_reason(rules: RuleSet, demand: Demand) -> Reason:
+    most_a, car_a = rules.value("notify_car_a"), demand.car_a
     holds = Held.YES if car_a <= most_a else Held.NO
     words = "not above" if holds is Held.YES else "above"
     return Reason(text=f"Charging takes {car_a:g} A on a phase, {words} {most_a:g} A.", holds=holds)

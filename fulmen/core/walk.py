@@ -136,27 +136,34 @@ STOP_OF_RULE = {
 }  # fmt: skip
 
 
-def open_questions(job: Job) -> tuple[OpenQuestion, ...]:
-    """Every fact that this job asks for and nobody has seen yet, in the order of the walk."""
+def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
+    """Every fact that this job asks for, in the order of the walk, and whether it is known."""
+    return tuple((fact, known(job, fact)) for fact in FACTS if fact.wanted(job))
+
+
+def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, ...]:
+    """Every fact of the walk that nobody has seen yet."""
     return tuple(
         OpenQuestion(field=fact.field, stop=fact.stop, ask=fact.ask, text=fact.text)
-        for fact in FACTS
-        if fact.wanted(job) and not known(job, fact)
+        for fact, is_known in facts
+        if not is_known
     )
 
 
-def stop_states(job: Job, findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
+def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
     """Each stop with how much of it is known, and the keys of its findings, worst first."""
+    seen: dict[Stop, list[bool]] = {stop: [] for stop in Stop}
+    for fact, is_known in facts:
+        seen[fact.stop].append(is_known)
+    settled: dict[Stop, list[str]] = {stop: [] for stop in Stop}
+    for one in findings:
+        if one.rule in STOP_OF_RULE:
+            settled[STOP_OF_RULE[one.rule]].append(one.key())
     return tuple(
         StopState(
-            stop=stop,
-            name=word(stop),
-            known=sum(known(job, fact) for fact in wanted),
-            facts=len(wanted),
-            findings=tuple(one.key() for one in findings if STOP_OF_RULE.get(one.rule) is stop),
+            stop=stop, name=word(stop), known=sum(seen[stop]), facts=len(seen[stop]), findings=tuple(settled[stop])
         )
         for stop in Stop
-        for wanted in [[fact for fact in FACTS if fact.stop is stop and fact.wanted(job)]]
     )
 
 

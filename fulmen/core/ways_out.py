@@ -8,7 +8,7 @@ from __future__ import annotations
 from typing import Literal
 
 from fulmen.core.changes import Change
-from fulmen.core.demand import Demand, demand_of, held_demand_a, least_carried_a, tails_carry_a
+from fulmen.core.demand import Demand, held_demand_a, least_carried_a, tails_carry_a
 from fulmen.core.findings import Verdict, WorkingLine
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
@@ -32,9 +32,9 @@ class WayOut(Part):
     changes: tuple[Change, ...] = ()
 
 
-def ways_out(job: Job, rules: RuleSet) -> tuple[WayOut, ...]:
+def ways_out(job: Job, rules: RuleSet, demand: Demand) -> tuple[WayOut, ...]:
     """Every way out with its figure; empty while the demand or what carries it is not known."""
-    demand, carried_a = demand_of(job, rules), least_carried_a(job.supply, rules)
+    carried_a = least_carried_a(job.supply, rules)
     if demand.house_a is None or carried_a is None or not job.charge_points:
         return ()
     ways = (

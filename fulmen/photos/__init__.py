@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from io import BytesIO
 
 import pillow_heif
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
 from fulmen.core.errors import InputError
 
@@ -46,6 +46,8 @@ def make_photo(data: bytes) -> Photo:
         raise InputError(
             "photo", f"The photo is {len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be taken."
         )
+    # The paper renderer tells the library, for the whole process, to accept pictures that break off. Photos must not.
+    ImageFile.LOAD_TRUNCATED_IMAGES = False
     try:
         with Image.open(BytesIO(data), formats=FORMATS) as source:
             _check_pixels(*source.size)

@@ -11,16 +11,20 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
+from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.options import alternatives
+from fulmen.core.supply_day import supply_day
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
+from fulmen.photos import make_photo
 from fulmen.settings import Settings
 from fulmen.store.database import migrate
 from fulmen.store.papers import prepare_issue
 from fulmen.web.app import create_app
 from tests.app import Served
-from tests.jobs import DEVICE_IN_UNIT, RULES, example_text, job
+from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, RULES, example_text, job
+from tests.photos import huge_png, picture
 
 Row = tuple[str, float, float, str]
 
@@ -39,8 +43,9 @@ def p95_ms(task: Callable[[], object], times: int) -> float:
 
 def core_rows() -> list[Row]:
     """One full evaluation, and one list of alternatives, in the core."""
-    complete = job(DEVICE_IN_UNIT)
+    complete, house = job(DEVICE_IN_UNIT), job(ALL_ELECTRIC)
     return [
+        ("a simulated day on the supply, p95", p95_ms(lambda: supply_day(house, RULES), 100), 50, "ms"),
         ("one full evaluation in the core, p95", p95_ms(lambda: evaluate(complete, RULES), 400), 5, "ms"),
         (
             "alternatives for a cable size, p95",
@@ -48,6 +53,23 @@ def core_rows() -> list[Row]:
             100,
             "ms",
         ),
+    ]
+
+
+def photo_rows() -> list[Row]:
+    """A photo of 12 megapixels made anew, and one of 60 megapixels refused."""
+
+    def refuse() -> None:
+        try:
+            make_photo(huge)
+        except InputError:
+            return
+        raise AssertionError("60 megapixels were taken")
+
+    phone, huge = picture(size=(4032, 3024)), huge_png(10_000, 6_000)
+    return [
+        ("a 12-megapixel photo made anew, p95", p95_ms(lambda: make_photo(phone), 5), 1500, "ms"),
+        ("a 60-megapixel photo refused, p95", p95_ms(refuse, 50), 50, "ms"),
     ]
 
 
@@ -89,7 +111,7 @@ def front_end_rows() -> list[Row]:
 
     class Loads(BrowserCase):
         def runTest(self) -> None:
-            for path in ("/", "/jobs/1/design"):
+            for path in ("/", "/jobs/1/design", "/jobs/1/survey"):
                 sizes: list[int] = []
                 context = self.browser.new_context()
                 page = context.new_page()
@@ -113,12 +135,12 @@ def front_end_rows() -> list[Row]:
     result = loads.run()
     Loads.tearDownClass()
     assert result is not None and result.wasSuccessful(), result
-    names = ("first load of the jobs, fonts and all, gzipped", "first load of a design, fonts and all, gzipped")
+    names = [f"first load of {what}, fonts and all, gzipped" for what in ("the jobs", "a design", "a survey")]
     return [(name, size, 300, "kB") for name, size in zip(names, loads.found, strict=True)]
 
 
 def main() -> None:
-    rows = [*core_rows(), *web_rows(), *certificate_rows(), *front_end_rows()]
+    rows = [*core_rows(), *photo_rows(), *web_rows(), *certificate_rows(), *front_end_rows()]
     print(f"{'what':52} {'measured':>10} {'aim':>8}")
     for name, value, aim, unit in rows:
         print(f"{name:52} {value:7.2f} {unit:2} {aim:5g} {unit}{'' if value <= aim else '   over'}")

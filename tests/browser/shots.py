@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import unittest
 
-from tests.browser.chromium import BrowserCase
+from tests.browser.chromium import BrowserCase, tap
 from tests.jobs import ROOT
 
 TARGET = ROOT / "docs" / "screenshots"
@@ -33,16 +33,38 @@ class Shots(BrowserCase):
         if steps == "working":
             page.get_by_role("button", name="Volt drop to the car").click()
             page.evaluate("scrollTo(0, 0)")
+        if steps == "down":
+            # Past the run band, so that the stage itself fills the picture.
+            page.evaluate("scrollTo(0, document.querySelector('.side').getBoundingClientRect().top)")
+        if steps == "ways":
+            page.evaluate("scrollTo(0, document.querySelector('article table').getBoundingClientRect().top - 20)")
+        if steps == "marks":
+            page.evaluate("scrollTo(0, document.querySelector('.tap .pictured').getBoundingClientRect().top - 60)")
         page.mouse.move(640, 5)
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / f"{name}.png"))
+        page.context.close()
+
+    def householder(self) -> None:
+        made = self.client.post("/api/v1/jobs/1/links", json={"made_by": "R. Quillfeather"}).get_json()
+        page = self.page("/answer/" + made["address"].rpartition("/")[2], phone=True)
+        tap(page, "Whose home is it?", "I own it and live there")
+        page.get_by_text("1 of 16 answered").wait_for()
+        page.wait_for_timeout(500)
+        page.screenshot(path=str(TARGET / "phone-householder.png"))
 
     def runTest(self) -> None:
         TARGET.mkdir(parents=True, exist_ok=True)
         page = self.page("/")
         page.get_by_role("listitem").first.wait_for()
         page.screenshot(path=str(TARGET / "jobs.png"))
-        self.shot("survey", "Saddler", "survey")
+        self.shot("survey", "Tanner", "survey/cut_out", "down")
+        self.shot("loads", "Tanner", "survey/loads", "ways")
+        self.shot("day", "Lantern", "survey/day", "down")
+        self.shot("operator", "Tanner", "survey/operator", "down")
+        self.shot("charge-point", "Tanner", "survey/charge_point", "down")
+        self.shot("phone-board", "Tanner", "survey/board", "marks", phone=True)
+        self.householder()
         self.shot("design", "Lime Kiln", "design", "working")
         self.shot("design-falls-short", "Cobbler", "design", "menu")
         self.shot("dead-tests", "Saddler", "dead")

@@ -61,7 +61,8 @@ class Kept(BrowserCase):
         for typed, words in (("abc", "must be a number in m; you gave 'abc'"), ("-3", "at least 0.1 m; you gave -3"),
                              ("10000", "at most 500 m; you gave 10000"), ("", "must be a number in m")):  # fmt: skip
             field.fill(typed)
-            expect(page.locator(".v-messages").get_by_text(words)).to_be_visible()
+            # The message before fades out beside it.
+            expect(page.locator(".v-messages").get_by_text(words).last).to_be_visible()
             expect(page.get_by_role("alert").first).to_contain_text("Circuit 1, section 1: length")
             expect(page.get_by_role("status")).to_have_text("Not saved: mend the marked field")
         field.fill("abc")

@@ -6,7 +6,7 @@ from typing import Any
 from fulmen.core.demand import Demand, demand_of, held_demand_a, least_carried_a, tails_carry_a
 from fulmen.core.findings import Verdict
 from fulmen.core.ways_out import WayOut, ways_out
-from tests.jobs import RULES, finding, job
+from tests.jobs import RULES, evaluation, finding, job
 
 
 def appliances(*entries: tuple[str, float]) -> dict[str, Any]:
@@ -101,10 +101,8 @@ class Total(unittest.TestCase):
 
 class WaysOut(unittest.TestCase):
     def ways(self, *entries: tuple[str, float], **changes: Any) -> dict[str, WayOut]:
-        found = ways_out(
-            job(changes=appliances(*entries) | {key.replace("__", "."): value for key, value in changes.items()}), RULES
-        )
-        return {way.key: way for way in found}
+        house = job(changes=appliances(*entries) | {key.replace("__", "."): value for key, value in changes.items()})
+        return {way.key: way for way in ways_out(house, RULES, demand_of(house, RULES))}
 
     def test_each_way_has_its_figure(self) -> None:
         ways = self.ways(("sockets", 32.0), ("heat_pump", 20.0))  # 52 + 32 = 84 A behind 80 A
@@ -127,7 +125,7 @@ class WaysOut(unittest.TestCase):
     def test_a_way_taken_makes_it_hold(self) -> None:
         base = appliances(("sockets", 32.0), ("heat_pump", 20.0))
         self.assertIs(finding("demand", changes=base).verdict, Verdict.FALLS_SHORT)
-        for way in ways_out(job(changes=base), RULES):
+        for way in evaluation(changes=base).ways_out:
             with self.subTest(way.key):
                 taken = base | {change.field: change.value for change in way.changes}
                 self.assertEqual(finding("demand", changes=taken).verdict is Verdict.MEETS, bool(way.changes))

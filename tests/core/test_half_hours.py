@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from fulmen.core.errors import JobFileError
 from fulmen.core.findings import Verdict
 from fulmen.core.half_hours import MAX_LINES, read_half_hours
-from tests.jobs import finding
+from tests.jobs import ALL_ELECTRIC, EXAMPLES, finding, job
 
 GOOD = "start,kwh\n2026-01-14 17:00,1.2\n2026-01-14 17:30,4.6\n2026-01-14 18:30,0\n"
 
@@ -81,3 +81,7 @@ class Trust(unittest.TestCase):
         self.assertIs(self.record("2026-05-02T00:00:00", 60), Verdict.YOUR_CALL)
         self.assertIs(self.record("2025-05-02T00:00:00", 365), Verdict.MEETS)
         self.assertIs(self.record("2026-10-05T00:00:00", 28), Verdict.MEETS)
+
+    def test_the_demo_file_is_the_demo_jobs_record(self) -> None:
+        text = (EXAMPLES / "half-hours.csv").read_text(encoding="utf-8")
+        self.assertEqual(read_half_hours(text), job(ALL_ELECTRIC).load.half_hours)

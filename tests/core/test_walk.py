@@ -12,7 +12,7 @@ from fulmen.core.findings import Stage
 from fulmen.core.householder import QUESTIONS, answer_changes, checked_answer, plain_question
 from fulmen.core.model.stops import Stop
 from fulmen.core.walk import FACTS, STOP_OF_RULE, Ask, known
-from tests.jobs import AT_SURVEY, RULES, TT, evaluation, job
+from tests.jobs import ALL_ELECTRIC, AT_SURVEY, RULES, TT, evaluation, job
 
 
 class Walk(unittest.TestCase):
@@ -29,14 +29,14 @@ class Walk(unittest.TestCase):
                 self.assertIn(known(job(), fact), (True, False))
 
     def test_counts_and_questions_agree(self) -> None:
-        for name in (AT_SURVEY, TT):
+        for name in (AT_SURVEY, ALL_ELECTRIC, TT):
             found = evaluation(name)
             for state in found.stops:
                 asked = sum(question.stop is state.stop for question in found.questions)
                 self.assertEqual(state.facts - state.known, asked, state.stop)
 
     def test_every_finding_of_the_survey_has_its_stop(self) -> None:
-        for name in (AT_SURVEY, TT):
+        for name in (AT_SURVEY, ALL_ELECTRIC, TT):
             rules = {one.rule for one in evaluation(name).findings if one.stage is Stage.SURVEY}
             self.assertLessEqual(rules - {"operator"}, set(STOP_OF_RULE))
         self.assertEqual([state.stop for state in evaluation().stops], list(Stop))
@@ -53,6 +53,26 @@ class Walk(unittest.TestCase):
         self.assertNotIn(
             "boards.0.spare_ways", asks({"boards.0.fitted_with_this_job": True, "boards.0.spare_ways": None})
         )
+
+
+class DemoJobs(unittest.TestCase):
+    def test_the_two_at_survey_differ_in_everything_that_the_survey_asks(self) -> None:
+        one, other = job(AT_SURVEY), job(ALL_ELECTRIC)
+        for part, fields in {
+            "site": ("ownership", "parking_on_own_land", "hazards", "data_ways"),
+            "supply": ("earthing", "looped", "cut_out_condition", "cut_out_fuse_a", "fuse_proven", "meter", "isolator", "tails_csa_mm2",
+                       "tails_sleeved", "earth_terminal", "main_bonding_csa_mm2", "bonding_near_entry", "own_generation", "load_limit_a"),
+            "load": ("method", "half_hours"),
+            "day": ("onboard_kw", "battery_kwh", "weekend", "plug_in_min"),
+        }.items():  # fmt: skip
+            for field in fields:
+                with self.subTest(field):
+                    self.assertNotEqual(getattr(getattr(one, part), field), getattr(getattr(other, part), field))
+        for field in ("make_up", "enclosure", "front_rcd", "surge_protection", "spare_ways", "labels_complete"):
+            self.assertNotEqual(getattr(one.boards[0], field), getattr(other.boards[0], field))
+        for field in ("origin", "open_pen_inside", "current_clamp", "smart", "tethered"):
+            self.assertNotEqual(getattr(one.charge_points[0], field), getattr(other.charge_points[0], field))
+        self.assertNotEqual(evaluation(AT_SURVEY).operator.route, evaluation(ALL_ELECTRIC).operator.route)
 
 
 class Householder(unittest.TestCase):

@@ -8,6 +8,7 @@ from io import BytesIO
 from PIL import Image
 
 from fulmen.core.errors import InputError
+from fulmen.documents.rendering import warm_up
 from fulmen.photos import KEPT_PX, MAX_BYTES, MAX_PIXELS, THUMBNAIL_PX, make_photo
 from tests.photos import GPS, huge_png, picture
 
@@ -89,6 +90,8 @@ class Refused(unittest.TestCase):
                 self.assertIn("no JPEG, PNG, WebP or HEIC", self.refused(data))
 
     def test_pictures_that_break_off(self) -> None:
+        """Also after the paper renderer was loaded, which tells the picture library to let them pass."""
+        warm_up()
         for kind in ("JPEG", "PNG", "WEBP", "HEIF"):
             data = picture(kind, size=(800, 600))
             with self.subTest(kind):

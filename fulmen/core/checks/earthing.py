@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.demand import demand_of
 from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, supply_electrode
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
@@ -136,7 +135,7 @@ def low_electrode(case: Case) -> LowElectrode | None:
 
     A load limit is not credited: a broken PEN may come while the clamp has failed.
     """
-    demand_a = demand_of(case.job, case.rules).total_a
+    demand_a = case.demand.total_a
     if demand_a is None:
         return None
     load_a = max(demand_a, case.run.charge_point.design_current_a())

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.demand import demand_of, tails_carry_a
+from fulmen.core.demand import tails_carry_a
 from fulmen.core.figures import ORIGIN, Case
 from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.load import DemandMethod
@@ -32,7 +32,7 @@ def load_findings(case: Case) -> list[Finding]:
 
 
 def _carried(case: Case, rule: str, title: str, limit_a: float | None, missing: str) -> Finding:
-    demand = demand_of(case.job, case.rules)
+    demand = case.demand
     if demand.held_a is None or demand.total_a is None:
         detail = "Enter the maximum demand, add up the appliances, or bring in a meter's record."
         return needs_fact(rule, ORIGIN, title, detail, CLAUSE)

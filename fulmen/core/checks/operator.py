@@ -18,7 +18,7 @@ WAITS = {
 
 def operator_findings(case: Case) -> list[Finding]:
     """One finding: told in time, or work must wait and why."""
-    matter, clause = operator_matter(case.job, case.rules), case.rules.clause("notify_demand_a")
+    matter, clause = operator_matter(case.job, case.rules, case.demand), case.rules.clause("notify_demand_a")
     if matter.route is Route.NOTIFY_AFTER:
         detail = f"Notify after: {matter.deadline_words[0].lower()}{matter.deadline_words[1:]}"
         return [stated("operator", ORIGIN, TITLE, Verdict.MEETS, detail, clause, stage=Stage.SURVEY)]

@@ -30,7 +30,7 @@ def _looped(case: Case) -> Finding:
         detail = "Look for a second service cable leaving the cut-out."
         return needs_fact("looped", ORIGIN, title, detail, SUPPLY_CLAUSE)
     if seen is Seen.YES:
-        letter = agreed_letter(case.job, case.rules)
+        letter = agreed_letter(case.job, case.demand)
         if letter is not None and not letter.stand_in:
             detail = f"Looped; the operator agreed in writing on {letter.dated:%-d %B %Y}."
             return stated("looped", ORIGIN, title, Verdict.MEETS, detail, SUPPLY_CLAUSE, stage=Stage.SURVEY)

@@ -33,6 +33,10 @@ const WEEKEND = [
     <SliderField label="Onboard charger" :min="1.4" :max="22" :step="0.1" :model-value="day.onboard_kw ?? 7.4" :words="day.onboard_kw === null ? 'not known' : `${day.onboard_kw} kW`" @update:model-value="set('onboard_kw', $event)" />
     <SliderField label="Charge when it comes home" :min="0" :max="100" :step="5" :model-value="day.from_percent" :words="`${day.from_percent} %`" @update:model-value="set('from_percent', $event)" />
     <SliderField label="Charge wanted" :min="0" :max="100" :step="5" :model-value="day.to_percent" :words="`${day.to_percent} %`" @update:model-value="set('to_percent', $event)" />
+    <template v-if="day.off_peak">
+      <SliderField label="Off-peak from" :min="0" :max="1410" :step="30" :model-value="day.off_peak_from_min" :words="clock(day.off_peak_from_min)" @update:model-value="set('off_peak_from_min', $event)" />
+      <SliderField label="Off-peak to" :min="0" :max="1410" :step="30" :model-value="day.off_peak_to_min" :words="clock(day.off_peak_to_min)" @update:model-value="set('off_peak_to_min', $event)" />
+    </template>
     <p v-if="tried" class="tried"><v-btn variant="outlined" size="small" @click="store.change('supply.load_limit_a', limit)">Keep {{ limit === null ? 'no load limit' : `the limit of ${limit} A` }}</v-btn> <button type="button" class="link" @click="limit = store.job!.supply.load_limit_a">Back</button></p>
     <div class="taps">
       <TapField path="day.season" label="Season" choice="Season" />
