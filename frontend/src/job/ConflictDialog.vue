@@ -16,9 +16,9 @@ const text = (value: unknown) => (typeof value === 'object' && value !== null ? 
 
 <template>
   <v-dialog :model-value="shown" persistent>
-    <v-card class="pa-5" role="alertdialog" aria-labelledby="conflict-title">
+    <v-card class="sheet" role="alertdialog" aria-labelledby="conflict-title">
       <h2 id="conflict-title" class="headline">Somebody saved this job meanwhile</h2>
-      <p class="my-3">Nothing is overwritten yet. These fields differ:</p>
+      <p class="told">Nothing is overwritten yet. These fields differ:</p>
       <div class="scroll">
         <table>
           <thead><tr><th scope="col">Field</th><th scope="col">Yours</th><th scope="col">Saved</th></tr></thead>
@@ -36,6 +36,9 @@ const text = (value: unknown) => (typeof value === 'object' && value !== null ? 
 </template>
 
 <style scoped>
+.told {
+  margin: 12px 0;
+}
 .scroll {
   max-height: 50vh;
   overflow: auto;

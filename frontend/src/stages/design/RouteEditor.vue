@@ -86,11 +86,14 @@ defineExpose({ focus })
       </li>
     </ol>
     <p v-if="!route.length" class="quiet">Walk from the board to the charge point: one section for each change of surroundings.</p>
-    <v-btn variant="outlined" class="mt-3" @click="add">Add a section</v-btn>
+    <v-btn variant="outlined" class="add" @click="add">Add a section</v-btn>
   </section>
 </template>
 
 <style scoped>
+.add {
+  margin-top: 12px;
+}
 ol {
   list-style: none;
   margin: 0;

@@ -1,30 +1,29 @@
 <script setup lang="ts">
 // One stop of the walk: what to look at, its questions, photos beside them, defects found in passing.
-import { computed, type Component } from 'vue'
+import { computed, defineAsyncComponent, type Component } from 'vue'
 
 import type { Stop } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import DefectList from './DefectList.vue'
-import LoadStop from './load/LoadStop.vue'
 import { LOOK } from './parts'
 import PhotoStrip from './PhotoStrip.vue'
-import BoardStop from './stops/BoardStop.vue'
-import ChargePointStop from './stops/ChargePointStop.vue'
-import CutOutStop from './stops/CutOutStop.vue'
-import DataStop from './stops/DataStop.vue'
-import EarthStop from './stops/EarthStop.vue'
-import MeterStop from './stops/MeterStop.vue'
-import OwnershipStop from './stops/OwnershipStop.vue'
-import ParkingStop from './stops/ParkingStop.vue'
-import RouteStop from './stops/RouteStop.vue'
-import TailsStop from './stops/TailsStop.vue'
 
 const props = defineProps<{ stop: Stop }>()
 defineEmits<{ go: [part: string] }>()
 
+// Each stop's questions are fetched when you get there.
 const PAGES: Record<Stop, Component> = {
-  cut_out: CutOutStop, meter: MeterStop, tails: TailsStop, earth: EarthStop, board: BoardStop, route: RouteStop, parking: ParkingStop,
-  data: DataStop, loads: LoadStop, ownership: OwnershipStop, charge_point: ChargePointStop,
+  cut_out: defineAsyncComponent(() => import('./stops/CutOutStop.vue')),
+  meter: defineAsyncComponent(() => import('./stops/MeterStop.vue')),
+  tails: defineAsyncComponent(() => import('./stops/TailsStop.vue')),
+  earth: defineAsyncComponent(() => import('./stops/EarthStop.vue')),
+  board: defineAsyncComponent(() => import('./stops/BoardStop.vue')),
+  route: defineAsyncComponent(() => import('./stops/RouteStop.vue')),
+  parking: defineAsyncComponent(() => import('./stops/ParkingStop.vue')),
+  data: defineAsyncComponent(() => import('./stops/DataStop.vue')),
+  loads: defineAsyncComponent(() => import('./load/LoadStop.vue')),
+  ownership: defineAsyncComponent(() => import('./stops/OwnershipStop.vue')),
+  charge_point: defineAsyncComponent(() => import('./stops/ChargePointStop.vue')),
 }
 // Where something of the existing installation can be found wrong.
 const WITH_DEFECTS: Stop[] = ['cut_out', 'meter', 'tails', 'earth', 'board', 'route']

@@ -15,7 +15,7 @@ function keep(): void {
 
 <template>
   <v-dialog v-model="open">
-    <v-card class="pa-5">
+    <v-card class="sheet">
       <form class="cannot" @submit.prevent="keep">
         <h2 class="headline">Could not test</h2>
         <v-textarea v-model="reason" label="Why not?" autofocus maxlength="200" />
