@@ -18,7 +18,12 @@ export const router = createRouter({
           component: () => import('./stages/survey/SurveyStage.vue'),
           props: (route) => ({ part: String(route.params.part ?? '') }),
         },
-        { path: 'design', name: 'design', component: () => import('./stages/design/DesignStage.vue') },
+        {
+          path: 'design/:part(arrangements|bench|electrode|chain)?',
+          name: 'design',
+          component: () => import('./stages/design/DesignStage.vue'),
+          props: (route) => ({ part: String(route.params.part ?? '') }),
+        },
         {
           path: 'dead',
           name: 'dead',

@@ -15,7 +15,9 @@ from fulmen.core.checks.readings import reading_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.supply import supply_findings
 from fulmen.core.checks.survey import survey_findings
+from fulmen.core.checks.traps import trap_findings
 from fulmen.core.demand import Demand, demand_of
+from fulmen.core.fears import FEARS, SCHOOLS
 from fulmen.core.figures import Case, case_of
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.job_file import check_structure
@@ -34,6 +36,7 @@ ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict
 ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings, operator_findings)
 DESIGN_CHECKS = (
     earthing_findings,
+    trap_findings,
     residual_current_findings,
     overcurrent_findings,
     loop_findings,
@@ -89,7 +92,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     demand, facts = demand_of(job, rules), walked(job)
     cases = [case_of(job, rules, run, demand) for run in runs(job)]
     steps = tuple(sequence(cases))
-    found = [_decided(job, finding) for finding in job_findings(job, cases, steps)]
+    found = [explained(_decided(job, finding)) for finding in job_findings(job, cases, steps)]
     findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,
@@ -118,6 +121,16 @@ def _decided(job: Job, finding: Finding) -> Finding:
     if decision is None or decision.about != finding.detail:
         return finding
     return finding.model_copy(update={"decision": decision})
+
+
+def explained(finding: Finding) -> Finding:
+    """The finding with the fear behind it where it falls short, and its school where practice differs."""
+    if finding.verdict is Verdict.FALLS_SHORT and finding.rule in FEARS:
+        return finding.model_copy(update={"fear": FEARS[finding.rule]})
+    if finding.rule in SCHOOLS and finding.verdict is Verdict.YOUR_CALL:
+        schools = SCHOOLS[finding.rule]
+        return finding.model_copy(update={"school": f"Cautious school: {schools.cautious}. This one: {schools.other}."})
+    return finding
 
 
 def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:

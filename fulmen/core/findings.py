@@ -59,7 +59,8 @@ class Finding(Part):
     """One judged question about the job.
 
     `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at or
-    below, (value − limit)/limit where it must reach it; negative when it falls short.
+    below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
+    where it falls short, `school` which way of two this is where practice differs.
     """
 
     rule: str
@@ -78,6 +79,8 @@ class Finding(Part):
     margin: float | None = None
     working: tuple[WorkingLine, ...] = ()
     mend: str = ""
+    fear: str = ""
+    school: str = ""
     decision: Decision | None = None
 
     def key(self) -> str:

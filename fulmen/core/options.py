@@ -19,8 +19,9 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Circuit, Curve
 from fulmen.core.model.job import Job
+from fulmen.core.model.supply import Seen
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.sentence import ChoiceKey, rcd_words
+from fulmen.core.sentence import ChoiceKey, rcd_words, surge_words
 from fulmen.core.words import word
 
 # The figures worth telling in a short list, with their short names.
@@ -36,7 +37,8 @@ TOLD = {
 class Alternative(Part):
     """One way to fill a choice, and what it would do.
 
-    `verdict` is the worst among the findings that this choice moves; `why_not` says which falls short.
+    `verdict` is the worst among the findings that this choice moves; `why_not` says which falls short, with its
+    clause and the fear behind it.
     """
 
     label: str
@@ -44,6 +46,8 @@ class Alternative(Part):
     verdict: Verdict
     consequence: str
     why_not: str
+    clause: str
+    fear: str
     changes: tuple[Change, ...]
 
 
@@ -97,6 +101,8 @@ def _alternative(candidate: Candidate, findings: list[Finding]) -> Alternative:
         verdict=worst.verdict if worst else Verdict.MEETS,
         consequence=_consequence(findings, worst),
         why_not=_reason(worst) if worst and refused else "",
+        clause=worst.clause if worst and refused else "",
+        fear=worst.fear if worst and refused else "",
         changes=changes,
     )
 
@@ -133,6 +139,15 @@ def _open_pen(job: Job, index: int) -> list[Candidate]:
 def _rdc_dd(job: Job, index: int) -> list[Candidate]:
     now = job.arrangement.rdc_dd
     return [(word(way), way is now, (Change(field="arrangement.rdc_dd", value=way.value),)) for way in RdcDdPlace]
+
+
+def _surge(job: Job, index: int) -> list[Candidate]:
+    """Surge protection stands at the origin's board."""
+    origin = next(
+        place for place, board in enumerate(job.boards) if board.id not in {one.feeds for one in job.circuits}
+    )
+    now, field = job.boards[origin].surge_protection, f"boards.{origin}.surge_protection"
+    return [(surge_words(way), way is now, (Change(field=field, value=way.value),)) for way in Seen]
 
 
 def _rcd(job: Job, index: int) -> list[Candidate]:
@@ -174,6 +189,7 @@ CANDIDATES: dict[str, Callable[[Job, int], list[Candidate]]] = {
     "car_earth": _car_earth,
     "open_pen": _open_pen,
     "rdc_dd": _rdc_dd,
+    "surge": _surge,
     "rcd": _rcd,
     "device": _device,
     "csa": _csa,

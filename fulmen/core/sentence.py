@@ -11,10 +11,10 @@ from fulmen.core.figures import Case
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd
-from fulmen.core.model.supply import Earthing
+from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.words import word
 
-ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "device", "csa", "cable", "route"]
+ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "surge", "device", "csa", "cable", "route"]
 
 
 class SentencePart(Part):
@@ -48,6 +48,8 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
         _choice(rcd_words(circuit.device.rcd), "rcd"),
         _plain(" and 6 mA DC detection "),
         _choice(word(arrangement.rdc_dd), "rdc_dd"),
+        _plain("; surge protection is "),
+        _choice(surge_words(case.run.links[0].board.surge_protection), "surge"),
         _plain(". Guard the cable with "),
         _choice(f"{circuit.device.curve.value} {circuit.device.rating_a} A", "device"),
         _plain(", and run "),
@@ -67,6 +69,11 @@ def rcd_words(rcd: Rcd | None) -> str:
         return "only the RCD in the unit"
     poles = "" if rcd.switches_neutral else ", neutral not switched"
     return f"a Type {rcd.type.value} {rcd.residual_ma} mA RCBO at the board{poles}"
+
+
+def surge_words(seen: Seen) -> str:
+    """Surge protection at the origin in words."""
+    return {Seen.YES: "fitted at the board", Seen.NO: "left out", Seen.NOT_SEEN: "not seen yet"}[seen]
 
 
 def route_words(case: Case) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import Enum
 
 from fulmen.core.findings import Finding, Stage, Verdict
-from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.charge_point import OpenPenSensing, Origin
@@ -83,7 +83,15 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         OpenPenMeasure.DEVICE_IN_UNIT: "the device inside the unit",
         OpenPenMeasure.SEPARATE_DEVICE: "a separate device before the unit",
         OpenPenMeasure.LOW_ELECTRODE: "a low-resistance electrode on the house earth",
+        OpenPenMeasure.THREE_PHASE_BALANCE: "the balance of a three-phase installation",
+        OpenPenMeasure.INDOORS_ONLY: "no way to charge a car outdoors",
         OpenPenMeasure.NONE: "nothing",
+    },
+    MetalAtUnit: {
+        MetalAtUnit.NONE: "no metal on the house earth",
+        MetalAtUnit.APART: "kept apart: plastic gland, or cut back and sleeved",
+        MetalAtUnit.TOUCHING: "touching the unit's earth",
+        MetalAtUnit.NOT_SEEN: "not seen yet",
     },
     RdcDdPlace: {
         RdcDdPlace.IN_UNIT: "in the unit",

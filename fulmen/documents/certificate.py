@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any, Protocol
 
+from fulmen.core.arrangement_words import arrangement_facts
 from fulmen.core.catalogue import cable_record
 from fulmen.core.caution import CAUTION
 from fulmen.core.certificate import comments_on_existing
@@ -67,6 +68,7 @@ def _content(issue: Issue) -> dict[str, Any]:
         "front_rcds": [board.front_rcd for board in job.boards if board.front_rcd is not None],
         "signed": _signed(job),
         "inspections": inspections,
+        "arrangements": [arrangement_facts(job, run) for run in runs(job)],
         "boards": job.boards,
         "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],
         "routes": [(circuit, profile) for circuit, profile in zip(job.circuits, evaluation.profiles, strict=False)],

@@ -21,6 +21,7 @@ from fulmen.web.papers import papers
 from fulmen.web.photos import photos
 from fulmen.web.policy import Role
 from fulmen.web.problems import Problem, register_problems, validation_response
+from fulmen.web.protection import protection
 from fulmen.web.supply import supply
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
@@ -51,7 +52,18 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         ROLES=frozenset({door, Role.HOUSEHOLDER}),
     )
     app.extensions["sessions"] = sessions(open_database(settings))
-    for blueprint in (jobs, evaluation, papers, photos, links, householder, supply, operator, charge_points):
+    for blueprint in (
+        jobs,
+        evaluation,
+        papers,
+        photos,
+        links,
+        householder,
+        supply,
+        operator,
+        charge_points,
+        protection,
+    ):
         app.register_api(blueprint)
     app.register_blueprint(frontend)
     for endpoint, view in app.view_functions.items():

@@ -13,7 +13,9 @@ from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
 from fulmen.core.options import Alternative
+from fulmen.core.pen_bench import Preset
 from fulmen.core.sentence import ChoiceKey
+from fulmen.core.soil import Soil
 from fulmen.core.usual_defects import UsualDefect
 
 
@@ -157,3 +159,10 @@ class Catalogue(BaseModel):
     cables: list[CableOption]
     appliances: list[Appliance]
     usual_defects: list[UsualDefect]
+
+
+class Teaching(BaseModel):
+    """The streets that teach, and the soils to plan with."""
+
+    presets: list[Preset]
+    soils: list[Soil]

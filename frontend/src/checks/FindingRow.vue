@@ -36,7 +36,9 @@ const open = computed(() => isOpen(props.finding))
     </button>
     <div v-if="props.open" class="inside">
       <p v-if="!open" class="quiet">{{ finding.detail }}</p>
+      <p v-if="finding.fear"><b>What can happen:</b> {{ finding.fear }}</p>
       <p v-if="finding.mend"><b>To mend:</b> {{ finding.mend }}</p>
+      <p v-if="finding.school">{{ finding.school }}</p>
       <WorkingLines :lines="finding.working" />
       <p class="quiet clause">{{ finding.clause }}</p>
     </div>

@@ -6,10 +6,10 @@ import { computed } from 'vue'
 import type { Verdict } from '../api/types'
 import { verdictWords } from './format'
 
-const props = defineProps<{ verdict: Verdict; waitsFor?: 'fact' | 'reading' }>()
+const props = defineProps<{ verdict: Verdict; waitsFor?: 'fact' | 'reading'; said?: string }>()
 
 const SHAPES = { meets: mdiCheck, falls_short: mdiAlertOctagonOutline, needs: mdiHelpCircleOutline, your_call: mdiScaleBalance }
-const words = computed(() => verdictWords({ verdict: props.verdict, waits_for: props.waitsFor }))
+const words = computed(() => props.said ?? verdictWords({ verdict: props.verdict, waits_for: props.waitsFor }))
 </script>
 
 <template>

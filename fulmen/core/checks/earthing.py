@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from cmath import exp, pi
 from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
+from fulmen.core.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, supply_electrode
-from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
-from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
+from fulmen.core.findings import Finding, Verdict, WorkingLine, judged, stated
+from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, Seen, TnsSchool
 from fulmen.core.open_pen import electrode_limit_ohm, met_voltage_v
+from fulmen.core.rule_set import RuleSet
 
 CLAUSE = "BS 7671 722.411.4.1"
 TITLE = "A broken PEN can't reach the car"
@@ -28,7 +31,6 @@ def earthing_findings(case: Case) -> list[Finding]:
         findings.extend(_electrode(case, supply_electrode(case.job, case.rules), ORIGIN))
     elif car_earth is CarEarth.OWN_ELECTRODE:
         findings.extend(_electrode(case, car_electrode(case.job, case.rules, case.run.charge_point.id), case.subject))
-        findings.append(_separation(case))
     return findings
 
 
@@ -65,9 +67,13 @@ def _open_pen(case: Case) -> Finding:
         return _held(case, "The car is on its own electrode, apart from the house earth.")
     if not earthed_by_pme(case):
         return _held(case, "The operator confirms a separate earth all the way.")
+    measure = arrangement.open_pen
     if case.job.site.car_place is CarPlace.INDOORS_ONLY:
         return _held(case, "No car can be charged outdoors from here; bond metalwork near the car together.")
-    measure = arrangement.open_pen
+    if measure is OpenPenMeasure.INDOORS_ONLY:
+        return _not_indoors(case)
+    if measure is OpenPenMeasure.THREE_PHASE_BALANCE:
+        return _balance(case)
     if measure is OpenPenMeasure.DEVICE_IN_UNIT:
         return _device_in_unit(case)
     if measure is OpenPenMeasure.SEPARATE_DEVICE:
@@ -81,6 +87,69 @@ def _open_pen(case: Case) -> Finding:
 
 def _held(case: Case, detail: str) -> Finding:
     return stated("open_pen", case.subject, TITLE, Verdict.MEETS, detail, CLAUSE)
+
+
+def _not_indoors(case: Case) -> Finding:
+    if case.job.site.car_place is CarPlace.NOT_SEEN:
+        detail = "Can a car be charged outdoors from here? A lead that reaches outdoors counts."
+        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+    detail = "A car can be charged outdoors from here, so the indoor case does not hold."
+    mend = "Use a unit with an open-PEN device, or give the car its own electrode."
+    return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+
+
+def _balance(case: Case) -> Finding:
+    """Clause (i): in a three-phase installation the other load holds the terminal to 70 V, car charging or not."""
+    if case.job.supply.phases != 3:
+        detail = "The supply is single-phase: there is nothing to balance."
+        mend = "Use an open-PEN device, or give the car its own electrode."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+    least_a = case.job.arrangement.least_load_a
+    if least_a is None:
+        detail = "Enter the least load that is always on, on each phase: the balance rests on it."
+        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+    rules, car_a = case.rules, case.run.charge_point.design_current_a()
+    with_car = balanced_met_v(least_a, car_a, case.run.charge_point.phases, rules)
+    without = balanced_met_v(least_a, 0.0, 1, rules)
+    met_v, limit_v = max(with_car, without), rules.value("pen_touch_voltage_v")
+    line = WorkingLine(
+        symbol="V MET",
+        formula="C·|ΣUk·Ik|/ΣIk, the larger of car on and off",
+        figures=f"{with_car:.0f} V on, {without:.0f} V off",
+        value=met_v,
+        decimals=0,
+        unit="V",
+    )
+    finding = judged(
+        rule="open_pen",
+        subject=case.subject,
+        title=TITLE,
+        value=met_v,
+        limit=limit_v,
+        unit="V",
+        decimals=0,
+        clause=CLAUSE,
+        working=(line,),
+        detail="It rests on that much load being on all the time: say who makes sure of it.",
+        mend="Use an open-PEN device, or give the car its own electrode.",
+    )
+    # A condition that nobody can check at the car: never more than your call.
+    return (
+        finding if finding.verdict is Verdict.FALLS_SHORT else finding.model_copy(update={"verdict": Verdict.YOUR_CALL})
+    )
+
+
+def balanced_met_v(least_a: tuple[float, float, float], car_a: float, car_phases: int, rules: RuleSet) -> float:
+    """Voltage of the earth terminal when the PEN of a three-phase service opens and no electrode holds it [V].
+
+    V = C·|ΣUk·Ik|/ΣIk (Millman), loads as resistances; without any load the terminal floats at a line's voltage.
+    """
+    on_car = [car_a if phase < car_phases else 0.0 for phase in range(3)]
+    loads = [each + more for each, more in zip(least_a, on_car, strict=True)]
+    u_v = rules.value("u0_v") * rules.value("voltage_factor_max")
+    if not sum(loads):
+        return u_v
+    return abs(sum(load * u_v * exp(-2j * pi * phase / 3) for phase, load in enumerate(loads))) / sum(loads)
 
 
 def _device_in_unit(case: Case) -> Finding:
@@ -210,6 +279,8 @@ def _electrode(case: Case, electrode: Known, subject: str) -> list[Finding]:
         working=(line,),
         mend="Lower the electrode's resistance or use a more sensitive RCD.",
     )
+    record = case.job.arrangement.fall_of_potential
+    winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
     stable = judged(
         rule="electrode_stable",
         subject=subject,
@@ -219,10 +290,33 @@ def _electrode(case: Case, electrode: Known, subject: str) -> list[Finding]:
         unit="Ω",
         decimals=0,
         clause=rules.clause("electrode_stable_ohm"),
-        detail=f"{electrode.source}; dry or frozen ground raises it",
+        detail=f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω",
         mend="Drive deeper, add a rod, or give up TT for this job.",
     )
-    return [touch, stable]
+    return [touch, stable, *([_agreement(case, subject, record)] if record else [])]
+
+
+def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
+    mean_ohm, share = agreed_ohm(record.readings_ohm, case.rules)
+    limit = case.rules.value("fall_of_potential_agreement_share")
+    readings = ", ".join(f"{each:g}" for each in record.readings_ohm)
+    line = WorkingLine(
+        symbol="apart", formula="max|R − mean|/mean·100", figures=f"{readings}; mean {mean_ohm:.1f} Ω", value=share * 100,
+        decimals=1, unit="%",
+    )  # fmt: skip
+    return judged(
+        rule="fall_of_potential",
+        subject=subject,
+        title="Three fall-of-potential readings agree",
+        value=share * 100,
+        limit=limit * 100,
+        unit="%",
+        decimals=1,
+        clause=case.rules.clause("fall_of_potential_agreement_share"),
+        detail=f"{readings} Ω, taken by {record.taken_by}",
+        working=(line,),
+        mend="Move the current spike further out, or to another side, and take the three again.",
+    )
 
 
 def _relying_residual_ma(case: Case, subject: str) -> float:
@@ -234,24 +328,3 @@ def _relying_residual_ma(case: Case, subject: str) -> float:
             rcds.append(case.run.links[0].board.front_rcd)
     known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))
-
-
-def _separation(case: Case) -> Finding:
-    title, clause = "Car's earth apart from metal on the house earth", case.rules.clause("separation_m")
-    distance = case.job.arrangement.separation_m
-    if distance is None:
-        detail = "Measure from the car and the charge point to the nearest metal on the house earth."
-        return needs_fact("separation", case.subject, title, detail, clause, Stage.DESIGN)
-    return judged(
-        rule="separation",
-        subject=case.subject,
-        title=title,
-        value=distance,
-        limit=case.rules.value("separation_m"),
-        unit="m",
-        decimals=1,
-        at_least=True,
-        clause=clause,
-        detail="Cable armour must not touch the unit; park the house earth in an insulated terminal.",
-        mend="Move the charge point, or use an open-PEN device on the house earth.",
-    )

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from datetime import date
 from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import ElectrodeOhm, Part
+from fulmen.core.model.base import ElectrodeOhm, LoadA, Part, number
 from fulmen.core.model.charge_point import OpenPenDevice
+from fulmen.core.model.supply import Seen
 
 
 class CarEarth(StrEnum):
@@ -24,7 +26,31 @@ class OpenPenMeasure(StrEnum):
     DEVICE_IN_UNIT = "device_in_unit"
     SEPARATE_DEVICE = "separate_device"
     LOW_ELECTRODE = "low_electrode"
+    THREE_PHASE_BALANCE = "three_phase_balance"
+    INDOORS_ONLY = "indoors_only"
     NONE = "none"
+
+
+class MetalAtUnit(StrEnum):
+    """Whether metal on the house earth (armour, conduit, trunking) reaches what the charge point is earthed to.
+
+    Apart means a plastic gland, or armour cut back and sleeved, and the house earth parked in an insulated terminal.
+    """
+
+    NONE = "none"
+    APART = "apart"
+    TOUCHING = "touching"
+    NOT_SEEN = "not_seen"
+
+
+class FallOfPotential(Part):
+    """The record of a fall-of-potential test: where the current spike stood, and three readings."""
+
+    current_spike_m: Annotated[float, number(1, 500)]
+    readings_ohm: tuple[ElectrodeOhm, ElectrodeOhm, ElectrodeOhm]
+    ground_c: Annotated[float, number(-15, 20)] = 10
+    taken_by: Annotated[str, Field(min_length=2, max_length=200)]
+    taken_on: date
 
 
 class RdcDdPlace(StrEnum):
@@ -44,3 +70,7 @@ class Arrangement(Part):
     rdc_dd: RdcDdPlace = RdcDdPlace.IN_UNIT
     electrode_design_ohm: ElectrodeOhm | None = None
     separation_m: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
+    electrode_clear: Seen = Seen.NOT_SEEN
+    metal_at_unit: MetalAtUnit = MetalAtUnit.NOT_SEEN
+    least_load_a: tuple[LoadA, LoadA, LoadA] | None = None
+    fall_of_potential: FallOfPotential | None = None

@@ -14,6 +14,7 @@ const TITLES: Record<string, string> = {
   open_pen: 'Broken-PEN protection',
   rcd: 'RCD at the board',
   rdc_dd: '6 mA DC detection',
+  surge: 'Surge protection',
   device: 'Device at the board',
   csa: 'Size of the cable',
   cable: 'Kind of cable',
@@ -51,7 +52,7 @@ function choose(alternative: Alternative): void {
       <p v-else-if="!alternatives.length" class="quiet">Working out what each would do…</p>
       <button v-for="one in alternatives" :key="one.label" type="button" class="way" :class="{ chosen: one.chosen }" :aria-pressed="one.chosen" @click="choose(one)">
         <span class="head"><b>{{ one.label }}</b><span v-if="one.chosen" class="now">as it stands</span><VerdictMark :verdict="one.verdict" /></span>
-        <span v-if="one.why_not" class="quiet"><b>Why not:</b> {{ one.why_not }}</span>
+        <span v-if="one.why_not" class="quiet"><b>Why not:</b> {{ one.why_not }} <i>{{ one.fear }}</i> {{ one.clause }}</span>
         <span v-else-if="one.consequence" class="quiet">{{ one.consequence }}</span>
       </button>
     </v-sheet>

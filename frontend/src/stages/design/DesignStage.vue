@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The design read and edited as one sentence, the route as walked, and the checks.
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref, type Component } from 'vue'
 
+import type { Finding } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import StageColumns from '../../shared/StageColumns.vue'
@@ -9,6 +10,27 @@ import ArrangementFields from './ArrangementFields.vue'
 import RouteEditor from './RouteEditor.vue'
 import SpecificationSentence from './SpecificationSentence.vue'
 
+const props = defineProps<{ part?: string }>()
+
+// Each page of protecting people is fetched when it is opened.
+const PAGES: Record<string, Component> = {
+  arrangements: defineAsyncComponent(() => import('./protection/WaysPage.vue')),
+  bench: defineAsyncComponent(() => import('./protection/BenchPage.vue')),
+  electrode: defineAsyncComponent(() => import('./protection/ElectrodePage.vue')),
+  chain: defineAsyncComponent(() => import('./protection/ChainPage.vue')),
+}
+const PARTS = [
+  { part: '', words: 'The circuit' },
+  { part: 'arrangements', words: 'Every arrangement' },
+  { part: 'bench', words: 'Broken-PEN bench' },
+  { part: 'electrode', words: 'Electrode' },
+  { part: 'chain', words: 'RCDs and DC' },
+]
+const PROTECTION = new Set([
+  'open_pen', 'bypass', 'separation', 'electrode_clear', 'electrode_touch', 'electrode_stable', 'fall_of_potential', 'own_rcd', 'dc_protection', 'rcd_blinding',
+  'rcd_at_board', 'concealed_cable', 'tt_origin_rcd', 'front_rcd', 'maker_rcd', 'surge', 'tns_school',
+])
+const filter = (one: Finding) => (props.part ? PROTECTION.has(one.rule) : one.stage === 'design' || one.rule === 'survives_fault')
 const store = useJob()
 const sentence = computed(() => store.evaluation?.sentences[0])
 const circuitIndex = computed(() => store.job?.circuits.findIndex((one) => one.id === sentence.value?.circuit) ?? -1)
@@ -18,24 +40,52 @@ const surveyOpen = computed(() => store.evaluation?.gaps.filter((gap) => gap.kin
 
 <template>
   <StageColumns>
-    <p v-if="surveyOpen" class="open">
-      {{ surveyOpen }} {{ surveyOpen === 1 ? 'question is' : 'questions are' }} still open in the
-      <router-link :to="{ name: 'survey' }" class="link">survey</router-link>.
-    </p>
-    <template v-if="sentence && circuitIndex >= 0">
-      <h2>How this circuit is put together</h2>
-      <SpecificationSentence :sentence="sentence" @route="routeEditor?.focus()" />
-      <RouteEditor ref="routeEditor" :circuit-index="circuitIndex" />
-      <ArrangementFields :circuit-index="circuitIndex" />
+    <nav class="parts" aria-label="Parts of the design">
+      <router-link v-for="one in PARTS" :key="one.part" :to="{ name: 'design', params: { id: store.id, part: one.part } }" :class="{ here: one.part === (props.part ?? '') }" :aria-current="one.part === (props.part ?? '') ? 'page' : undefined">{{ one.words }}</router-link>
+    </nav>
+    <component :is="PAGES[part]" v-if="part && PAGES[part]" />
+    <template v-else>
+      <p v-if="surveyOpen" class="open">
+        {{ surveyOpen }} {{ surveyOpen === 1 ? 'question is' : 'questions are' }} still open in the
+        <router-link :to="{ name: 'survey' }" class="link">survey</router-link>.
+      </p>
+      <template v-if="sentence && circuitIndex >= 0">
+        <h2>How this circuit is put together</h2>
+        <SpecificationSentence :sentence="sentence" @route="routeEditor?.focus()" />
+        <RouteEditor ref="routeEditor" :circuit-index="circuitIndex" />
+        <ArrangementFields :circuit-index="circuitIndex" />
+      </template>
+      <p v-else class="quiet">No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.</p>
     </template>
-    <p v-else class="quiet">No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.</p>
     <template #aside>
-      <ChecksLedger :stages="['design', 'live']" :filter="(one) => one.stage === 'design' || one.rule === 'survives_fault'" />
+      <ChecksLedger :stages="['survey', 'design', 'live']" :title="part ? 'Protecting people' : 'Checks'" :filter="filter" />
     </template>
   </StageColumns>
 </template>
 
 <style scoped>
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 20px;
+  margin: -6px 0 14px;
+  border-bottom: 1px solid var(--line);
+}
+.parts a {
+  color: var(--quiet);
+  text-decoration: none;
+  font-size: 0.95rem;
+  padding: 8px 0 6px;
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  border-bottom: 3px solid transparent;
+}
+.parts a.here {
+  color: var(--ink);
+  font-weight: 700;
+  border-bottom-color: var(--copper);
+}
 .open {
   border-left: 4px solid var(--needs);
   padding: 4px 12px;

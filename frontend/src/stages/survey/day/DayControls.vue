@@ -6,7 +6,7 @@ import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/JobField.vue'
 import TapField from '../../../shared/TapField.vue'
 import { clock } from './clock'
-import SliderField from './SliderField.vue'
+import SliderField from '../../../shared/SliderField.vue'
 
 const limit = defineModel<number | null>('limit', { required: true })
 

@@ -1,0 +1,196 @@
+"""Every way to protect people at the car, judged by the same checks as the design itself.
+
+A way is an earth for the car, an open-PEN measure, an RCD at the board, a place for 6 mA DC detection, and surge
+protection or none. Whatever stands already (the unit, the RCD in front, the route) is taken as it is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from enum import StrEnum
+from itertools import product
+
+from fulmen.core.changes import Change
+from fulmen.core.checks.earthing import earthing_findings
+from fulmen.core.checks.residual_current import residual_current_findings
+from fulmen.core.checks.traps import trap_findings
+from fulmen.core.demand import demand_of
+from fulmen.core.evaluate import explained
+from fulmen.core.figures import Case
+from fulmen.core.findings import Finding, Verdict
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.base import Part
+from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.charge_point import OpenPenSensing
+from fulmen.core.model.job import Job
+from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.rule_set import RuleSet
+from fulmen.core.run import runs
+from fulmen.core.sentence import rcd_words
+from fulmen.core.words import word
+
+PROTECTION = (earthing_findings, trap_findings, residual_current_findings)
+
+
+class Allowance(StrEnum):
+    """The judgement of a way."""
+
+    ALLOWED = "allowed"
+    CONDITION = "condition"
+    REFUSED = "refused"
+
+
+class WayReason(Part):
+    """What stands against a way, or the condition it is allowed with; with clause and fear."""
+
+    rule: str
+    text: str
+    clause: str
+    fear: str
+    school: str
+
+
+class Way(Part):
+    """One way, in words, with its judgement; `changes` take it."""
+
+    earth: str
+    open_pen: str
+    rcd: str
+    rdc_dd: str
+    surge: bool
+    allowance: Allowance
+    reasons: tuple[WayReason, ...]
+    chosen: bool
+    changes: tuple[Change, ...]
+
+
+class Ways(Part):
+    """Every way of one job, and how many are allowed, allowed with a condition, and refused."""
+
+    ways: tuple[Way, ...]
+    counts: dict[Allowance, int]
+
+
+def judge_protection(job: Job, rules: RuleSet) -> tuple[Allowance, tuple[WayReason, ...]]:
+    """How the first charge point of a job is protected: allowed, with a condition, or refused, and why.
+
+    Raises:
+        IndexError: the job has no charge point.
+    """
+    # None of these checks looks at the cable's figures, so they are left out.
+    case = Case(job, rules, runs(job)[0], demand_of(job, rules), None)
+    return _judged([explained(finding) for check in PROTECTION for finding in check(case)])
+
+
+def _judged(findings: list[Finding]) -> tuple[Allowance, tuple[WayReason, ...]]:
+    against = [one for one in findings if one.verdict is Verdict.FALLS_SHORT]
+    conditions = [one for one in findings if one.verdict in (Verdict.NEEDS, Verdict.YOUR_CALL)]
+    allowance = Allowance.REFUSED if against else Allowance.CONDITION if conditions else Allowance.ALLOWED
+    told = against or conditions
+    reasons = tuple(
+        WayReason(rule=one.rule, text=f"{one.title}: {one.detail}", clause=one.clause, fear=one.fear, school=one.school)
+        for one in told
+    )
+    return allowance, reasons
+
+
+def every_way(job: Job, rules: RuleSet) -> Ways:
+    """Every way for the first charge point, the allowed ones first; empty where no circuit feeds one."""
+    found = runs(job)
+    if not found or not found[0].links:
+        return Ways(ways=(), counts=dict.fromkeys(Allowance, 0))
+    ways = [_way(job, changes, rules) for changes in _combinations(job)]
+    order = list(Allowance)
+    ways.sort(key=lambda way: (order.index(way.allowance), len(way.reasons)))
+    return Ways(ways=tuple(ways), counts={each: sum(way.allowance is each for way in ways) for each in Allowance})
+
+
+Choice = tuple[CarEarth, OpenPenMeasure, OpenPenSensing | None, Rcd | None, RdcDdPlace, bool]
+
+
+def _combinations(job: Job) -> Iterator[Choice]:
+    rcds: list[Rcd | None] = [None, *(Rcd(type=kind) for kind in RcdType), Rcd(type=RcdType.A, switches_neutral=False)]
+    for (earth, measure, sensing), rcd, place, surge in product(_earths(job), rcds, RdcDdPlace, (True, False)):
+        yield earth, measure, sensing, rcd, place, surge
+
+
+def _earths(job: Job) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenSensing | None]]:
+    """Earth and measure; on a TT supply there is only the one."""
+    now = job.arrangement.open_pen
+    if job.supply.earthing is Earthing.TT:
+        return [(CarEarth.HOUSE_EARTH, now, None)]
+    separate = [(CarEarth.HOUSE_EARTH, OpenPenMeasure.SEPARATE_DEVICE, sensing) for sensing in OpenPenSensing]
+    others = [measure for measure in OpenPenMeasure if measure is not OpenPenMeasure.SEPARATE_DEVICE]
+    return [
+        (CarEarth.HOUSE_EARTH, OpenPenMeasure.DEVICE_IN_UNIT, None),
+        *separate,
+        *((CarEarth.HOUSE_EARTH, measure, None) for measure in others if measure is not OpenPenMeasure.DEVICE_IN_UNIT),
+        (CarEarth.OWN_ELECTRODE, now, None),
+    ]
+
+
+def _way(job: Job, choice: Choice, rules: RuleSet) -> Way:
+    earth, measure, sensing, rcd, place, surge = choice
+    changed = _changed(job, choice)
+    allowance, reasons = judge_protection(changed, rules)
+    own = earth is CarEarth.OWN_ELECTRODE
+    tt = job.supply.earthing is Earthing.TT
+    open_pen = "none needed: no PEN in its earth" if own or tt else word(measure)
+    watched = f", watching {word(sensing)}" if sensing and not own else ""
+    return Way(
+        earth="the house electrode (TT)" if tt else word(earth),
+        open_pen=open_pen + watched,
+        rcd=rcd_words(rcd),
+        rdc_dd=word(place),
+        surge=surge,
+        allowance=allowance,
+        reasons=reasons,
+        chosen=_same(job, changed),
+        changes=_changes(job, changed),
+    )
+
+
+def _circuit_index(job: Job) -> int:
+    final = runs(job)[0].final().circuit.id
+    return next(index for index, circuit in enumerate(job.circuits) if circuit.id == final)
+
+
+def _changed(job: Job, choice: Choice) -> Job:
+    """The job with a way taken; parts are copied, not checked again, since every value is one of the model's own."""
+    earth, measure, sensing, rcd, place, surge = choice
+    device = job.arrangement.separate_device
+    separate = device if sensing is None else device.model_copy(update={"sensing": sensing})
+    arrangement = job.arrangement.model_copy(
+        update={"car_earth": earth, "open_pen": measure, "separate_device": separate, "rdc_dd": place}
+    )
+    index = _circuit_index(job)
+    circuit = job.circuits[index]
+    circuit = circuit.model_copy(update={"device": circuit.device.model_copy(update={"rcd": rcd})})
+    circuits = (*job.circuits[:index], circuit, *job.circuits[index + 1 :])
+    seen = Seen.YES if surge else Seen.NO
+    boards = (job.boards[0].model_copy(update={"surge_protection": seen}), *job.boards[1:])
+    return job.model_copy(update={"arrangement": arrangement, "circuits": circuits, "boards": boards})
+
+
+def _same(job: Job, changed: Job) -> bool:
+    return not _changes(job, changed)
+
+
+def _changes(job: Job, changed: Job) -> tuple[Change, ...]:
+    """The fields by which a way differs from the job."""
+    index = _circuit_index(job)
+    now, then = job.arrangement, changed.arrangement
+    rcd_now, rcd_then = job.circuits[index].device.rcd, changed.circuits[index].device.rcd
+    pairs = [
+        ("arrangement.car_earth", now.car_earth, then.car_earth),
+        ("arrangement.open_pen", now.open_pen, then.open_pen),
+        ("arrangement.separate_device.sensing", now.separate_device.sensing, then.separate_device.sensing),
+        ("arrangement.rdc_dd", now.rdc_dd, then.rdc_dd),
+        (f"circuits.{index}.device.rcd", rcd_now, rcd_then),
+        ("boards.0.surge_protection", job.boards[0].surge_protection, changed.boards[0].surge_protection),
+    ]
+    return tuple(Change(field=field, value=_plain(new)) for field, old, new in pairs if old != new)
+
+
+def _plain(value: object) -> object:
+    return value.model_dump(mode="json") if isinstance(value, Rcd) else getattr(value, "value", value)

@@ -1,0 +1,57 @@
+"""Protecting people, worked out from what is sent: ways, broken-PEN bench, electrode, residual chain."""
+
+from __future__ import annotations
+
+from flask import Response
+
+from fulmen.core.arrangements import Ways, every_way
+from fulmen.core.electrode import ElectrodeOutlook, ElectrodePlan, electrode_outlook
+from fulmen.core.job_file import check_structure
+from fulmen.core.model.job import Job
+from fulmen.core.pen_bench import Bench, BenchResult, presets, run_bench
+from fulmen.core.residual_chain import ChainQuestion, ResidualChain, residual_chain
+from fulmen.core.rule_set import rule_set
+from fulmen.core.soil import soils
+from fulmen.web.blueprint import api_blueprint
+from fulmen.web.policy import Role, allows
+from fulmen.web.replies import reply
+from fulmen.web.schemas import Teaching
+
+protection = api_blueprint("protection")
+
+
+@protection.post("/protection/ways", responses={200: Ways})
+@allows(Role.ELECTRICIAN)
+def list_ways(body: Job) -> Response:
+    """Judge every way to protect people at the first charge point."""
+    check_structure(body)
+    return reply(every_way(body, rule_set(body.rule_set)))
+
+
+@protection.get("/protection/teaching", responses={200: Teaching})
+@allows(Role.ELECTRICIAN)
+def read_teaching() -> Response:
+    """Read the streets that teach, and the soils to plan with."""
+    return reply(Teaching(presets=list(presets()), soils=list(soils())))
+
+
+@protection.post("/protection/bench", responses={200: BenchResult})
+@allows(Role.ELECTRICIAN)
+def break_pen(body: Bench) -> Response:
+    """Break the PEN of a street and tell what happens."""
+    return reply(run_bench(body, rule_set()))
+
+
+@protection.post("/protection/electrode", responses={200: ElectrodeOutlook})
+@allows(Role.ELECTRICIAN)
+def plan_electrode(body: ElectrodePlan) -> Response:
+    """Tell what an electrode is expected to come to."""
+    return reply(electrode_outlook(body, rule_set()))
+
+
+@protection.post("/protection/chain", responses={200: ResidualChain})
+@allows(Role.ELECTRICIAN)
+def ask_chain(body: ChainQuestion) -> Response:
+    """Tell what each residual-current device makes of a residual current."""
+    check_structure(body.job)
+    return reply(residual_chain(body))
