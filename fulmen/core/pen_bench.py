@@ -155,9 +155,10 @@ def _told(bench: Bench, before: Touch, devices: tuple[DeviceSees, ...], rules: R
         return f"A hand on the car gets {before.volts_v:.0f} V; either kind of device sees it."
     if not any(seen):
         return f"A hand on the car gets {before.volts_v:.0f} V, and no device sees it."
-    which = "earth terminal" if seen[0] else "line and neutral"
-    blind = "line and neutral" if seen[0] else "the earth terminal"
-    return f"A hand on the car gets {before.volts_v:.0f} V; only a device that watches the {which} sees it, one on {blind} does not."
+    watched = ("the earth terminal", "line and neutral")
+    sees, misses = watched if seen[0] else watched[::-1]
+    gets = f"A hand on the car gets {before.volts_v:.0f} V"
+    return f"{gets}; a device that watches {sees} sees it, one on {misses} does not."
 
 
 def presets() -> tuple[Preset, ...]:

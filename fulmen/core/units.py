@@ -4,6 +4,7 @@ from __future__ import annotations
 
 UNIT_OF_SUFFIX = {
     "km_per_w": "K·m/W",
+    "ohm_m": "Ω·m",
     "mohm_per_m": "mΩ/m",
     "percent": "%",
     "years": "years",

@@ -193,7 +193,7 @@ class Supply(BrowserCase):
         page.get_by_role("slider", name="Load limit").focus()
         for _ in range(30):
             page.keyboard.press("ArrowLeft")
-        expect(page.locator("output").first).to_have_text("30 A")
+        expect(page.locator(".slider .said").first).to_have_text("30 A")
         expect(page.locator(".answer[role=status]")).not_to_contain_text("About 9")
         page.get_by_role("button", name="Keep the limit of 30 A").click()
         expect(page.get_by_role("status").first).to_have_text("Saved")

@@ -12,7 +12,7 @@ const read = (event: Event) => Number((event.target as HTMLInputElement).value)
 <template>
   <div class="slider">
     <label :for="id">{{ label }}</label>
-    <output :for="id" class="figure">{{ words }}</output>
+    <span class="figure said" aria-hidden="true">{{ words }}</span>
     <input :id="id" type="range" :min="min" :max="max" :step="step" :value="modelValue" :aria-valuetext="words" @input="$emit('update:modelValue', read($event))" />
   </div>
 </template>
@@ -24,7 +24,7 @@ const read = (event: Event) => Number((event.target as HTMLInputElement).value)
   align-items: baseline;
   gap: 0 10px;
 }
-output {
+.said {
   font-weight: 700;
 }
 input {

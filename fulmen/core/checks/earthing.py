@@ -301,8 +301,8 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
     limit = case.rules.value("fall_of_potential_agreement_share")
     readings = ", ".join(f"{each:g}" for each in record.readings_ohm)
     line = WorkingLine(
-        symbol="apart", formula="max|R − mean|/mean·100", figures=f"{readings}; mean {mean_ohm:.1f} Ω", value=share * 100,
-        decimals=1, unit="%",
+        symbol="apart", formula="max|R − mean|/mean·100", figures=f"{readings}; mean {mean_ohm:.1f} Ω",
+        value=share * 100, decimals=1, unit="%",
     )  # fmt: skip
     return judged(
         rule="fall_of_potential",
