@@ -17,6 +17,25 @@ CLAUSE_OF_MEASURE = {OpenPenMeasure.THREE_PHASE_BALANCE: "(i)", OpenPenMeasure.L
 CLAUSE_OF_SENSING = {OpenPenSensing.MET_VOLTAGE: "(iii)", OpenPenSensing.LINE_NEUTRAL_WINDOW: "(iv)"}
 
 
+SHORT = {
+    OpenPenMeasure.DEVICE_IN_UNIT: "PEN device inside",
+    OpenPenMeasure.SEPARATE_DEVICE: "PEN device before",
+    OpenPenMeasure.LOW_ELECTRODE: "low electrode",
+    OpenPenMeasure.THREE_PHASE_BALANCE: "phases balanced",
+    OpenPenMeasure.INDOORS_ONLY: "indoors only",
+    OpenPenMeasure.NONE: "no PEN measure",
+}
+
+
+def short_protection(job: Job) -> str:
+    """How a broken PEN is met, in two or three words for the run band."""
+    if job.supply.earthing is Earthing.TT:
+        return "TT"
+    if job.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+        return "TT island"
+    return SHORT[job.arrangement.open_pen]
+
+
 def arrangement_facts(job: Job, run: Run) -> tuple[tuple[str, str], ...]:
     """Name and words of each part of the arrangement at one charge point."""
     origin = run.links[0].board if run.links else None

@@ -80,7 +80,7 @@ def rod_ohm(resistivity_ohm_m: float, rod_m: float, rod_mm: float) -> float:
         rod_mm: d, diameter [mm], > 0.
 
     >>> round(rod_ohm(100, 2.4, 16), 1)
-    40.3
+    40.4
     """
     return resistivity_ohm_m / (2 * pi * rod_m) * (log(8 * rod_m / (rod_mm / 1000)) - 1)
 

@@ -17,7 +17,7 @@ from fulmen.core.checks.supply import supply_findings
 from fulmen.core.checks.survey import survey_findings
 from fulmen.core.checks.traps import trap_findings
 from fulmen.core.demand import Demand, demand_of
-from fulmen.core.fears import FEARS, SCHOOLS
+from fulmen.core.fears import FEARS, PROTECTION_RULES, SCHOOLS
 from fulmen.core.figures import Case, case_of
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.job_file import check_structure
@@ -97,7 +97,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     return Evaluation(
         rule_set=rules.key,
         edition=rules.title,
-        profiles=tuple(profile for case in cases if (profile := run_profile(case)) is not None),
+        profiles=tuple(_banded(one, findings) for case in cases if (one := run_profile(case)) is not None),
         sentences=tuple(
             RunSentence(circuit=case.subject, charge_point=case.run.charge_point.id, parts=specification(case))
             for case in cases
@@ -125,12 +125,19 @@ def _decided(job: Job, finding: Finding) -> Finding:
 
 def explained(finding: Finding) -> Finding:
     """The finding with the fear behind it where it falls short, and its school where practice differs."""
+    more: dict[str, object] = {"protects": True} if finding.rule in PROTECTION_RULES else {}
     if finding.verdict is Verdict.FALLS_SHORT and finding.rule in FEARS:
-        return finding.model_copy(update={"fear": FEARS[finding.rule]})
-    if finding.rule in SCHOOLS and finding.verdict is Verdict.YOUR_CALL:
+        more["fear"] = FEARS[finding.rule]
+    if finding.verdict is Verdict.YOUR_CALL and finding.rule in SCHOOLS:
         schools = SCHOOLS[finding.rule]
-        return finding.model_copy(update={"school": f"Cautious school: {schools.cautious}. This one: {schools.other}."})
-    return finding
+        more["school"] = f"Cautious school: {schools.cautious}. This one: {schools.other}."
+    return finding.model_copy(update=more) if more else finding
+
+
+def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:
+    """The profile with the worst verdict among what protects people there; the findings come worst first."""
+    worst = next((one.verdict for one in findings if one.protects and one.is_open()), Verdict.MEETS)
+    return profile.model_copy(update={"protection_verdict": worst})
 
 
 def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:

@@ -13,6 +13,7 @@ FEARS = {
     "electrode_touch": "An earth fault lifts the car to a dangerous voltage before the RCD sees enough to open.",
     "electrode_stable": "It dries out or freezes, and the RCD no longer sees enough current to open.",
     "own_rcd": "A person who touches a live part stays on it; or the neutral stays joined and carries a fault.",
+    "rcd_neutral": "A borrowed or live neutral stays joined while somebody works on what they think is dead.",
     "dc_protection": "Smooth DC from the car holds the RCD's core fast: the next fault to a person does not open it.",
     "rcd_blinding": "The RCD that guards the rest of the house goes numb, and nobody notices until somebody needs it.",
     "concealed_cable": "A nail goes into the cable, and the only RCD stands behind the nail.",
@@ -20,6 +21,11 @@ FEARS = {
     "disconnection": "The metal of the charge point stays live until the fuse or breaker makes up its mind.",
     "survives_fault": "The earth conductor burns through before the device has opened.",
 }
+
+# The rules that protect people at the car; the others guard the cable and the papers.
+PROTECTION_RULES = frozenset(FEARS) - {"disconnection", "survives_fault"} | {
+    "fall_of_potential", "rcd_at_board", "front_rcd", "maker_rcd", "surge", "tns_school",
+}  # fmt: skip
 
 
 class Schools(NamedTuple):
@@ -32,6 +38,7 @@ class Schools(NamedTuple):
 SCHOOLS = {
     "tns_school": Schools("treat TN-S as PME", "accept TN-S as found, on the operator's written word"),
     "rcd_at_board": Schools("an RCBO at the board too", "rely on the RCD in the unit"),
+    "rcd_neutral": Schools("a double-pole RCBO", "leave the neutral to the RCD in the unit"),
     "surge": Schools("fit surge protection", "leave it out, the owner having declined in writing"),
     "open_pen": Schools("a measure that hangs on no other load", "rest on the balance of the installation"),
 }

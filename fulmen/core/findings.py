@@ -60,7 +60,8 @@ class Finding(Part):
 
     `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at or
     below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
-    where it falls short, `school` which way of two this is where practice differs.
+    where it falls short, `school` which way of two this is where practice differs;
+    `protects` marks the rules that protect people at the car.
     """
 
     rule: str
@@ -81,6 +82,7 @@ class Finding(Part):
     mend: str = ""
     fear: str = ""
     school: str = ""
+    protects: bool = False
     decision: Decision | None = None
 
     def key(self) -> str:

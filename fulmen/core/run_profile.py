@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from fulmen.core.arrangement_words import short_protection
 from fulmen.core.fault_loop import temperature_factor
 from fulmen.core.figures import ORIGIN, Case, RunFigures, measured
+from fulmen.core.findings import Verdict
 from fulmen.core.model.base import Part
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
@@ -61,6 +63,7 @@ class RunProfile(Part):
     device_a: float
     load_a: float
     marks: tuple[ProfileMark, ...]
+    protection_verdict: Verdict = Verdict.MEETS
 
 
 def run_profile(case: Case) -> RunProfile | None:
@@ -107,7 +110,10 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
         ProfileNode(kind="cut_out", name="Cut-out", at_m=0, notes=(f"{fuse} {word(supply.earthing)}", ze)),
         ProfileNode(kind="board", name=final.board.name, at_m=0, notes=(protection, tails)),
         ProfileNode(
-            kind="charge_point", name=point.name, at_m=figures.length_m, notes=(f"{point.design_current_a():g} A",)
+            kind="charge_point",
+            name=point.name,
+            at_m=figures.length_m,
+            notes=(f"{point.design_current_a():g} A", short_protection(case.job)),
         ),
     )
 

@@ -11,9 +11,11 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
+from fulmen.core.arrangements import every_way
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.options import alternatives
+from fulmen.core.pen_bench import presets, run_bench
 from fulmen.core.supply_day import supply_day
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
@@ -44,7 +46,10 @@ def p95_ms(task: Callable[[], object], times: int) -> float:
 def core_rows() -> list[Row]:
     """One full evaluation, and one list of alternatives, in the core."""
     complete, house = job(DEVICE_IN_UNIT), job(ALL_ELECTRIC)
+    row = next(one.bench for one in presets() if one.key == "row")
     return [
+        ("every arrangement of a job judged, p95", p95_ms(lambda: every_way(complete, RULES), 10), 500, "ms"),
+        ("broken-PEN bench, nine houses, p95", p95_ms(lambda: run_bench(row, RULES), 100), 5, "ms"),
         ("a simulated day on the supply, p95", p95_ms(lambda: supply_day(house, RULES), 100), 50, "ms"),
         ("one full evaluation in the core, p95", p95_ms(lambda: evaluate(complete, RULES), 400), 5, "ms"),
         (

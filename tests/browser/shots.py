@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import unittest
 
+from playwright.sync_api import Page
+
 from tests.browser.chromium import BrowserCase, tap
 from tests.jobs import ROOT
 
@@ -35,7 +37,15 @@ class Shots(BrowserCase):
             page.evaluate("scrollTo(0, 0)")
         if steps == "down":
             # Past the run band, so that the stage itself fills the picture.
-            page.evaluate("scrollTo(0, document.querySelector('.side').getBoundingClientRect().top)")
+            self.past_the_band(page)
+        if steps == "refused":
+            page.get_by_role("radio", name="refused").check()
+            page.get_by_role("button", name="Refused").first.click()
+            self.past_the_band(page)
+        if steps == "row":
+            tap(page, "Streets that teach", "A row of nine, the main broken at the fourth")
+            page.wait_for_timeout(300)
+            self.past_the_band(page)
         if steps == "ways":
             page.evaluate("scrollTo(0, document.querySelector('article table').getBoundingClientRect().top - 20)")
         if steps == "marks":
@@ -44,6 +54,9 @@ class Shots(BrowserCase):
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / f"{name}.png"))
         page.context.close()
+
+    def past_the_band(self, page: Page) -> None:
+        page.evaluate("scrollTo(0, document.querySelector('.side, .parts').getBoundingClientRect().top)")
 
     def householder(self) -> None:
         made = self.client.post("/api/v1/jobs/1/links", json={"made_by": "R. Quillfeather"}).get_json()
@@ -62,7 +75,10 @@ class Shots(BrowserCase):
         self.shot("loads", "Tanner", "survey/loads", "ways")
         self.shot("day", "Lantern", "survey/day", "down")
         self.shot("operator", "Tanner", "survey/operator", "down")
-        self.shot("charge-point", "Tanner", "survey/charge_point", "down")
+        self.shot("arrangements", "Lime Kiln", "design/arrangements", "refused")
+        self.shot("bench", "Lime Kiln", "design/bench", "row")
+        self.shot("electrode", "Lime Kiln", "design/electrode", "down")
+        self.shot("chain", "Tanner", "design/chain", "down")
         self.shot("phone-board", "Tanner", "survey/board", "marks", phone=True)
         self.householder()
         self.shot("design", "Lime Kiln", "design", "working")
@@ -73,7 +89,6 @@ class Shots(BrowserCase):
         self.shot("design-dark", "Lime Kiln", "design", dark=True)
         self.shot("phone-design", "Lime Kiln", "design", phone=True)
         self.shot("phone-live-tests", "Saddler", "live", "zs", phone=True)
-        self.shot("phone-papers", "Saddler", "papers", phone=True)
 
 
 if __name__ == "__main__":

@@ -122,7 +122,8 @@ class Kept(BrowserCase):
         page = self.job_page("Lime Kiln", "survey/ownership")
 
         def slow(route: Route) -> None:
-            page.wait_for_timeout(300)
+            # Slower than the pause before a save: the next save must wait for this one's answer.
+            page.wait_for_timeout(900)
             route.continue_()
 
         page.route("**/api/v1/jobs/*", slow)

@@ -70,6 +70,7 @@ class OneJob(BrowserCase):
             if length == "5.5":
                 page.get_by_role("button", name="Add a section").click()
             page.get_by_label("Length").last.fill(length)
+        tap(page, "Armour, conduit or trunking at the unit", "kept apart: plastic gland, or cut back and sleeved")
         expect(page.get_by_role("button", name="2 sections, 12.0 m")).to_be_visible()
         expect(page.locator(".run-band")).to_contain_text("clipped 6.5 m")
         expect(page.get_by_role("link", name="Design")).to_contain_text(re.compile(r"\d+/\d+"))

@@ -9,7 +9,10 @@ from tests.jobs import ROOT
 
 AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 STAGES = ("survey", "design", "dead", "live", "papers")
-PARTS = tuple(f"survey/{part}" for part in ("board", "loads", "charge_point", "open", "day", "operator"))
+PARTS = (
+    *(f"survey/{part}" for part in ("board", "loads", "charge_point", "open", "day", "operator")),
+    *(f"design/{part}" for part in ("arrangements", "bench", "electrode", "chain")),
+)
 
 
 class Phone(BrowserCase):
@@ -66,7 +69,7 @@ class Phone(BrowserCase):
 
 class Accessible(BrowserCase):
     def violations(self, page: Page, options: str = "{resultTypes: ['violations']}") -> list[str]:
-        page.wait_for_timeout(300)
+        page.wait_for_timeout(400)
         # Through the debugger, since the content security policy rightly refuses a script tag.
         page.evaluate(AXE)
         found = page.evaluate(f"axe.run({options})")["violations"]
@@ -91,7 +94,7 @@ class Accessible(BrowserCase):
 
     def test_contrast_in_the_dark(self) -> None:
         page = self.page("/", dark=True)
-        for stage in (*STAGES, "survey/day", "survey/operator"):
+        for stage in (*STAGES, "survey/day", "survey/operator", "design/bench", "design/chain"):
             with self.subTest(stage):
                 self.visit(page, "Saddler", stage)
                 self.assertEqual(self.violations(page, "{runOnly: ['color-contrast']}"), [])

@@ -144,6 +144,8 @@ ROWS: list[Row] = [
     ("10 mA at the board", way(board=rcd("A", 10)), OK, "", ""),
     ("S-type as the own RCD", way(board=rcd("A", 30, late=True)), NO, "own_rcd", RCD),
     ("neutral not switched", way(board=rcd("A", both=False)), NO, "own_rcd", RCD),
+    ("neutral closed at the board, the unit opens both", way(board=rcd("A", both=False), inside=rcd("A")), IF, "rcd_neutral", RCD),
+    ("neutral closed at the board and in the unit", way(board=rcd("A", both=False), inside=rcd("A", both=False)), NO, "rcd_neutral", RCD),
     ("no RCD anywhere", way(board=None), NO, "own_rcd", RCD),
     ("only the RCD in the unit", way(board=None, inside=rcd("A")), IF, "rcd_at_board", RCD),
     ("RCD in the unit with its neutral closed, none at the board", way(board=None, inside=rcd("A", both=False)), NO, "own_rcd", RCD),

@@ -74,7 +74,8 @@ class Sentence(unittest.TestCase):
         self.assertEqual(
             text,
             "Earth the car through the house earth, with broken-PEN protection by the device inside the unit. "
-            "Protect people with a Type A 30 mA RCBO at the board and 6 mA DC detection in the unit. "
+            "Protect people with a Type A 30 mA RCBO at the board and 6 mA DC detection in the unit; "
+            "surge protection is fitted at the board. "
             "Guard the cable with B 40 A, and run 6 mm² three-core steel wire armoured along 5 sections, 16.9 m.",
         )
 

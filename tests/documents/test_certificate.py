@@ -45,7 +45,8 @@ class Content(unittest.TestCase):
             "1.26 kA", "0.19 Ω", "BS 88-3", "80 A", "74 A", "copper, 16 mm²", "copper, 10 mm² to water, gas", "BS EN 60947-3",
             "Comments on the existing installation", "Screws of the board cover", "within 5 years", "Schedule of inspections",
             "Schedule of circuit details and test results", "BS EN 61009-1", ">999", "0.29", "21.3", "Arrangement",
-            "broken-PEN protection by the device inside the unit", "40 A device; a 32 A one runs hot",
+            "broken-PEN protection by the device inside the unit", "Earthing for the charge point the house earth (TN-C-S)",
+            "722.411.4.1 (iv), opens within 5 s", "RDC-DD", "40 A device; a 32 A one runs hot",
         ]  # fmt: skip
         for words in wanted:
             with self.subTest(words):

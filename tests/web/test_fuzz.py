@@ -57,7 +57,25 @@ class Fuzz(AppCase):
 
     @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
     @given(
-        st.sampled_from(["jobs", "jobs/blank", "evaluate", "alternatives", "jobs/1/readings", "jobs/1/papers"]),
+        st.sampled_from(
+            [
+                "jobs",
+                "jobs/blank",
+                "evaluate",
+                "alternatives",
+                "jobs/1/readings",
+                "jobs/1/papers",
+                "half-hours",
+                "supply-day",
+                "protection/ways",
+                "protection/bench",
+                "protection/electrode",
+                "protection/chain",
+                "jobs/1/letters",
+                "jobs/1/links",
+                "jobs/1/photos?stop=board",
+            ]
+        ),
         st.binary(max_size=60),
     )
     def test_any_bytes(self, address: str, body: bytes) -> None:

@@ -4,7 +4,7 @@ import { ref, watch } from 'vue'
 
 import type { Finding } from '../api/types'
 import { useJob } from '../job/useJob'
-import { today } from '../shared/format'
+import { hereAndNow, today } from '../shared/format'
 import { usePerson } from '../shared/usePerson'
 
 const props = defineProps<{ finding: Finding }>()
@@ -18,7 +18,7 @@ watch(() => props.finding.decision, (decision) => (reason.value = decision?.reas
 function keep(): void {
   const key = `${props.finding.rule}/${props.finding.subject}`
   const others = store.job!.decisions.filter((decision) => decision.key !== key)
-  const decision = { key, about: props.finding.detail, reason: reason.value.trim(), name: name.value.trim(), decided_on: today() }
+  const decision = { key, about: props.finding.detail, reason: reason.value.trim(), name: name.value.trim(), decided_on: today(), decided_at: hereAndNow() }
   store.change('decisions', [...others, decision])
   editing.value = false
 }

@@ -35,6 +35,7 @@ export const useJob = defineStore('job', () => {
   let evaluating = false
   let again = false
   let timer: ReturnType<typeof setTimeout> | undefined
+  let sending: Promise<void> | undefined
 
   function take(state: JobState): void {
     id.value = state.id
@@ -105,16 +106,26 @@ export const useJob = defineStore('job', () => {
     timer = setTimeout(() => void save(), after)
   }
 
+  /** Save; one save at a time, so that none goes out against a version that another is about to replace. */
   async function save(): Promise<void> {
+    if (sending) {
+      await sending
+      return save()
+    }
     if (!job.value || saveState.value === 'saved' || saveState.value === 'conflict') return
-    if (saveState.value === 'saving') return schedule(SAVE_AFTER_MS)
+    sending = send(job.value)
+    await sending
+    sending = undefined
+  }
+
+  async function send(document: Job): Promise<void> {
     const saving = edits
     saveState.value = 'saving'
     try {
       const state = await answer<JobState>(
         api.PUT('/api/v1/jobs/{job_id}', {
           params: { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } },
-          body: job.value,
+          body: document,
         }),
       )
       version.value = state.version
@@ -123,7 +134,7 @@ export const useJob = defineStore('job', () => {
         forgetDraft(id.value)
       } else {
         saveState.value = 'unsaved'
-        keepDraft(id.value, version.value, job.value)
+        keepDraft(id.value, version.value, job.value!)
         schedule(SAVE_AFTER_MS)
       }
     } catch (error) {
@@ -181,7 +192,7 @@ export const useJob = defineStore('job', () => {
   /** Save what is waiting, if anything is. */
   async function flush(): Promise<void> {
     clearTimeout(timer)
-    if (saveState.value === 'unsaved') await save()
+    if (sending || saveState.value === 'unsaved') await save()
   }
 
   async function takeReading(reading: Reading): Promise<void> {

@@ -33,6 +33,12 @@ export function dayAndTime(iso: string): string {
   return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 }
 
+/** This moment by the clock on the wall, for a paper that shows it. */
+export function hereAndNow(): string {
+  const now = new Date()
+  return `${today()}T${[now.getHours(), now.getMinutes()].map((part) => String(part).padStart(2, '0')).join(':')}:00`
+}
+
 export function today(): string {
   const now = new Date()
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, '0')).join('-')

@@ -19,6 +19,7 @@ def residual_current_findings(case: Case) -> list[Finding]:
     findings = [_own_rcd(case), _dc(case), _blinding(case), _front_rcd_seen(case), _surge(case)]
     if case.run.links:
         findings.append(_rcd_at_board(case))
+        findings.append(_neutral(case))
         findings.append(_concealed(case))
         if case.job.supply.earthing is Earthing.TT:
             findings.append(_tt_origin(case))
@@ -62,6 +63,21 @@ def _rcd_at_board(case: Case) -> Finding:
         return stated("rcd_at_board", case.subject, title, Verdict.MEETS, "An RCBO guards the cable too.", OWN_CLAUSE)
     detail = "You rely on the RCD in the unit; the cable before it has none. Allowed; say why."
     return stated("rcd_at_board", case.subject, title, Verdict.YOUR_CALL, detail, OWN_CLAUSE)
+
+
+def _neutral(case: Case) -> Finding | None:
+    """An RCBO that leaves the neutral closed does not isolate, even where the unit's own RCD opens it."""
+    rcd, title = board_rcd(case), "RCD at the board opens the neutral too"
+    if rcd is None:
+        return None
+    if rcd.switches_neutral:
+        return stated("rcd_neutral", case.subject, title, Verdict.MEETS, "Both poles open.", OWN_CLAUSE)
+    inside, mend = case.run.charge_point.rcd_inside, "Use a double-pole RCBO."
+    detail = "It leaves the neutral closed: the circuit can't be made dead at the board"
+    if inside is not None and not _unfit(inside):
+        detail += ", and only the RCD in the unit opens both. Say why it serves."
+        return stated("rcd_neutral", case.subject, title, Verdict.YOUR_CALL, detail, OWN_CLAUSE, mend=mend)
+    return stated("rcd_neutral", case.subject, title, Verdict.FALLS_SHORT, f"{detail}.", OWN_CLAUSE, mend=mend)
 
 
 def _dc(case: Case) -> Finding:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated
 
 from pydantic import Field
@@ -22,3 +22,4 @@ class Decision(Part):
     reason: Annotated[str, Field(min_length=3, max_length=1000)]
     name: Annotated[str, Field(min_length=2, max_length=200)]
     decided_on: date
+    decided_at: datetime | None = None

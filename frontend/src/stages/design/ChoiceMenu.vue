@@ -52,7 +52,7 @@ function choose(alternative: Alternative): void {
       <p v-else-if="!alternatives.length" class="quiet">Working out what each would do…</p>
       <button v-for="one in alternatives" :key="one.label" type="button" class="way" :class="{ chosen: one.chosen }" :aria-pressed="one.chosen" @click="choose(one)">
         <span class="head"><b>{{ one.label }}</b><span v-if="one.chosen" class="now">as it stands</span><VerdictMark :verdict="one.verdict" /></span>
-        <span v-if="one.why_not" class="quiet"><b>Why not:</b> {{ one.why_not }} <i>{{ one.fear }}</i> {{ one.clause }}</span>
+        <span v-if="one.why_not" class="quiet"><b>Why not:</b> {{ one.why_not }} <i>{{ one.fear }}</i><span class="clause">{{ one.clause }}</span></span>
         <span v-else-if="one.consequence" class="quiet">{{ one.consequence }}</span>
       </button>
     </v-sheet>
@@ -94,6 +94,10 @@ p {
 }
 .way.chosen {
   border-left-color: var(--copper);
+}
+.clause {
+  display: block;
+  font-size: 0.82rem;
 }
 .head {
   display: flex;

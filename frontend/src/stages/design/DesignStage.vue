@@ -26,11 +26,7 @@ const PARTS = [
   { part: 'electrode', words: 'Electrode' },
   { part: 'chain', words: 'RCDs and DC' },
 ]
-const PROTECTION = new Set([
-  'open_pen', 'bypass', 'separation', 'electrode_clear', 'electrode_touch', 'electrode_stable', 'fall_of_potential', 'own_rcd', 'dc_protection', 'rcd_blinding',
-  'rcd_at_board', 'concealed_cable', 'tt_origin_rcd', 'front_rcd', 'maker_rcd', 'surge', 'tns_school',
-])
-const filter = (one: Finding) => (props.part ? PROTECTION.has(one.rule) : one.stage === 'design' || one.rule === 'survives_fault')
+const filter = (one: Finding) => (props.part ? one.protects : one.stage === 'design' || one.rule === 'survives_fault')
 const store = useJob()
 const sentence = computed(() => store.evaluation?.sentences[0])
 const circuitIndex = computed(() => store.job?.circuits.findIndex((one) => one.id === sentence.value?.circuit) ?? -1)

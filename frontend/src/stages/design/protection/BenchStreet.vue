@@ -9,7 +9,7 @@ defineEmits<{ choose: [place: number] }>()
 
 const street = computed(() => props.bench.street)
 // A short street is drawn wider.
-const step = computed(() => Math.max(84, Math.min(150, 560 / street.value.houses.length)))
+const step = computed(() => Math.max(76, Math.min(150, 560 / street.value.houses.length)))
 const LEFT = 74
 const width = computed(() => LEFT + street.value.houses.length * step.value + 10)
 const x = (place: number) => LEFT + place * step.value + step.value / 2

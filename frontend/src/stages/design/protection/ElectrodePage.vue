@@ -61,12 +61,12 @@ onMounted(async () => {
       <WorkingLines :lines="found.working" />
       <table>
         <caption>Ways to come lower</caption>
-        <thead><tr><th scope="col">Way</th><th scope="col" class="num">Now</th><th scope="col" class="num">Winter</th><th scope="col" class="num">Takes</th></tr></thead>
+        <thead><tr><th scope="col">Way</th><th scope="col" class="num">Now</th><th scope="col" class="num">Winter</th><th scope="col" class="takes">Takes</th></tr></thead>
         <tbody>
           <tr v-for="way in found.ways" :key="way.title">
             <th scope="row"><VerdictMark :verdict="way.holds ? 'meets' : 'falls_short'" /> {{ way.title }}</th>
             <td class="num figure">{{ ohm(way.now_ohm) }}</td><td class="num figure">{{ ohm(way.winter_ohm) }}</td>
-            <td class="num">{{ way.rods }} rods of 1.2 m, {{ way.driven_m }} m driven<template v-if="way.trench_m">, {{ way.trench_m }} m trench</template></td>
+            <td class="takes">{{ way.rods }} rods of 1.2 m, {{ way.driven_m }} m driven<template v-if="way.trench_m">, {{ way.trench_m }} m trench</template></td>
           </tr>
         </tbody>
       </table>
@@ -77,3 +77,8 @@ onMounted(async () => {
 </template>
 
 <style src="./page.css" />
+<style scoped>
+.takes {
+  padding-left: 12px;
+}
+</style>

@@ -26,7 +26,7 @@ function keep(): void {
 
 <template>
   <section aria-label="Fall-of-potential test">
-    <h3>Test it by fall of potential</h3>
+    <h2>Test it by fall of potential</h2>
     <svg viewBox="0 0 600 96" role="img" :aria-label="`Electrode, potential spike at ${plan.potential_spike_m.join(', ')} m, current spike at ${plan.current_spike_m} m, in one line.`">
       <path d="M20 50H580" class="ground" />
       <path d="M40 36v44M560 40v24" class="spike" /><path v-for="at in plan.potential_spike_m" :key="at" :d="`M${x(at)} 42v16`" class="spike thin" />
