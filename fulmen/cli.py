@@ -102,6 +102,8 @@ def finding_lines(finding: Finding) -> list[str]:
     lines = [f"{verdict_words(finding)}  {finding.title}{figures}"]
     lines += [f"    {text}" for text in (finding.detail, finding.clause) if text]
     lines += [f"    | {line.text()}" for line in finding.working]
+    if finding.fear:
+        lines.append(f"    What can happen: {finding.fear}")
     if finding.mend:
         lines.append(f"    To mend: {finding.mend}")
     if finding.decision:

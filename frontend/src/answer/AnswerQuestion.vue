@@ -41,7 +41,7 @@ function send(): void {
     </form>
     <div v-else class="photo">
       <p><b>{{ question.text }}</b> <span class="quiet">{{ question.hint }}</span></p>
-      <div class="thumbs"><img v-for="photo in asked.photos" :key="photo" :src="`/api/v1/householder/${secret}/photos/${photo}.jpg`" alt="The photo you sent" /></div>
+      <div class="thumbs"><img class="thumb" v-for="photo in asked.photos" :key="photo" :src="`/api/v1/householder/${secret}/photos/${photo}.jpg`" alt="The photo you sent" /></div>
       <input ref="input" type="file" accept="image/*" hidden :data-testid="question.key" @change="send" />
       <v-btn variant="outlined" :prepend-icon="mdiCamera" :disabled="busy" @click="input?.click()">{{ busy ? 'Sending…' : asked.photos.length ? 'Another photo' : 'Take or choose a photo' }}</v-btn>
     </div>
@@ -75,12 +75,6 @@ form .v-text-field {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-}
-img {
-  width: 124px;
-  height: 92px;
-  object-fit: cover;
-  border-radius: 8px;
 }
 .sent {
   color: var(--meets);

@@ -40,6 +40,6 @@ const byKind = computed(() => Object.fromEntries(props.profile.nodes.map((node) 
     <text :x="cutOutX - 15" :y="Y + 50" class="note">{{ byKind.cut_out?.notes[1] }}</text>
     <text :x="boardX - 17" :y="Y + 34" class="note">{{ byKind.board?.notes[0] }}</text>
     <text :x="boardX - 17" :y="Y + 50" class="note">tails {{ byKind.board?.notes[1]?.replace('tails ', '') }}</text>
-    <text :x="endX + 108" :y="Y + 44" text-anchor="end" class="note" :class="{ short: profile.protection_verdict === 'falls_short' }">{{ byKind.charge_point?.notes[0] }}, {{ byKind.charge_point?.notes[1] }}: {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text>
+    <text :x="endX + 108" :y="Y + 44" text-anchor="end" class="note" :class="{ short: profile.protection_verdict === 'falls_short' }">{{ byKind.charge_point?.notes[0] }}, {{ byKind.charge_point?.notes[1] }} · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text>
   </g>
 </template>

@@ -90,9 +90,6 @@ legend {
   font-weight: 700;
   padding-bottom: 6px;
 }
-.small {
-  font-size: 0.85rem;
-}
 .failed {
   border-left: 4px solid var(--falls_short);
   padding-left: 10px;

@@ -35,7 +35,7 @@ const next = computed(() => stops.value[index.value + 1])
 </script>
 
 <template>
-  <article>
+  <article class="middle">
     <header>
       <div>
         <p class="count">Stop {{ index + 1 }} of {{ stops.length }}</p>
@@ -51,13 +51,6 @@ const next = computed(() => stops.value[index.value + 1])
 </template>
 
 <style scoped>
-article {
-  padding: 16px 24px 28px;
-  min-width: 0;
-  display: grid;
-  gap: 10px;
-  align-content: start;
-}
 .count {
   font-weight: 700;
   color: var(--quiet);
@@ -93,9 +86,6 @@ header > div {
   margin-top: 8px;
 }
 @media (max-width: 839px) {
-  article {
-    padding: 12px 14px 24px;
-  }
   .next {
     justify-self: stretch;
   }

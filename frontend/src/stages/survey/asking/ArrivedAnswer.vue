@@ -21,7 +21,7 @@ function again(): void {
   <li>
     <p class="quiet">{{ given.text }}</p>
     <p v-if="given.words !== 'photo'"><b>{{ given.words }}</b></p>
-    <p v-else class="photos"><a v-for="photo in given.photos" :key="photo" :href="`/api/v1/photos/${photo}.jpg`" target="_blank"><img :src="`/api/v1/photos/${photo}/thumbnail.jpg`" :alt="`Photo: ${given.text}`" /></a></p>
+    <p v-else class="photos"><a v-for="photo in given.photos" :key="photo" :href="`/api/v1/photos/${photo}.jpg`" target="_blank"><img class="thumb" :src="`/api/v1/photos/${photo}/thumbnail.jpg`" :alt="`Photo: ${given.text}`" /></a></p>
     <p class="state">
       <b>{{ STATE[given.state] }}</b><template v-if="given.note">: “{{ given.note }}”</template>
       <template v-if="given.state === 'arrived'">
@@ -48,12 +48,6 @@ li {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-}
-img {
-  width: 124px;
-  height: 92px;
-  object-fit: cover;
-  border-radius: 8px;
 }
 .state {
   display: flex;

@@ -69,9 +69,6 @@ form {
   overflow-wrap: anywhere;
   user-select: all;
 }
-.failed {
-  color: var(--falls_short);
-}
 .link-row {
   border-top: 1px solid var(--line);
   padding: 10px 0;

@@ -18,7 +18,7 @@ const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.sto
 </script>
 
 <template>
-  <article>
+  <article class="middle">
     <h2 class="headline">Open questions</h2>
     <p v-if="!groups.length">Every fact of the walk is known.</p>
     <section v-for="group in groups" :key="group.ask" :aria-label="group.title">
@@ -32,13 +32,6 @@ const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.sto
 </template>
 
 <style scoped>
-article {
-  padding: 16px 24px 28px;
-  min-width: 0;
-  display: grid;
-  gap: 18px;
-  align-content: start;
-}
 article :deep(h3) {
   font-size: 1rem;
   padding-bottom: 4px;
@@ -72,10 +65,5 @@ button:hover {
 button .quiet {
   font-size: 0.88rem;
   white-space: nowrap;
-}
-@media (max-width: 839px) {
-  article {
-    padding: 12px 14px 24px;
-  }
 }
 </style>

@@ -29,7 +29,7 @@ const facts = computed(() => {
 </script>
 
 <template>
-  <article>
+  <article class="middle">
     <h2 class="headline">A day on the supply</h2>
     <p v-if="day" class="answer" role="status">{{ day.answer }}</p>
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
@@ -43,13 +43,6 @@ const facts = computed(() => {
 </template>
 
 <style scoped>
-article {
-  padding: 16px 24px 28px;
-  min-width: 0;
-  display: grid;
-  gap: 12px;
-  align-content: start;
-}
 .answer {
   font-size: 1.15rem;
   font-weight: 700;
@@ -71,24 +64,13 @@ dd b {
   display: block;
   font-size: 1.25rem;
 }
-.small {
-  font-size: 0.85rem;
-}
 .assumed {
   border-left: 4px solid var(--needs);
   padding: 4px 12px;
   background: var(--sheet);
   font-size: 0.92rem;
 }
-.failed {
-  border-left: 4px solid var(--falls_short);
-  background: var(--sheet);
-  padding: 8px 12px;
-}
 @media (max-width: 839px) {
-  article {
-    padding: 12px 14px 24px;
-  }
   dl {
     grid-template-columns: 1fr 1fr;
   }

@@ -58,7 +58,4 @@ onMounted(() => attempt(async () => undefined))
   flex-wrap: wrap;
   gap: 8px;
 }
-.failed {
-  color: var(--falls_short);
-}
 </style>

@@ -95,10 +95,4 @@ form {
   display: flex;
   gap: 8px;
 }
-.failed {
-  color: var(--falls_short);
-}
-.small {
-  font-size: 0.85rem;
-}
 </style>

@@ -31,7 +31,7 @@ const address = (file: string) => `/api/v1/jobs/${store.id}/${file}`
 </script>
 
 <template>
-  <article>
+  <article class="middle">
     <h2 class="headline">{{ matter.route === 'notify_after' ? 'Notify after' : 'Apply before' }}</h2>
     <p>{{ matter.deadline_words }}</p>
     <p class="state" :class="{ hold: matter.hold }"><b>{{ matter.hold ? 'Work must wait.' : STATE_WORDS[matter.state].title }}</b> {{ matter.hold || matter.state !== 'not_sent' ? STATE_WORDS[matter.state].text : '' }}</p>
@@ -58,13 +58,6 @@ const address = (file: string) => `/api/v1/jobs/${store.id}/${file}`
 </template>
 
 <style scoped>
-article {
-  padding: 16px 24px 28px;
-  min-width: 0;
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
 article :deep(h3) {
   font-size: 1rem;
   padding-bottom: 6px;
@@ -112,13 +105,5 @@ svg {
 }
 .links a {
   text-decoration: none;
-}
-.small {
-  font-size: 0.85rem;
-}
-@media (max-width: 839px) {
-  article {
-    padding: 12px 14px 24px;
-  }
 }
 </style>

@@ -83,9 +83,4 @@ form {
   gap: 8px;
   align-items: center;
 }
-.failed {
-  border-left: 4px solid var(--falls_short);
-  background: var(--sheet);
-  padding: 8px 12px;
-}
 </style>

@@ -1,0 +1,70 @@
+"""Migrations: a database of the first version keeps its jobs; up, down and up again ends the same."""
+
+import json
+import sqlite3
+import tempfile
+import unittest
+from contextlib import closing
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+
+from fulmen.settings import Settings
+from fulmen.store.database import MIGRATIONS, migrate, open_database, sessions
+from fulmen.store.operations import load_job
+from tests.jobs import HALFWAY, example_text
+
+
+class Upgrade(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.settings = Settings(database=Path(folder.name) / "old.sqlite")
+        self.config = Config()
+        self.config.set_main_option("script_location", str(MIGRATIONS))
+        self.config.set_main_option("sqlalchemy.url", self.settings.database_url())
+
+    def tables(self) -> set[str]:
+        with closing(sqlite3.connect(self.settings.database)) as database:
+            return {name for (name,) in database.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+
+    def test_a_job_of_the_first_version_is_read_by_the_newest(self) -> None:
+        command.upgrade(self.config, "0001")
+        document = json.loads(example_text(HALFWAY))
+        # What the first version did not know is not in its document.
+        for part in ("load", "day", "defects", "letters", "readings"):
+            document.pop(part)
+        for part, fields in {
+            "supply": ("meter", "fuse_proven", "tns_confirmation"),
+            "arrangement": ("metal_at_unit", "electrode_clear", "least_load_a"),
+        }.items():
+            for field in fields:
+                document[part].pop(field)
+        with closing(sqlite3.connect(self.settings.database)) as database, database:
+            columns = {row[1]: row for row in database.execute("PRAGMA table_info(job)")}
+            values = {
+                name: 0 if "INT" in row[2] else "2026-11-01 10:00:00" if "DATE" in row[2] else ""
+                for name, row in columns.items()
+            }
+            values |= {"id": 1, "version": 1, "title": "Old", "document": json.dumps(document)}
+            marks = ", ".join("?" for _ in values)
+            database.execute(f"INSERT INTO job ({', '.join(values)}) VALUES ({marks})", list(values.values()))
+        migrate(self.settings)
+        engine = open_database(self.settings)
+        job = load_job(sessions(engine), 1).job
+        engine.dispose()
+        self.assertEqual(
+            (job.title, job.supply.meter.value, job.arrangement.metal_at_unit.value),
+            (document["title"], "not_seen", "not_seen"),
+        )
+        self.assertEqual((job.letters, job.defects, job.load.method.value), ((), (), "entered"))
+
+    def test_down_and_up_again(self) -> None:
+        migrate(self.settings)
+        newest = self.tables()
+        command.downgrade(self.config, "0001")
+        self.assertLess(self.tables(), newest)
+        self.assertIn("photo", newest - self.tables())
+        migrate(self.settings)
+        self.assertEqual(self.tables(), newest)
