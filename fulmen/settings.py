@@ -26,6 +26,11 @@ class Settings:
         """The SQLAlchemy address of the database."""
         return f"sqlite:///{self.database}"
 
+    def link_url(self) -> str:
+        """What a made link begins with; empty: where the electrician's browser is."""
+        own_door = f"http://{self.householder_host}:{self.householder_port}" if self.householder_port else ""
+        return self.householder_url or own_door
+
     def host_names(self) -> frozenset[str]:
         """The host names that the app answers to, beside this machine's own."""
         url_host = urlsplit(self.householder_url).hostname

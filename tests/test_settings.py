@@ -35,6 +35,13 @@ class Variables(unittest.TestCase):
     def test_the_householders_door_is_shut_unless_it_is_asked_for(self) -> None:
         self.assertEqual(read().householder_port, 0)
 
+    def test_what_a_made_link_begins_with(self) -> None:
+        self.assertEqual(read().link_url(), "")
+        self.assertEqual(read(HOUSEHOLDER_PORT="8751").link_url(), "http://127.0.0.1:8751")
+        self.assertEqual(
+            read(HOUSEHOLDER_PORT="8751", HOUSEHOLDER_URL="https://ask.example").link_url(), "https://ask.example"
+        )
+
     def test_bad_ones_are_refused_by_name(self) -> None:
         for name, value in (("PORT", "0"), ("PORT", "65536"), ("PORT", "http"), ("HOUSEHOLDER_PORT", "-1"), ("HOUSEHOLDER_PORT", "65536"),
                             ("HOUSEHOLDER_URL", "ask.example"), ("HOUSEHOLDER_URL", "ftp://ask.example")):  # fmt: skip

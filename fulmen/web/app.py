@@ -48,7 +48,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         MAX_CONTENT_LENGTH=MAX_BYTES + 50_000,
         FRONTEND=settings.frontend,
         KNOWN_HOSTS=LOCAL_HOSTS | settings.host_names(),
-        HOUSEHOLDER_URL=settings.householder_url,
+        HOUSEHOLDER_URL=settings.link_url(),
         ROLES=frozenset({door, Role.HOUSEHOLDER}),
     )
     app.extensions["sessions"] = sessions(open_database(settings))
