@@ -16,7 +16,7 @@ from fulmen.core.words import word
 from fulmen.documents import certificate
 from fulmen.documents.certificate import ATTACHMENT, certificate_html, render_certificate
 from fulmen.store.papers import Issue, prepare_issue
-from tests.jobs import DEVICE_IN_UNIT, TREATED_AS_PME, TT, job
+from tests.jobs import DEVICE_IN_UNIT, TREATED_AS_PME, TT, evaluation, job
 
 AT = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
 
@@ -132,3 +132,17 @@ class Others(unittest.TestCase):
         for page in reader.pages:
             for font in page["/Resources"]["/Font"].values():
                 self.assertNotRegex(str(font.get_object()["/BaseFont"]), "(?i)dejavu|tofu|lastresort")
+
+
+class Schools(unittest.TestCase):
+    def test_the_reason_for_the_other_school_stands_on_the_schedule_with_name_and_time(self) -> None:
+        about = evaluation(changes={"boards.0.surge_protection": "no"}).findings
+        surge = next(one for one in about if one.rule == "surge")
+        decision = {"key": surge.key(), "about": surge.detail, "reason": "The owner declined in writing.", "name": "R. Quillfeather",
+                    "decided_on": "2026-11-23", "decided_at": "2026-11-23T14:05:00"}  # fmt: skip
+        kept = [one.model_dump(mode="json") for one in job().decisions]
+        html = certificate_html(issue(**{"boards.0.surge_protection": "no", "decisions": [*kept, decision]}))
+        schedule = html[html.index("<h3>Arrangement</h3>") : html.index("<h1>Design record</h1>")]
+        self.assertIn("“The owner declined in writing.” R. Quillfeather, 23 November 2026, 14:05", schedule)
+        self.assertIn("Cautious school: fit surge protection.", schedule)
+        self.assertNotIn("The owner declined in writing.", html[html.index("<h1>Design record</h1>") :])
