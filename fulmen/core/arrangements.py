@@ -25,7 +25,7 @@ from fulmen.core.model.charge_point import OpenPenSensing
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.run import runs
+from fulmen.core.run import origin_index, runs
 from fulmen.core.sentence import rcd_words
 from fulmen.core.words import word
 
@@ -168,7 +168,9 @@ def _changed(job: Job, choice: Choice) -> Job:
     circuit = circuit.model_copy(update={"device": circuit.device.model_copy(update={"rcd": rcd})})
     circuits = (*job.circuits[:index], circuit, *job.circuits[index + 1 :])
     seen = Seen.YES if surge else Seen.NO
-    boards = (job.boards[0].model_copy(update={"surge_protection": seen}), *job.boards[1:])
+    origin = origin_index(job)
+    fitted = job.boards[origin].model_copy(update={"surge_protection": seen})
+    boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
     return job.model_copy(update={"arrangement": arrangement, "circuits": circuits, "boards": boards})
 
 
@@ -178,7 +180,7 @@ def _same(job: Job, changed: Job) -> bool:
 
 def _changes(job: Job, changed: Job) -> tuple[Change, ...]:
     """The fields by which a way differs from the job."""
-    index = _circuit_index(job)
+    index, origin = _circuit_index(job), origin_index(job)
     now, then = job.arrangement, changed.arrangement
     rcd_now, rcd_then = job.circuits[index].device.rcd, changed.circuits[index].device.rcd
     pairs = [
@@ -187,7 +189,11 @@ def _changes(job: Job, changed: Job) -> tuple[Change, ...]:
         ("arrangement.separate_device.sensing", now.separate_device.sensing, then.separate_device.sensing),
         ("arrangement.rdc_dd", now.rdc_dd, then.rdc_dd),
         (f"circuits.{index}.device.rcd", rcd_now, rcd_then),
-        ("boards.0.surge_protection", job.boards[0].surge_protection, changed.boards[0].surge_protection),
+        (
+            f"boards.{origin}.surge_protection",
+            job.boards[origin].surge_protection,
+            changed.boards[origin].surge_protection,
+        ),
     ]
     return tuple(Change(field=field, value=_plain(new)) for field, old, new in pairs if old != new)
 

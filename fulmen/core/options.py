@@ -21,6 +21,7 @@ from fulmen.core.model.circuits import Circuit, Curve
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Seen
 from fulmen.core.rule_set import RuleSet
+from fulmen.core.run import origin_index
 from fulmen.core.sentence import ChoiceKey, rcd_words, surge_words
 from fulmen.core.words import word
 
@@ -143,9 +144,7 @@ def _rdc_dd(job: Job, index: int) -> list[Candidate]:
 
 def _surge(job: Job, index: int) -> list[Candidate]:
     """Surge protection stands at the origin's board."""
-    origin = next(
-        place for place, board in enumerate(job.boards) if board.id not in {one.feeds for one in job.circuits}
-    )
+    origin = origin_index(job)
     now, field = job.boards[origin].surge_protection, f"boards.{origin}.surge_protection"
     return [(surge_words(way), way is now, (Change(field=field, value=way.value),)) for way in Seen]
 

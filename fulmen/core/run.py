@@ -37,6 +37,12 @@ def runs(job: Job) -> list[Run]:
     return [Run(point, _links(point.id, boards, feeder)) for point in job.charge_points]
 
 
+def origin_index(job: Job) -> int:
+    """The place in the list of the board that stands at the origin: no circuit feeds it."""
+    fed = {circuit.feeds for circuit in job.circuits}
+    return next(place for place, board in enumerate(job.boards) if board.id not in fed)
+
+
 def _links(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[Link, ...]:
     links: list[Link] = []
     while end in feeder:

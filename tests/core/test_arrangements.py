@@ -268,6 +268,17 @@ class EveryWay(unittest.TestCase):
         found = every_way(job(AT_SURVEY), RULES)
         self.assertEqual(found.counts[NO], len(found.ways))
 
+    def test_surge_protection_is_the_origins_wherever_its_board_is_listed(self) -> None:
+        garage = {"id": "garage", "name": "Garage board"}
+        house = job().boards[0].model_dump(mode="json")
+        changes = {"boards": [garage, house], "circuits": [
+            {**job().circuits[0].model_dump(mode="json"), "id": "sub-main", "feeds": "garage"},
+            {**job().circuits[0].model_dump(mode="json"), "from_board": "garage"},
+        ]}  # fmt: skip
+        fields = {change.field for one in every_way(job(changes=changes), RULES).ways for change in one.changes}
+        self.assertIn("boards.1.surge_protection", fields)
+        self.assertNotIn("boards.0.surge_protection", fields)
+
     def test_no_circuit_no_ways(self) -> None:
         self.assertEqual(every_way(job(changes={"circuits": []}), RULES).ways, ())
 
