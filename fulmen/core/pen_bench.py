@@ -54,7 +54,10 @@ class Touch(Part):
 
 
 class BenchResult(Part):
-    """The whole street, what each kind of device at this house does, and the person before and after it opens."""
+    """The whole street, what each kind of device at this house does, and the person before and after.
+
+    `after` is with a device fitted that sees it; where neither kind does, nothing changes.
+    """
 
     houses: tuple[BenchHouse, ...]
     devices: tuple[DeviceSees, ...]
@@ -149,7 +152,8 @@ def _told(bench: Bench, before: Touch, devices: tuple[DeviceSees, ...], rules: R
     limit_v = rules.value("pen_touch_voltage_v")
     if before.volts_v <= limit_v:
         told = f"A hand on the car gets {before.volts_v:.0f} V, not above {limit_v:g} V"
-        return f"{told}: the standard accepts it; on wet skin it is dangerous all the same."
+        harms = before.body_ma >= FELT_MA[-1][0]
+        return f"{told}: the standard accepts it" + ("; on wet skin it is dangerous all the same." if harms else ".")
     seen = [device.sees for device in devices]
     if all(seen):
         return f"A hand on the car gets {before.volts_v:.0f} V; either kind of device sees it."

@@ -52,6 +52,10 @@ class Devices(unittest.TestCase):
         found = run_bench(bench((40.0, 0.0, 0.0), electrode_ohm=2.0), RULES)
         self.assertFalse(sees(found)[OpenPenSensing.MET_VOLTAGE])
         self.assertGreater(found.before.volts_v, 40)
+        self.assertTrue(found.told.endswith("on wet skin it is dangerous all the same."))
+        slight = run_bench(bench((2.0, 0.0, 0.0), electrode_ohm=1.0), RULES)
+        self.assertEqual(slight.before, slight.after)
+        self.assertTrue(slight.told.endswith("the standard accepts it."))
 
     def test_a_car_on_its_own_electrode_stays_at_earth(self) -> None:
         found = run_bench(bench((20.0, 0.0, 0.0), car_on_own_electrode=True), RULES)

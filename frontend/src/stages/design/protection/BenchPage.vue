@@ -27,7 +27,7 @@ const { presets, key, bench, chosen, found, failed, missing, lesson, take } = st
             <td class="num"><b>{{ device.sees ? `sees it, opens by ${device.opens_s} s` : 'does not see it' }}</b></td>
           </tr>
           <tr><th scope="row">Person at the car, before it opens</th><td class="num"><b class="figure">{{ found.before.volts_v.toFixed(0) }} V, {{ found.before.body_ma.toFixed(0) }} mA</b><span class="line small">{{ found.before.felt }}</span></td></tr>
-          <tr><th scope="row">After</th><td class="num"><b class="figure">{{ found.after.volts_v.toFixed(0) }} V, {{ found.after.body_ma.toFixed(0) }} mA</b><span class="line small">{{ found.after.felt }}</span></td></tr>
+          <tr><th scope="row">After, with a device that sees it</th><td class="num"><b class="figure">{{ found.after.volts_v.toFixed(0) }} V, {{ found.after.body_ma.toFixed(0) }} mA</b><span class="line small">{{ found.after.felt }}</span></td></tr>
         </tbody>
       </table>
       <BenchControls :state="state" />
