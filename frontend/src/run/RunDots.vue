@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import type { RunProfile } from '../api/types'
+import { verdictWords } from '../shared/format'
 
 const props = defineProps<{ profile: RunProfile; at?: string }>()
 
@@ -31,7 +32,7 @@ const weakest = computed(() => {
       </li>
     </ol>
     <p v-if="!at" class="figure results">
-      {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="weakest !== null"> · carries {{ weakest.toFixed(0) }} A</template>
+      {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="weakest !== null"> · carries {{ weakest.toFixed(0) }} A</template> · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}
     </p>
   </div>
 </template>
