@@ -15,8 +15,10 @@ from fulmen.core.rule_set import RuleSet
 from fulmen.core.soil import Soil, resistivity_at, soil
 from fulmen.core.tables import table
 
+# Rods come in 1.2 m lengths; common practice, no source.
 ROD_M = 1.2
 MOST_RODS = 6
+# Where nobody wrote the ground's temperature down: the yearly mean at a rod's depth, taken as usual, no source.
 USUAL_GROUND_C = 10.0
 
 

@@ -13,13 +13,9 @@ from fulmen.core.model.base import Line, Part, number
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Seen
+from fulmen.core.rule_set import RuleSet
 from fulmen.core.run import Run, runs
 from fulmen.core.tables import read_toml
-
-RDC_DD_OPENS_MA = 6.0
-RDC_DD_QUIET_MA = 3.0
-# Largest opening times of an RDC-DD, by the current it must have opened at (IEC 62955).
-RDC_DD_TIMES = ((200.0, 0.1), (60.0, 0.3), (6.0, 10.0))
 
 
 class Waveform(StrEnum):
@@ -74,7 +70,7 @@ class _Placed(Part):
     rcd: Rcd | None
 
 
-def residual_chain(question: ChainQuestion) -> ResidualChain:
+def residual_chain(question: ChainQuestion, rules: RuleSet) -> ResidualChain:
     """What every device before the first charge point makes of a residual current at the car.
 
     Smooth DC flows through every device in series. A DC detector that opens ends it within its time, so it keeps the
@@ -86,6 +82,7 @@ def residual_chain(question: ChainQuestion) -> ResidualChain:
     devices = tuple(
         _rdc_dd(one, dc_ma) if one.rcd is None else _rcd(one, one.rcd, question, dc_ma, detector) for one in placed
     )
+    devices = tuple(_timed(device, one, rules) for device, one in zip(devices, placed, strict=True))
     interrupted = any(one.reaction is Reaction.OPENS for one in devices)
     return ResidualChain(devices=devices, interrupted=interrupted, told=_told(devices, interrupted))
 
@@ -107,6 +104,14 @@ def _placed(job: Job) -> list[_Placed]:
     return [*found, *_inside(job, run)]
 
 
+def _timed(device: ChainDevice, placed: _Placed, rules: RuleSet) -> ChainDevice:
+    """An RCD that opens does so within the time that a test of it allows; an RDC-DD told its own."""
+    if placed.rcd is None or device.reaction is not Reaction.OPENS:
+        return device
+    limit = "rcd_delayed_trip_max_ms" if placed.rcd.time_delayed else "rcd_trip_ms"
+    return device.model_copy(update={"opens_s": rules.value(limit) / 1000})
+
+
 def _inside(job: Job, run: Run) -> list[_Placed]:
     point = run.charge_point
     inside = [_Placed(place="in the unit", rcd=point.rcd_inside)] if point.rcd_inside is not None else []
@@ -116,18 +121,17 @@ def _inside(job: Job, run: Run) -> list[_Placed]:
 
 
 @cache
-def _types() -> dict[str, Any]:
-    types: dict[str, Any] = read_toml("fulmen.core", "residual_types")["types"]
-    return types
+def _data() -> dict[str, Any]:
+    return read_toml("fulmen.core", "residual_types")
 
 
 def _rcd(placed: _Placed, rcd: Rcd, question: ChainQuestion, dc_ma: float, detector: bool) -> ChainDevice:
-    kind = _types()[rcd.type.value]
+    kind = _data()["types"][rcd.type.value]
     rated_ma, residual_ma = float(rcd.residual_ma), question.residual_ma
     name = f"Type {rcd.type.value}{' S' if rcd.time_delayed else ''}, {rcd.residual_ma} mA"
     seen = kind["opens"].get(question.waveform.value)
     if dc_ma > kind["dc_blind_ma"]:
-        until = " until the DC detector has opened" if detector and dc_ma >= RDC_DD_OPENS_MA else ""
+        until = " until the DC detector has opened" if detector and dc_ma >= _least_opening_ma() else ""
         told = f"{dc_ma:g} mA smooth DC is more than {kind['dc_blind_ma']:g} mA: it may not open for anything{until}."
         return _device(name, placed.place, Reaction.BLIND, told)
     if seen is None:
@@ -136,7 +140,7 @@ def _rcd(placed: _Placed, rcd: Rcd, question: ChainQuestion, dc_ma: float, detec
         )
     if residual_ma >= seen * rated_ma:
         told = f"{residual_ma:g} mA is at least {seen:g}·{rated_ma:g} mA: it opens."
-        return _device(name, placed.place, Reaction.OPENS, told, 0.5 if rcd.time_delayed else 0.3)
+        return _device(name, placed.place, Reaction.OPENS, told)
     if residual_ma > kind["quiet"] * rated_ma:
         told = (
             f"{residual_ma:g} mA lies between {kind['quiet']:g}·{rated_ma:g} and {seen:g}·{rated_ma:g} mA: it may open."
@@ -152,14 +156,19 @@ WAVE_WORDS = {
 }
 
 
+def _least_opening_ma() -> float:
+    return min(float(step["at_least_ma"]) for step in _data()["rdc_dd"]["opens"])
+
+
 def _rdc_dd(placed: _Placed, dc_ma: float) -> ChainDevice:
     name = "6 mA DC detection"
-    within_s = next((seconds for least_ma, seconds in RDC_DD_TIMES if dc_ma >= least_ma), None)
+    data = _data()["rdc_dd"]
+    within_s = next((step["within_s"] for step in data["opens"] if dc_ma >= step["at_least_ma"]), None)
     if within_s is not None:
         return _device(
             name, placed.place, Reaction.OPENS, f"{dc_ma:g} mA smooth DC: it opens within {within_s:g} s.", within_s
         )
-    if dc_ma > RDC_DD_QUIET_MA:
+    if dc_ma > data["quiet_ma"]:
         return _device(name, placed.place, Reaction.MAY_OPEN, f"{dc_ma:g} mA smooth DC is under 6 mA: it may open.")
     reaction = Reaction.STAYS if dc_ma else Reaction.SEES_NOTHING
     return _device(

@@ -54,4 +54,4 @@ def plan_electrode(body: ElectrodePlan) -> Response:
 def ask_chain(body: ChainQuestion) -> Response:
     """Tell what each residual-current device makes of a residual current."""
     check_structure(body.job)
-    return reply(residual_chain(body))
+    return reply(residual_chain(body, rule_set(body.job.rule_set)))

@@ -15,7 +15,7 @@ from fulmen.core.arrangement_words import arrangement_facts
 from fulmen.core.arrangements import Allowance, every_way, judge_protection
 from fulmen.core.changes import apply_changes
 from fulmen.core.run import runs
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, RULES, job
+from tests.jobs import AT_SURVEY, RULES, job
 
 Row = tuple[str, dict[str, Any], Allowance, str, str]
 OK, IF, NO = Allowance.ALLOWED, Allowance.CONDITION, Allowance.REFUSED
@@ -313,4 +313,4 @@ class Words(unittest.TestCase):
         self.assertEqual(facts["RCD at the origin"], "Type A, 100 mA, time-delayed")
         self.assertEqual(facts["6 mA DC detection (RDC-DD)"], "none")
         self.assertEqual(self.facts({})["RCD at the board"], "Type A, 30 mA")
-        self.assertEqual(job(DEVICE_IN_UNIT).boards[0].surge_protection.value, "yes")
+        self.assertEqual(self.facts(way(surge="no"))["Surge protection"], "left out")

@@ -104,7 +104,7 @@ class Limits(unittest.TestCase):
 
     def test_no_load_and_no_earth_anywhere_still_has_an_answer(self) -> None:
         found = run_bench(bench((0.0, 0.0, 0.0), (0.0, 0.0, 0.0), broken="main"), RULES)
-        self.assertTrue(all(one.car_v == one.car_v for one in found.houses))
+        self.assertTrue(all(0 <= one.car_v < 1 for one in found.houses))
 
     def test_thirteen_houses_cost_less_than_five_milliseconds(self) -> None:
         big = bench(*[(10.0, 0.0, 0.0), (0.0, 12.0, 0.0), (0.0, 0.0, 7.0)] * 4, (9.0, 0.0, 0.0), broken="main")

@@ -5,16 +5,15 @@ from typing import Any
 
 from fulmen.core.residual_chain import ChainDevice, ChainQuestion, Reaction, ResidualChain, Waveform, residual_chain
 from tests.core.test_arrangements import BASE, rcd, way
-from tests.jobs import job
+from tests.jobs import RULES, job
 
 R = Reaction
 
 
 def chain(waveform: str, residual_ma: float, standing_dc_ma: float = 0.0, **changes: Any) -> ResidualChain:
     made = job(changes=BASE | way(**{"dc": "none", **changes}))
-    return residual_chain(
-        ChainQuestion(job=made, waveform=Waveform(waveform), residual_ma=residual_ma, standing_dc_ma=standing_dc_ma)
-    )
+    asked = ChainQuestion(job=made, waveform=Waveform(waveform), residual_ma=residual_ma, standing_dc_ma=standing_dc_ma)
+    return residual_chain(asked, RULES)
 
 
 def one(kind: str, waveform: str, residual_ma: float, standing_dc_ma: float = 0.0) -> ChainDevice:
@@ -90,5 +89,5 @@ class Chain(unittest.TestCase):
 
     def test_without_any_device_it_says_so(self) -> None:
         self.assertEqual(chain("ac", 30, board=None).told, "No residual-current device stands on this circuit.")
-        empty = residual_chain(ChainQuestion(job=job(changes={"charge_points": [], "circuits": []})))
+        empty = residual_chain(ChainQuestion(job=job(changes={"charge_points": [], "circuits": []})), RULES)
         self.assertEqual(empty.devices, ())

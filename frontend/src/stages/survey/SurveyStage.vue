@@ -57,7 +57,7 @@ function go(part: string): void {
 </script>
 
 <template>
-  <div class="survey">
+  <div class="workbench">
     <SideList :items="items" :current="current" label="Stops" :fold="fold" @choose="go" />
     <OpenPage v-if="current === 'open'" @go="go" />
     <DayPage v-else-if="current === 'day'" />
@@ -66,32 +66,3 @@ function go(part: string): void {
     <aside><ChecksLedger :stages="['survey', 'design']" title="What it means" :filter="filter" /></aside>
   </div>
 </template>
-
-<style scoped>
-.survey {
-  display: grid;
-  grid-template-columns: 240px minmax(0, 1fr) 350px;
-  min-height: 60vh;
-}
-aside {
-  background: var(--sheet);
-  border-left: 1px solid var(--line);
-  min-width: 0;
-}
-@media (max-width: 1144px) {
-  .survey {
-    grid-template-columns: 220px minmax(0, 1fr);
-  }
-  aside {
-    grid-column: 1 / -1;
-    border-left: 0;
-    border-top: 1px solid var(--line);
-  }
-}
-@media (max-width: 839px) {
-  .survey {
-    display: flex;
-    flex-direction: column;
-  }
-}
-</style>

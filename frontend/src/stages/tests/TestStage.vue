@@ -30,7 +30,7 @@ function next(): void {
 </script>
 
 <template>
-  <div v-if="step" class="tests">
+  <div v-if="step" class="workbench">
     <StepList :steps="steps" :current="current" :stage="stage" @choose="current = $event" />
     <StepPanel :key="`${step.step}/${step.subject}`" :step="step" :number="current + 1" :count="steps.length" @kept="next" />
     <aside>
@@ -42,33 +42,7 @@ function next(): void {
 </template>
 
 <style scoped>
-.tests {
-  display: grid;
-  grid-template-columns: 250px minmax(0, 1fr) 350px;
-  min-height: 60vh;
-}
-aside {
-  background: var(--sheet);
-  border-left: 1px solid var(--line);
-  min-width: 0;
-}
 .none {
   padding: 30px 24px;
-}
-@media (max-width: 1144px) {
-  .tests {
-    grid-template-columns: 230px minmax(0, 1fr);
-  }
-  aside {
-    grid-column: 1 / -1;
-    border-left: 0;
-    border-top: 1px solid var(--line);
-  }
-}
-@media (max-width: 839px) {
-  .tests {
-    display: flex;
-    flex-direction: column;
-  }
 }
 </style>
