@@ -21,6 +21,8 @@ FALLS_SHORT = "falls-short-three-ways"
 HALFWAY = "tn-c-s-halfway-through-tests"
 AT_SURVEY = "looped-terrace-at-survey"
 ALL_ELECTRIC = "all-electric-corner-at-survey"
+GARAGE = "garage-sub-main"
+THREE_PHASE = "two-cars-three-phase"
 RULES = rule_set()
 
 

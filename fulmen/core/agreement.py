@@ -8,9 +8,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.fault_loop import temperature_factor
-from fulmen.core.figures import RunFigures
+from fulmen.core.figures import LinkFigures
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.tables import table
 
 
 @dataclass(frozen=True)
@@ -39,21 +38,21 @@ def band_around(value: float, rules: RuleSet, source: str, low: float | None = N
     return Band(round(max(0.0, floor - allowed_below), 6), round(value + allowed, 6), source)
 
 
-def r1_r2_band(figures: RunFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+def r1_r2_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+R2 should lie from the route's length and size; armour beside the core may lower it."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     expected = (figures.r1_ohm + figures.r2_ohm) * factor
     low = None
-    if figures.record.armour:
-        armour_ohm = table("armour").at(figures.record.armour, _armour_row(figures)) * figures.length_m / 1000
-        low = (figures.r1_ohm + figures.r2_ohm * armour_ohm / (figures.r2_ohm + armour_ohm)) * factor
+    least_r2 = sum(one.metre.least_r2_ohm * one.section.length_m for one in figures.sections)
+    if least_r2 < figures.r2_ohm:
+        low = (figures.r1_ohm + least_r2) * factor
     source = f"{figures.length_m:.1f} m of {_size(figures)} mm²"
     if conductor_c is not None:
         source += f" at {conductor_c:g} °C"
     return band_around(expected, rules, source + (", armour beside the core" if low else ""), low)
 
 
-def r1_rn_band(figures: RunFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+def r1_rn_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+Rn should lie: line and neutral are the same size."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     return band_around(2 * figures.r1_ohm * factor, rules, f"{figures.length_m:.1f} m of {_size(figures)} mm²")
@@ -64,10 +63,11 @@ def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Ban
     return band_around(ze_ohm + r1_r2_ohm, rules, source)
 
 
-def _size(figures: RunFigures) -> str:
-    line = figures.run.final().circuit.cable.csa_mm2
-    return f"{line:g}" if line == figures.cpc_mm2 else f"{line:g}/{figures.cpc_mm2:g}"
-
-
-def _armour_row(figures: RunFigures) -> float:
-    return figures.run.final().circuit.cable.csa_mm2
+def _size(figures: LinkFigures) -> str:
+    sizes = {
+        f"{one.cable.csa_mm2:g}"
+        if one.cable.csa_mm2 == one.metre.cpc_mm2
+        else f"{one.cable.csa_mm2:g}/{one.metre.cpc_mm2:g}"
+        for one in figures.sections
+    }
+    return " and ".join(sorted(sizes))

@@ -7,12 +7,14 @@ the next row on the safe side where the place lies between two rows.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import prod
 
 from fulmen.core.catalogue import CableRecord
 from fulmen.core.errors import TableError
 from fulmen.core.findings import WorkingLine
-from fulmen.core.model.route import ReferenceMethod, Section
+from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.route import Section
 from fulmen.core.tables import table
 
 AIR_REFERENCE_C = 30.0
@@ -35,8 +37,16 @@ class SectionRating:
     reference_c: float
     working: tuple[WorkingLine, ...]
     why_unrated: str = ""
+    operating_c: float = 70.0
+
+    def conductor_c(self, ib_a: float) -> float | None:
+        """Conductor temperature at a current [°C]; None where nothing rates the section."""
+        if self.iz_a is None:
+            return None
+        return conductor_temperature_c(ib_a, self.iz_a, self.ambient_c, self.operating_c)
 
 
+@lru_cache(maxsize=8192)
 def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases: int = 1) -> SectionRating:
     """Iz of one section.
 
@@ -72,7 +82,9 @@ def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases
         decimals=1,
         unit="A",
     )
-    return SectionRating(it_a * factor, it_a, factor, ambient_c, reference_c, (it_line, *factors, total))
+    working = (it_line, *factors, total)
+    operating_c = record.operating_c()
+    return SectionRating(it_a * factor, it_a, factor, ambient_c, reference_c, working, operating_c=operating_c)
 
 
 def conductor_temperature_c(ib_a: float, iz_a: float, ambient_c: float, operating_c: float) -> float:
@@ -91,7 +103,7 @@ def conductor_temperature_c(ib_a: float, iz_a: float, ambient_c: float, operatin
 
 
 def _tabulated(method: ReferenceMethod, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:
-    ratings = table(record.rating_table)
+    ratings = record.ratings()
     column = f"{method.value}.{2 if phases == 1 else 3}"
     value = ratings.at(column, csa_mm2)
     return WorkingLine(symbol="It", value=value, decimals=1, unit="A", source=ratings.source(column, csa_mm2))

@@ -6,8 +6,9 @@ from fulmen.core.diversity import DiversityLine, diversity_lines
 from fulmen.core.findings import WorkingLine
 from fulmen.core.half_hours import half_hour_a
 from fulmen.core.model.base import Part
+from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
-from fulmen.core.model.load import DemandMethod, LoadKind
+from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
 from fulmen.core.model.supply import Supply
 from fulmen.core.rule_set import RuleSet
 
@@ -32,7 +33,7 @@ def demand_of(job: Job, rules: RuleSet) -> Demand:
     Measured: the recorded maximum, then the charge point in full.
     """
     car_a = car_current_a(job)
-    lines = diversity_lines(job.load, rules)
+    lines = diversity_lines(_appliances(job), rules)
     house_a, source = _house_a(job, lines, car_a, rules)
     total_a = None if house_a is None else house_a + car_a
     return Demand(
@@ -48,8 +49,25 @@ def demand_of(job: Job, rules: RuleSet) -> Demand:
 
 
 def car_current_a(job: Job) -> float:
-    """Current of the charge points that this job fits, in full [A]."""
-    return sum(point.design_current_a() for point in job.charge_points)
+    """Current of the charge points that this job fits, in full; at three phases in the most loaded conductor [A]."""
+    points = [
+        (point, next((one for one in job.circuits if one.feeds == point.id), None)) for point in job.charge_points
+    ]
+    if job.supply.phases == 1:
+        return sum(point.design_current_a() for point, _ in points)
+    balanced_a = sum(point.design_current_a() for point, _ in points if point.phases == 3)
+    on: dict[Phase, float] = dict.fromkeys(Phase, 0.0)
+    for point, circuit in points:
+        if point.phases == 1:
+            on[circuit.phase if circuit else Phase.L1] += point.design_current_a()
+    return balanced_a + max(on.values())
+
+
+def _appliances(job: Job) -> tuple[Appliance, ...]:
+    """The house's appliances, and what garage and outbuilding boards feed besides the cars."""
+    if job.load.method is not DemandMethod.ADDED_UP:
+        return job.load.appliances
+    return (*job.load.appliances, *(one for board in job.boards for one in board.other_loads))
 
 
 def _house_a(job: Job, lines: tuple[DiversityLine, ...], car_a: float, rules: RuleSet) -> tuple[float | None, str]:

@@ -11,7 +11,7 @@ from collections.abc import Callable
 
 from fulmen.core.findings import WorkingLine
 from fulmen.core.model.base import Part
-from fulmen.core.model.load import Appliance, Load, LoadKind
+from fulmen.core.model.load import Appliance, LoadKind
 from fulmen.core.rule_set import RuleSet
 from fulmen.core.words import word
 
@@ -46,11 +46,16 @@ def appliance_a(appliance: Appliance, u0_v: float) -> float:
     return appliance.rating_kw * 1000 / u0_v
 
 
-def diversity_lines(load: Load, rules: RuleSet) -> tuple[DiversityLine, ...]:
+def diversity_lines(appliances: tuple[Appliance, ...], rules: RuleSet) -> tuple[DiversityLine, ...]:
     """One line for each kind of load that is there, in the order of the kinds."""
     u0_v = rules.value("u0_v")
-    by_kind = {kind: [one for one in load.appliances if one.kind is kind] for kind in LoadKind}
+    by_kind = {kind: [one for one in appliances if one.kind is kind] for kind in LoadKind}
     return tuple(_line(kind, found, u0_v, rules) for kind, found in by_kind.items() if found)
+
+
+def diversified_a(appliances: tuple[Appliance, ...], rules: RuleSet) -> float:
+    """What some appliances come to together, after diversity [A]; nothing is 0."""
+    return sum(line.counted_a for line in diversity_lines(appliances, rules))
 
 
 def _line(kind: LoadKind, found: list[Appliance], u0_v: float, rules: RuleSet) -> DiversityLine:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.certificate import Gap, certificate_gaps
+from fulmen.core.checks.chain import chain_findings
 from fulmen.core.checks.charge_point import charge_point_findings
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.earthing import earthing_findings
@@ -11,6 +12,7 @@ from fulmen.core.checks.loop import loop_findings
 from fulmen.core.checks.operator import operator_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.place import place_findings
+from fulmen.core.checks.practice import practice_findings
 from fulmen.core.checks.readings import reading_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.supply import supply_findings
@@ -31,6 +33,7 @@ from fulmen.core.sentence import SentencePart, specification
 from fulmen.core.sequence import Step, sequence
 from fulmen.core.walk import OpenQuestion, StopState, open_questions, stop_states, walked
 from fulmen.core.ways_out import WayOut, ways_out
+from fulmen.core.what_opens import FaultAt, what_opens
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
 ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings, operator_findings)
@@ -40,9 +43,19 @@ DESIGN_CHECKS = (
     residual_current_findings,
     overcurrent_findings,
     loop_findings,
+    chain_findings,
+    practice_findings,
     place_findings,
     charge_point_findings,
 )
+
+
+class RunFaults(Part):
+    """What opens for each fault along one run."""
+
+    circuit: str
+    charge_point: str
+    faults: tuple[FaultAt, ...]
 
 
 class RunSentence(Part):
@@ -60,6 +73,7 @@ class Evaluation(Part):
     edition: str
     profiles: tuple[RunProfile, ...]
     sentences: tuple[RunSentence, ...]
+    faults: tuple[RunFaults, ...]
     findings: tuple[Finding, ...]
     steps: tuple[Step, ...]
     gaps: tuple[Gap, ...]
@@ -102,6 +116,10 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
             RunSentence(circuit=case.subject, charge_point=case.run.charge_point.id, parts=specification(case))
             for case in cases
             if case.run.links
+        ),
+        faults=tuple(
+            RunFaults(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))
+            for case in cases
         ),
         findings=findings,
         steps=steps,

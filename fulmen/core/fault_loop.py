@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from fulmen.core.model.circuits import Device, DeviceKind
 from fulmen.core.tables import table
 
 COPPER_PER_C = 0.004
-INSTANTANEOUS_MULTIPLE = {"B": 5.0, "C": 10.0}
+INSTANTANEOUS_MULTIPLE = {"B": 5.0, "C": 10.0, "D": 20.0}
+NOT_BEFORE_MULTIPLE = {"B": 3.0, "C": 5.0, "D": 10.0}
 
 
 def conductor_ohm(length_m: float, csa_mm2: float) -> float:
@@ -33,7 +35,7 @@ def temperature_factor(conductor_c: float) -> float:
 
 
 def instantaneous_trip_a(curve: str, rating_a: float) -> float:
-    """Ia, the current that surely trips a BS EN 60898 or 61009 device at once: 5·In for B, 10·In for C.
+    """Ia, the current that surely trips a BS EN 60898 or 61009 device at once: 5·In for B, 10·In for C, 20·In for D.
 
     >>> instantaneous_trip_a("C", 32)
     320.0
@@ -48,6 +50,19 @@ def zs_limit_ohm(curve: str, rating_a: float, u0_v: float, cmin: float) -> float
     1.09
     """
     return u0_v * cmin / instantaneous_trip_a(curve, rating_a)
+
+
+def device_zs_limit_ohm(device: Device, final: bool, u0_v: float, cmin: float) -> float | None:
+    """The largest Zs that opens a device in time: 0.4 s on a final circuit, 5 s on a distribution circuit (TN).
+
+    A circuit-breaker must trip at once either way. A gG fuse is read from its table; None where the table holds
+    no figure for the rating, and for a rewirable fuse, which this circuit may not have.
+    """
+    if device.kind is DeviceKind.BREAKER:
+        return zs_limit_ohm(device.curve.value, device.rating_a, u0_v, cmin)
+    fuses, column = table("gg_fuse"), "zs_0.4_s_ohm" if final else "zs_5_s_ohm"
+    known = device.kind is DeviceKind.FUSE and fuses.has(column, device.rating_a)
+    return fuses.at(column, device.rating_a) if known else None
 
 
 def prospective_fault_ka(impedance_ohm: float, u0_v: float, cmax: float) -> float:

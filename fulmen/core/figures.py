@@ -1,121 +1,186 @@
-"""Every figure of one run, computed once: currents, ratings, volt drop, loop. The checks judge them."""
+"""Every figure of one run, computed once along its chain of circuits: loads, ratings, volt drop, loop, fault level.
+
+The checks judge these figures and nothing else; the options search weighs ways by them too. Volts are line to neutral,
+so that single-phase and three-phase circuits add up along one chain.
+"""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import accumulate
+from math import sqrt
 
 from fulmen.core.cable_rating import SectionRating, section_rating
-from fulmen.core.catalogue import CableRecord, cable_record
+from fulmen.core.catalogue import CableRecord, cable_of, cable_record, protective_metal
+from fulmen.core.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.demand import Demand
 from fulmen.core.errors import TableError
-from fulmen.core.fault_loop import conductor_ohm, temperature_factor, zs_limit_ohm
+from fulmen.core.fault_loop import conductor_ohm, device_zs_limit_ohm, temperature_factor
+from fulmen.core.model.cables import Cable, Protective
+from fulmen.core.model.circuits import TerminalSchool
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome, StepKey
-from fulmen.core.model.supply import Earthing
+from fulmen.core.model.route import Section
+from fulmen.core.origin import Known, TailsFigures, external_loop, fault_current, tails_figures
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.run import Run
-from fulmen.core.volt_drop import millivolts_per_a_m, section_volt_drop_v
+from fulmen.core.run import Link, Run
+from fulmen.core.volt_drop import millivolts_per_a_m, temperature_correction
 
-ORIGIN = "origin"
+ARMOUR_C = {"pvc_70": 60.0, "xlpe_90": 80.0}
+STEEL_PER_C = 0.0045
 
 
 @dataclass(frozen=True)
-class Known:
-    """A figure with where it comes from, and whether it was measured on this job."""
+class CablePerMetre:
+    """What a cable costs in loop and volts, per metre. Resistances are at 20 °C unless named hot.
 
-    value: float
-    source: str
-    measured: bool
+    `least_r2` takes armour beside the core into account, for the highest fault current.
+    """
+
+    record: CableRecord
+    cpc_mm2: float
+    r1_ohm: float
+    r2_ohm: float
+    hot_ohm: float
+    least_r2_ohm: float
+    single_mv: float
+    balanced_mv: float
 
 
 @dataclass(frozen=True)
 class SectionFigures:
     """One section's own share of the run."""
 
+    section: Section
+    cable: Cable
+    metre: CablePerMetre
     rating: SectionRating
-    r1_ohm: float
-    r2_ohm: float
     drop_v: float
     ct: float
 
+    @property
+    def r1_ohm(self) -> float:
+        """Line conductor at 20 °C [Ω]."""
+        return self.metre.r1_ohm * self.section.length_m
+
+    @property
+    def r2_ohm(self) -> float:
+        """Protective conductor at 20 °C [Ω]."""
+        return self.metre.r2_ohm * self.section.length_m
+
+    @property
+    def hot_ohm(self) -> float:
+        """R1+R2 at operating temperature [Ω]."""
+        return self.metre.hot_ohm * self.section.length_m
+
 
 @dataclass(frozen=True)
-class TailsFigures:
-    """The tails' share of the run; zero where their size or length was not seen."""
+class LinkFigures:
+    """One circuit of the chain. Figures named start are those at the board where it begins."""
 
-    drop_v: float
-    load_a: float
-    r1_ohm: float
-    r2_ohm: float
-
-
-@dataclass(frozen=True)
-class RunFigures:
-    """The figures of a run whose last circuit has a route. Resistances are at 20 °C unless named hot."""
-
-    run: Run
-    record: CableRecord
-    ib_a: float
-    in_a: float
-    cpc_mm2: float
-    hot_factor: float
-    ze: Known
-    tails: TailsFigures
+    link: Link
+    final: bool
+    phases: int
+    load: CircuitLoad
     sections: tuple[SectionFigures, ...]
-    zs_limit_ohm: float
+    start_loop_ohm: float
+    start_drop_v: float
+    start_fault_ka: float
+    end_fault_ka: float
+    zs_limit_ohm: float | None
+
+    @property
+    def ib_a(self) -> float:
+        """Design current [A]."""
+        return self.load.ib_a
+
+    @property
+    def in_a(self) -> float:
+        """Rated current of its device [A]."""
+        return float(self.link.circuit.device.rating_a)
 
     @cached_property
     def length_m(self) -> float:
-        """Length of the route from the board to the charge point [m]."""
-        return sum(section.length_m for section in self.run.final().circuit.route)
+        """Length of its route [m]."""
+        return sum(one.section.length_m for one in self.sections)
 
     @cached_property
     def r1_ohm(self) -> float:
-        """Line conductor, board to charge point, at 20 °C [Ω]."""
-        return sum(section.r1_ohm for section in self.sections)
+        """Line conductor at 20 °C [Ω]."""
+        return sum(one.r1_ohm for one in self.sections)
 
     @cached_property
     def r2_ohm(self) -> float:
-        """Protective conductor, board to charge point, at 20 °C [Ω]."""
-        return sum(section.r2_ohm for section in self.sections)
+        """Protective conductor at 20 °C [Ω]."""
+        return sum(one.r2_ohm for one in self.sections)
 
     @cached_property
-    def volts_lost_v(self) -> float:
-        """Volt drop from the origin to the charge point [V]."""
-        return self.tails.drop_v + sum(section.drop_v for section in self.sections)
+    def drop_v(self) -> float:
+        """Its own volt drop [V]."""
+        return sum(one.drop_v for one in self.sections)
 
     @cached_property
-    def board_loop_ohm(self) -> float:
-        """Loop impedance at the board, hot [Ω]."""
-        return self.ze.value + (self.tails.r1_ohm + self.tails.r2_ohm) * temperature_factor(70)
+    def end_loop_ohm(self) -> float:
+        """Loop impedance at its far end, conductors at operating temperature [Ω]."""
+        return self.start_loop_ohm + sum(one.hot_ohm for one in self.sections)
+
+    @property
+    def end_drop_v(self) -> float:
+        """Volt drop from the origin to its far end [V]."""
+        return self.start_drop_v + self.drop_v
 
     @cached_property
-    def zs_hot_ohm(self) -> float:
-        """Loop impedance at the charge point with the conductors at operating temperature [Ω]."""
-        return self.board_loop_ohm + (self.r1_ohm + self.r2_ohm) * self.hot_factor
+    def hot_factor(self) -> float:
+        """The largest ratio of hot to cold loop along it."""
+        return max(one.hot_ohm / (one.r1_ohm + one.r2_ohm) for one in self.sections)
 
     @cached_property
     def weakest(self) -> int | None:
         """Index of the section with the least Iz; None where a section has no rating."""
-        ratings = [section.rating.iz_a for section in self.sections]
+        ratings = [one.rating.iz_a for one in self.sections]
         known = [rating for rating in ratings if rating is not None]
         return ratings.index(min(known)) if len(known) == len(ratings) and known else None
 
+    @cached_property
+    def hottest(self) -> tuple[float, SectionFigures] | None:
+        """Highest conductor temperature at the design current [°C], and the section; None without a rating."""
+        found = [(one.rating.conductor_c(self.ib_a), one) for one in self.sections]
+        known = [(temperature, one) for temperature, one in found if temperature is not None]
+        return max(known, key=lambda entry: entry[0]) if known else None
+
     def volts_lost_along(self) -> list[float]:
-        """Volt drop at the board and at the end of each section [V]."""
-        return list(accumulate((section.drop_v for section in self.sections), initial=self.tails.drop_v))
+        """Volt drop at its board and at the end of each section [V]."""
+        return list(accumulate((one.drop_v for one in self.sections), initial=self.start_drop_v))
 
     def loop_along(self) -> list[float]:
-        """Hot loop impedance at the board and at the end of each section [Ω]."""
-        steps = ((section.r1_ohm + section.r2_ohm) * self.hot_factor for section in self.sections)
-        return list(accumulate(steps, initial=self.board_loop_ohm))
+        """Hot loop impedance at its board and at the end of each section [Ω]."""
+        return list(accumulate((one.hot_ohm for one in self.sections), initial=self.start_loop_ohm))
+
+
+@dataclass(frozen=True)
+class RunFigures:
+    """The figures of a run every circuit of which has a route."""
+
+    run: Run
+    ze: Known
+    fault: Known
+    tails: TailsFigures
+    links: tuple[LinkFigures, ...]
+
+    @property
+    def final(self) -> LinkFigures:
+        """The circuit that ends at the charge point."""
+        return self.links[-1]
+
+    @cached_property
+    def length_m(self) -> float:
+        """Length from the origin's board to the charge point [m]."""
+        return sum(link.length_m for link in self.links)
 
 
 @dataclass(frozen=True)
 class Case:
-    """One run of one job, judged by one edition. `figures` is None until there is a circuit with a route."""
+    """One run of one job, judged by one edition. `figures` is None until every circuit has a route."""
 
     job: Job
     rules: RuleSet
@@ -128,6 +193,11 @@ class Case:
         """What the findings of this run are about: its final circuit, or its charge point without one."""
         return self.run.final().circuit.id if self.run.links else self.run.charge_point.id
 
+    def link(self, circuit_id: str) -> LinkFigures | None:
+        """The figures of one circuit of the run, if it is one and has any."""
+        links = self.figures.links if self.figures is not None else ()
+        return next((link for link in links if link.link.circuit.id == circuit_id), None)
+
 
 def case_of(job: Job, rules: RuleSet, run: Run, demand: Demand) -> Case:
     """The run with its figures, where they can be computed."""
@@ -136,114 +206,118 @@ def case_of(job: Job, rules: RuleSet, run: Run, demand: Demand) -> Case:
 
 def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigures | None:
     """The figures of a run, or None where no circuit, no route or no such cable size stands there."""
-    if not run.links or not run.final().circuit.route:
+    if not run.links or any(not link.circuit.route for link in run.links):
         return None
-    circuit = run.final().circuit
-    record = cable_record(circuit.cable.record)
-    csa_mm2, ib_a = circuit.cable.csa_mm2, run.charge_point.design_current_a()
-    phases = run.charge_point.phases
+    ze, fault = external_loop(job, rules), fault_current(job, rules)
+    tails = tails_figures(job, demand, run.charge_point.design_current_a())
+    loop_ohm = ze.value + (tails.r1_ohm + tails.r2_ohm) * temperature_factor(70)
+    volts, links = tails.drop_v, []
+    level = _FaultLevel(rules.value("u0_v") * rules.value("voltage_factor_max"), fault.value)
     try:
-        cpc_mm2 = record.cpc_mm2(csa_mm2)
-        millivolts = millivolts_per_a_m(record.insulation, csa_mm2, phases)
+        for link in run.links:
+            final = link is run.links[-1]
+            figures, level = _link_figures(job, rules, run, link, final, (loop_ohm, volts), level)
+            links.append(figures)
+            loop_ohm, volts = figures.end_loop_ohm, figures.end_drop_v
     except TableError:
         return None
-    sections = []
-    for section in circuit.route:
-        rating = section_rating(section, record, csa_mm2, phases)
-        drop_v, ct = section_volt_drop_v(section.length_m, ib_a, millivolts, record.operating_c(), rating)
-        r1_ohm = conductor_ohm(section.length_m, csa_mm2)
-        r2_ohm = conductor_ohm(section.length_m, cpc_mm2)
-        sections.append(SectionFigures(rating, r1_ohm, r2_ohm, drop_v, ct))
-    device = circuit.device
-    limit = zs_limit_ohm(device.curve, device.rating_a, rules.value("u0_v"), rules.value("voltage_factor_min"))
-    return RunFigures(
-        run=run,
-        record=record,
-        ib_a=ib_a,
-        in_a=device.rating_a,
-        cpc_mm2=cpc_mm2,
-        hot_factor=temperature_factor(record.operating_c()),
-        ze=external_loop(job, rules),
-        tails=tails_figures(job, demand, ib_a),
-        sections=tuple(sections),
-        zs_limit_ohm=limit,
+    return RunFigures(run, ze, fault, tails, tuple(links))
+
+
+@dataclass(frozen=True)
+class _FaultLevel:
+    """The least loops along the chain, cold: line–neutral and line–protective conductor; from the origin's figure."""
+
+    source_v: float
+    origin_ka: float
+    neutral_ohm: float = 0.0
+    protective_ohm: float = 0.0
+
+    def ka(self, phases: int) -> float:
+        """Highest prospective fault current here [kA]; three-phase faults go round half the loop."""
+        if phases == 1 and not self.neutral_ohm:
+            return self.origin_ka
+        source_ohm = self.source_v / (self.origin_ka * 1000)
+        loop_ohm = source_ohm + min(self.neutral_ohm, self.protective_ohm)
+        if phases == 3:
+            loop_ohm = min(loop_ohm, (source_ohm + self.neutral_ohm) / 2)
+        return self.source_v / loop_ohm / 1000
+
+    def after(self, sections: tuple[SectionFigures, ...]) -> _FaultLevel:
+        """The level past some sections of cable."""
+        line = sum(one.r1_ohm for one in sections)
+        least_r2 = sum(one.metre.least_r2_ohm * one.section.length_m for one in sections)
+        neutral, protective = self.neutral_ohm + 2 * line, self.protective_ohm + line + least_r2
+        return _FaultLevel(self.source_v, self.origin_ka, neutral, protective)
+
+
+def _link_figures(
+    job: Job, rules: RuleSet, run: Run, link: Link, final: bool, start: tuple[float, float], level: _FaultLevel
+) -> tuple[LinkFigures, _FaultLevel]:
+    circuit = link.circuit
+    phases = run.charge_point.phases if final else circuit.phases
+    load = circuit_load(job, circuit, rules)
+    rate_at_70 = circuit.terminals is TerminalSchool.RATE_AT_70
+    sections = tuple(
+        section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70) for section in circuit.route
     )
+    after = level.after(sections)
+    board_phases = 3 if link.board.phases == 3 or (link is run.links[0] and job.supply.phases == 3) else 1
+    limit = device_zs_limit_ohm(circuit.device, final, rules.value("u0_v"), rules.value("voltage_factor_min"))
+    figures = LinkFigures(
+        link, final, phases, load, sections, *start, level.ka(board_phases), after.ka(phases), limit
+    )  # fmt: skip
+    return figures, after
 
 
-def tails_figures(job: Job, demand: Demand, ib_a: float) -> TailsFigures:
-    """The tails' volt drop at the house's demand and their share of the loop.
+def section_figures(
+    job: Job, section: Section, cable: Cable, phases: int, load: CircuitLoad, rate_at_70: bool
+) -> SectionFigures:
+    """Rating, volt drop and resistances of one section.
 
-    Without a demand the cut-out fuse's rating is taken, which is the safe side; the protective conductor
-    is taken as long as the tails.
+    ΔU = (mV single·I single + mV balanced·I balanced)·L·Ct/1000; Ct is 1 where the 70 °C table rates 90 °C cable.
+
+    Raises:
+        TableError: the cable is not made in this size, or its armour has no figure.
     """
-    supply = job.supply
-    if supply.tails_csa_mm2 is None or supply.tails_length_m is None:
-        return TailsFigures(0.0, 0.0, 0.0, 0.0)
-    fuse_a = float(supply.cut_out_fuse_a or 100)
-    load_a = max(demand.held_a or fuse_a, ib_a)
-    # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
-    millivolts = millivolts_per_a_m("pvc_70", min(max(supply.tails_csa_mm2, 1.5), 25.0))
-    earth_mm2 = supply.earthing_conductor_csa_mm2 or supply.tails_csa_mm2
-    return TailsFigures(
-        drop_v=millivolts * load_a * supply.tails_length_m / 1000,
-        load_a=load_a,
-        r1_ohm=conductor_ohm(supply.tails_length_m, supply.tails_csa_mm2),
-        r2_ohm=conductor_ohm(supply.tails_length_m, earth_mm2),
+    record = cable_record(cable.record, job)
+    metre = cable_per_metre(record, cable)
+    rated = record.at_70() if rate_at_70 else record
+    rating = section_rating(section, rated, cable.csa_mm2, phases)
+    ct = 1.0
+    if rating.it_a is not None and rated is record:
+        ct = temperature_correction(record.operating_c(), rating.reference_c, rating.factor, load.ib_a, rating.it_a)
+    millivolts = metre.single_mv * load.single_a + metre.balanced_mv * load.balanced_a
+    return SectionFigures(section, cable, metre, rating, millivolts * section.length_m * ct / 1000, ct)
+
+
+@lru_cache(maxsize=1024)
+def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
+    """Resistances and volts of a cable, per metre; raises as `section_figures`."""
+    csa_mm2 = cable.csa_mm2
+    single_mv, three_mv = (millivolts_per_a_m(record.insulation, csa_mm2, phases) for phases in (1, 3))
+    hot, armour_hot = (
+        temperature_factor(record.operating_c()),
+        1 + STEEL_PER_C * (ARMOUR_C[record.insulation] - 20),
+    )
+    r1 = conductor_ohm(1, csa_mm2)
+    core = conductor_ohm(1, record.cpc_mm2(csa_mm2)) if record.cpc != "armour" else None
+    armour = record.armour_mohm_per_m(csa_mm2) / 1000 if record.armour else None
+    if cable.protective is Protective.CORE and core is not None:
+        r2, hot_r2 = core, core * hot
+    elif cable.protective is Protective.CORE_AND_ARMOUR and core is not None:
+        r2, hot_r2 = _beside(core, armour, record), _beside(core * hot, armour and armour * armour_hot, record)
+    else:
+        r2 = record.armour_mohm_per_m(csa_mm2) / 1000
+        hot_r2 = r2 * armour_hot
+    least = r2 if armour is None or core is None else _beside(core, armour, record)
+    protective = cable if core is not None else cable.model_copy(update={"protective": Protective.ARMOUR})
+    return CablePerMetre(
+        record, protective_metal(record, protective), r1, r2, r1 * hot + hot_r2, least, single_mv, three_mv / sqrt(3)
     )
 
 
-def measured(job: Job, step: StepKey, subject: str) -> float | None:
-    """The measured figure of a step, or None; a figure over range is no figure."""
-    reading = job.reading(step, subject)
-    return reading.value if reading is not None and reading.outcome is Outcome.MEASURED else None
-
-
-def external_loop(job: Job, rules: RuleSet) -> Known:
-    """Ze: as measured, else by enquiry, else the declared maximum of the earthing arrangement."""
-    reading = measured(job, StepKey.ZE, ORIGIN)
-    if reading is not None:
-        return Known(reading, "measured", True)
-    supply = job.supply
-    if supply.ze_enquiry_ohm is not None:
-        return Known(supply.ze_enquiry_ohm, "by enquiry", False)
-    if supply.earthing is Earthing.TT:
-        electrode, operator_ohm = supply_electrode(job, rules), rules.value("declared_operator_electrode_ohm")
-        return Known(
-            electrode.value + operator_ohm, f"electrode {electrode.source}, operator's {operator_ohm:g} Ω", False
-        )
-    return Known(declared_ze_ohm(job, rules), "declared maximum", False)
-
-
-def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
-    """The most that operators declare for Ze on a TN supply; what was not seen is taken as TN-S, the higher."""
-    tn_c_s = job.supply.earthing is Earthing.TN_C_S
-    return rules.value("declared_ze_tn_c_s_ohm" if tn_c_s else "declared_ze_tn_s_ohm")
-
-
-def fault_current(job: Job, rules: RuleSet) -> Known:
-    """Prospective fault current at the origin [kA]: as measured, else by enquiry, else as declared."""
-    reading = measured(job, StepKey.FAULT_CURRENT, ORIGIN)
-    if reading is not None:
-        return Known(reading, "measured", True)
-    if job.supply.pscc_enquiry_ka is not None:
-        return Known(job.supply.pscc_enquiry_ka, "by enquiry", False)
-    return Known(rules.value("declared_pscc_ka"), "declared maximum", False)
-
-
-def supply_electrode(job: Job, rules: RuleSet) -> Known:
-    """RA of the installation's own electrode [Ω]; without any figure the most that counts as stable."""
-    return _electrode(job, rules, ORIGIN, job.supply.electrode_design_ohm)
-
-
-def car_electrode(job: Job, rules: RuleSet, charge_point_id: str) -> Known:
-    """RA of the electrode that only the car is earthed to [Ω]."""
-    return _electrode(job, rules, charge_point_id, job.arrangement.electrode_design_ohm)
-
-
-def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> Known:
-    reading = measured(job, StepKey.ELECTRODE, subject)
-    if reading is not None:
-        return Known(reading, "measured", True)
-    if design_ohm is not None:
-        return Known(design_ohm, "as designed", False)
-    return Known(rules.value("electrode_stable_ohm"), "assumed, the most that is stable", False)
+def _beside(core_ohm: float, armour_ohm: float | None, record: CableRecord) -> float:
+    if armour_ohm is None:
+        raise TableError(f"{record.name} has no armour that could serve")
+    return core_ohm * armour_ohm / (core_ohm + armour_ohm)

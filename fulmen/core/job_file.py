@@ -17,6 +17,7 @@ from fulmen.core.catalogue import cable_record
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.boards import Board
+from fulmen.core.model.cables import MakerCable
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import SCHEMA_VERSION, Job
@@ -87,10 +88,11 @@ def check_structure(job: Job) -> None:
 
 def _repeated_ids(job: Job) -> list[InputError]:
     problems, seen = [], set()
-    parts: tuple[tuple[str, tuple[Board | Circuit | ChargePoint, ...]], ...] = (
+    parts: tuple[tuple[str, tuple[Board | Circuit | ChargePoint | MakerCable, ...]], ...] = (
         ("boards", job.boards),
         ("circuits", job.circuits),
         ("charge_points", job.charge_points),
+        ("maker_cables", job.maker_cables),
     )
     for group, entries in parts:
         for index, entry in enumerate(entries):
@@ -115,7 +117,11 @@ def _unknown_references(job: Job) -> list[InputError]:
             message = f"“{circuit.feeds}” is fed twice, by “{fed[circuit.feeds]}” and “{circuit.id}”."
             problems.append(InputError(f"{here}.feeds", message))
         fed[circuit.feeds] = circuit.id
-        problems.extend(_checked(partial(cable_record, circuit.cable.record), f"{here}.cable.record"))
+        problems.extend(_checked(partial(cable_record, circuit.cable.record, job), f"{here}.cable.record"))
+        for place, section in enumerate(circuit.route):
+            if section.cable is not None:
+                look_up = partial(cable_record, section.cable.record, job)
+                problems.extend(_checked(look_up, f"{here}.route.{place}.cable.record"))
     problems.extend(_checked(partial(rule_set, job.rule_set), "rule_set"))
     return problems
 

@@ -8,21 +8,20 @@ from __future__ import annotations
 from collections.abc import Callable
 from itertools import product
 
-from fulmen.core.catalogue import cable_record, cable_records
+from fulmen.core.catalogue import cable_record, records_for
 from fulmen.core.changes import Change, apply_changes
-from fulmen.core.checks.overcurrent import RATINGS_A
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import ORDER, evaluate
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd, RcdType
-from fulmen.core.model.circuits import Circuit, Curve
+from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, DeviceRatingA
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Seen
 from fulmen.core.rule_set import RuleSet
 from fulmen.core.run import origin_index
-from fulmen.core.sentence import ChoiceKey, rcd_words, surge_words
+from fulmen.core.sentence import ChoiceKey, device_choice_words, rcd_words, surge_words
 from fulmen.core.words import word
 
 # The figures worth telling in a short list, with their short names.
@@ -51,6 +50,9 @@ class Alternative(Part):
     fear: str
     changes: tuple[Change, ...]
 
+
+BREAKERS_A: tuple[DeviceRatingA, ...] = (16, 20, 25, 32, 40, 50, 63)
+FUSES_A: tuple[DeviceRatingA, ...] = (32, 40, 50, 63, 80, 100)
 
 Candidate = tuple[str, bool, tuple[Change, ...]]
 
@@ -162,26 +164,38 @@ def _rcd(job: Job, index: int) -> list[Candidate]:
 
 
 def _device(job: Job, index: int) -> list[Candidate]:
-    now, field = _circuit(job, index).device, f"circuits.{index}.device"
+    """Breakers, and at a sub-main the fuses of a fused switch; what stands is listed even where it is neither."""
+    circuit, field = _circuit(job, index), f"circuits.{index}.device"
+    final = circuit.feeds in {point.id for point in job.charge_points}
+    kinds = [(DeviceKind.BREAKER, curve, rating) for curve, rating in product((Curve.B, Curve.C), BREAKERS_A)]
+    if not final:
+        kinds += [(DeviceKind.FUSE, circuit.device.curve, rating) for rating in FUSES_A]
+    now = (circuit.device.kind, circuit.device.curve, circuit.device.rating_a)
+    if now not in kinds:
+        kinds.insert(0, now)
     return [
         (
-            f"{curve.value} {rating} A",
-            (curve, rating) == (now.curve, now.rating_a),
-            (Change(field=f"{field}.curve", value=curve.value), Change(field=f"{field}.rating_a", value=rating)),
+            device_choice_words(Device(kind=kind, curve=curve, rating_a=rating)),
+            (kind, curve, rating) == now,
+            (
+                Change(field=f"{field}.kind", value=kind.value),
+                Change(field=f"{field}.curve", value=curve.value),
+                Change(field=f"{field}.rating_a", value=rating),
+            ),
         )
-        for curve, rating in product(Curve, RATINGS_A)
+        for kind, curve, rating in kinds
     ]
 
 
 def _csa(job: Job, index: int) -> list[Candidate]:
     cable, field = _circuit(job, index).cable, f"circuits.{index}.cable.csa_mm2"
-    sizes = cable_record(cable.record).sizes_mm2
+    sizes = cable_record(cable.record, job).sizes_mm2
     return [(f"{size:g} mm²", size == cable.csa_mm2, (Change(field=field, value=size),)) for size in sizes]
 
 
 def _cable(job: Job, index: int) -> list[Candidate]:
     now, field = _circuit(job, index).cable.record, f"circuits.{index}.cable.record"
-    return [(record.name, key == now, (Change(field=field, value=key),)) for key, record in cable_records().items()]
+    return [(record.name, record.id == now, (Change(field=field, value=record.id),)) for record in records_for(job)]
 
 
 CANDIDATES: dict[str, Callable[[Job, int], list[Candidate]]] = {

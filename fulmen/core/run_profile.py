@@ -2,35 +2,62 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from fulmen.core.arrangement_words import short_protection
-from fulmen.core.fault_loop import temperature_factor
-from fulmen.core.figures import ORIGIN, Case, RunFigures, measured
+from fulmen.core.figures import Case, LinkFigures, RunFigures
 from fulmen.core.findings import Verdict
+from fulmen.core.joints import joints_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
+from fulmen.core.origin import ORIGIN, measured
+from fulmen.core.selectivity import device_words
 from fulmen.core.words import word
 
 
 class ProfileNode(Part):
-    """One thing on the chain: cut-out, board, charge point, with its figures in words."""
+    """One thing on the chain: cut-out, board, joint, charge point, with its figures and its notes in words."""
 
-    kind: str
+    kind: Literal["cut_out", "board", "gland_box", "breakout_box", "charge_point"]
     name: str
     at_m: float
     notes: tuple[str, ...]
+    loop_ohm: float
+    volts_lost_v: float
+    fault_ka: float | None = None
+    load_a: float | None = None
+
+
+class ProfileLink(Part):
+    """One circuit of the chain between two distances: its device, its load, and the largest loop for it."""
+
+    circuit: str
+    name: str
+    from_m: float
+    to_m: float
+    device: str
+    device_a: float
+    load_a: float
+    zs_limit_ohm: float | None
 
 
 class ProfileSection(Part):
-    """One section between two distances from the board."""
+    """One section between two distances from the board; `place` is its index in its own circuit's route."""
 
     index: int
+    circuit: str
+    place: int
     name: str
     method: str
+    cable: str
     from_m: float
     to_m: float
     length_m: float
     iz_a: float | None
+    device_a: float
+    load_a: float
+    conductor_c: float | None
     volts_lost_v: float
     loop_ohm: float
 
@@ -39,18 +66,20 @@ class ProfileMark(Part):
     """A reading as a mark on the loop track; `expected` marks where one is still to be taken."""
 
     at: str
+    at_m: float
     value: float
     expected: bool
 
 
 class RunProfile(Part):
-    """What the run band draws. Distances are from the board; figures at a section's end include all before it."""
+    """What the run band draws. Distances are from the origin's board; figures at a section's end include all before."""
 
     charge_point: str
     circuit: str
     length_m: float
     tails_length_m: float | None
     nodes: tuple[ProfileNode, ...]
+    links: tuple[ProfileLink, ...]
     sections: tuple[ProfileSection, ...]
     origin_loop_ohm: float
     board_loop_ohm: float
@@ -69,87 +98,158 @@ class RunProfile(Part):
 def run_profile(case: Case) -> RunProfile | None:
     """The profile of one run, or None while it has no figures.
 
-    `zs_limit_ohm` is None on a TT supply, where the RCD and not the loop opens the circuit.
+    A `zs_limit_ohm` is None on a TT supply, where the RCD and not the loop opens the circuit.
     """
     figures = case.figures
     if figures is None:
         return None
-    u0_v = case.rules.value("u0_v")
-    tt = case.job.supply.earthing is Earthing.TT
+    u0_v, final = case.rules.value("u0_v"), figures.final
+    links = _links(case, figures)
     return RunProfile(
         charge_point=case.run.charge_point.id,
         circuit=case.subject,
         length_m=figures.length_m,
         tails_length_m=case.job.supply.tails_length_m,
         nodes=_nodes(case, figures),
-        sections=_sections(case, figures),
+        links=links,
+        sections=_sections(figures),
         origin_loop_ohm=figures.ze.value,
-        board_loop_ohm=figures.board_loop_ohm,
-        board_volts_lost_v=figures.tails.drop_v,
-        volts_lost_v=figures.volts_lost_v,
-        volts_lost_percent=figures.volts_lost_v / u0_v * 100,
+        board_loop_ohm=figures.links[0].start_loop_ohm,
+        board_volts_lost_v=figures.links[0].start_drop_v,
+        volts_lost_v=final.end_drop_v,
+        volts_lost_percent=final.end_drop_v / u0_v * 100,
         volts_limit_v=u0_v * case.rules.value("volt_drop_percent") / 100,
-        zs_ohm=figures.zs_hot_ohm,
-        zs_limit_ohm=None if tt else figures.zs_limit_ohm,
-        device_a=figures.in_a,
-        load_a=figures.ib_a,
+        zs_ohm=final.end_loop_ohm,
+        zs_limit_ohm=links[-1].zs_limit_ohm,
+        device_a=final.in_a,
+        load_a=final.ib_a,
         marks=_marks(case, figures),
     )
 
 
-def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
-    supply, final, point = case.job.supply, case.run.final(), case.run.charge_point
-    fuse = f"{supply.cut_out_fuse_a} A" if supply.cut_out_fuse_a else "fuse not seen"
-    tails = f"{supply.tails_csa_mm2:g} mm²" if supply.tails_csa_mm2 else "tails not seen"
-    if supply.tails_csa_mm2 and supply.tails_length_m:
-        tails += f", {supply.tails_length_m:g} m"
-    device, rcd = final.circuit.device, final.circuit.device.rcd
-    protection = f"{device.curve.value}{device.rating_a}" + (f" {rcd.type.value} {rcd.residual_ma} mA" if rcd else "")
-    ze = f"Ze {figures.ze.value:.2f} Ω"
-    return (
-        ProfileNode(kind="cut_out", name="Cut-out", at_m=0, notes=(f"{fuse} {word(supply.earthing)}", ze)),
-        ProfileNode(kind="board", name=final.board.name, at_m=0, notes=(protection, tails)),
-        ProfileNode(
-            kind="charge_point",
-            name=point.name,
-            at_m=figures.length_m,
-            notes=(f"{point.design_current_a():g} A", short_protection(case.job)),
-        ),
-    )
-
-
-def _sections(case: Case, figures: RunFigures) -> tuple[ProfileSection, ...]:
-    volts, loop, at_m = figures.volts_lost_along(), figures.loop_along(), 0.0
-    sections = []
-    for index, section in enumerate(case.run.final().circuit.route):
-        end_m = at_m + section.length_m
-        sections.append(
-            ProfileSection(
-                index=index,
-                name=word(section.surroundings),
-                method=section.method.value,
+def _links(case: Case, figures: RunFigures) -> tuple[ProfileLink, ...]:
+    tt, at_m, links = case.job.supply.earthing is Earthing.TT, 0.0, []
+    for link in figures.links:
+        circuit = link.link.circuit
+        links.append(
+            ProfileLink(
+                circuit=circuit.id,
+                name=circuit.name,
                 from_m=at_m,
-                to_m=end_m,
-                length_m=section.length_m,
-                iz_a=figures.sections[index].rating.iz_a,
-                volts_lost_v=volts[index + 1],
-                loop_ohm=loop[index + 1],
+                to_m=at_m + link.length_m,
+                device=device_words(circuit.device),
+                device_a=link.in_a,
+                load_a=link.ib_a,
+                zs_limit_ohm=None if tt else link.zs_limit_ohm,
             )
         )
-        at_m = end_m
+        at_m += link.length_m
+    return tuple(links)
+
+
+def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
+    nodes, at_m = [_cut_out(case, figures)], 0.0
+    for link in figures.links:
+        nodes.append(_board(case, link, at_m))
+        nodes.extend(_joints(case, link, at_m))
+        at_m += link.length_m
+    point, final = case.run.charge_point, figures.final
+    amps = f"{point.design_current_a():g} A" + (" × 3" if point.phases == 3 else "")
+    end = ProfileNode(
+        kind="charge_point",
+        name=point.name,
+        at_m=at_m,
+        notes=(amps, short_protection(case.job)),
+        loop_ohm=final.end_loop_ohm,
+        volts_lost_v=final.end_drop_v,
+        fault_ka=final.end_fault_ka,
+        load_a=final.ib_a,
+    )
+    return (*nodes, end)
+
+
+def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
+    supply = case.job.supply
+    fuse = f"{supply.cut_out_fuse_a} A" if supply.cut_out_fuse_a else "fuse not seen"
+    notes = (f"{fuse} {word(supply.earthing)}", f"Ze {figures.ze.value:.2f} Ω")
+    return ProfileNode(
+        kind="cut_out", name="Cut-out", at_m=0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0,
+        fault_ka=figures.fault.value, load_a=case.demand.held_a,
+    )  # fmt: skip
+
+
+def _board(case: Case, link: LinkFigures, at_m: float) -> ProfileNode:
+    device = link.link.circuit.device
+    protection = device_words(device)
+    protection += f" {device.rcd.type.value} {device.rcd.residual_ma} mA" if device.rcd else ""
+    notes = [protection]
+    if link.link is case.run.links[0]:
+        notes.append(_tails(case))
+    elif link.link.board.other_loads:
+        notes.append("with other loads")
+    return ProfileNode(
+        kind="board", name=link.link.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=link.start_loop_ohm,
+        volts_lost_v=link.start_drop_v, fault_ka=link.start_fault_ka, load_a=link.ib_a,
+    )  # fmt: skip
+
+
+def _tails(case: Case) -> str:
+    supply = case.job.supply
+    tails = f"{supply.tails_csa_mm2:g} mm²" if supply.tails_csa_mm2 else "tails not seen"
+    return f"{tails}, {supply.tails_length_m:g} m" if supply.tails_csa_mm2 and supply.tails_length_m else tails
+
+
+def _joints(case: Case, link: LinkFigures, at_m: float) -> list[ProfileNode]:
+    volts, loop = link.volts_lost_along(), link.loop_along()
+    return [
+        ProfileNode(
+            kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
+            loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=link.ib_a,
+        )
+        for joint in joints_of(link.link.circuit, case.job)
+    ]  # fmt: skip
+
+
+def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
+    sections: list[ProfileSection] = []
+    at_m = 0.0
+    for link in figures.links:
+        volts, loop = link.volts_lost_along(), link.loop_along()
+        for place, one in enumerate(link.sections):
+            end_m = at_m + one.section.length_m
+            sections.append(
+                ProfileSection(
+                    index=len(sections),
+                    circuit=link.link.circuit.id,
+                    place=place,
+                    name=word(one.section.surroundings),
+                    method=one.section.method.value,
+                    cable=f"{one.cable.csa_mm2:g} mm² {one.metre.record.name}",
+                    from_m=at_m,
+                    to_m=end_m,
+                    length_m=one.section.length_m,
+                    iz_a=one.rating.iz_a,
+                    device_a=link.in_a,
+                    load_a=link.ib_a,
+                    conductor_c=one.rating.conductor_c(link.ib_a),
+                    volts_lost_v=volts[place + 1],
+                    loop_ohm=loop[place + 1],
+                )
+            )
+            at_m = end_m
     return tuple(sections)
 
 
 def _marks(case: Case, figures: RunFigures) -> tuple[ProfileMark, ...]:
-    marks = []
+    """Readings on the loop track: Ze, each board's Zs, and the charge point's, read or expected."""
     ze = measured(case.job, StepKey.ZE, ORIGIN)
-    if ze is not None:
-        marks.append(ProfileMark(at="cut_out", value=ze, expected=False))
-    zs = measured(case.job, StepKey.ZS, case.subject)
-    if zs is not None:
-        marks.append(ProfileMark(at="charge_point", value=zs, expected=False))
-    elif ze is not None:
-        cold = figures.ze.value + figures.r1_ohm + figures.r2_ohm
-        tails = (figures.tails.r1_ohm + figures.tails.r2_ohm) * temperature_factor(20)
-        marks.append(ProfileMark(at="charge_point", value=cold + tails, expected=True))
+    marks = [] if ze is None else [ProfileMark(at="cut_out", at_m=0, value=ze, expected=False)]
+    at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
+    for link in figures.links:
+        at_m, cold = at_m + link.length_m, cold + link.r1_ohm + link.r2_ohm
+        at, zs = "charge_point" if link.final else "board", measured(case.job, StepKey.ZS, link.link.circuit.id)
+        if zs is not None:
+            marks.append(ProfileMark(at=at, at_m=at_m, value=zs, expected=False))
+        elif ze is not None:
+            marks.append(ProfileMark(at=at, at_m=at_m, value=cold, expected=True))
     return tuple(marks)

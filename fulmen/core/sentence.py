@@ -11,6 +11,7 @@ from fulmen.core.figures import Case
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd
+from fulmen.core.model.circuits import Device, DeviceKind
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.words import word
 
@@ -51,16 +52,23 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
         _plain("; surge protection is "),
         _choice(surge_words(case.run.links[0].board.surge_protection), "surge"),
         _plain(". Guard the cable with "),
-        _choice(f"{circuit.device.curve.value} {circuit.device.rating_a} A", "device"),
+        _choice(device_choice_words(circuit.device), "device"),
         _plain(", and run "),
         _choice(f"{circuit.cable.csa_mm2:g} mm²", "csa"),
         _plain(" "),
-        _choice(cable_record(circuit.cable.record).name, "cable"),
+        _choice(cable_record(circuit.cable.record, case.job).name, "cable"),
         _plain(" along "),
         _choice(route_words(case), "route"),
         _plain("."),
     ]
     return tuple(parts)
+
+
+def device_choice_words(device: Device) -> str:
+    """The overcurrent device in words."""
+    if device.kind is DeviceKind.BREAKER:
+        return f"{device.curve.value} {device.rating_a} A"
+    return f"a {device.rating_a} A {word(device.kind)}"
 
 
 def rcd_words(rcd: Rcd | None) -> str:

@@ -6,11 +6,12 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from fulmen.core.checks.earthing import low_electrode
-from fulmen.core.checks.overcurrent import breaking_limit_ka
-from fulmen.core.checks.residual_current import board_rcd
-from fulmen.core.figures import Case, declared_ze_ohm
+from fulmen.core.checks.loop import opening_rcd
+from fulmen.core.figures import Case, LinkFigures
+from fulmen.core.margins import breaking_limit_ka
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
+from fulmen.core.origin import declared_ze_ohm
 from fulmen.core.steps import has_car_electrode, relies_on_low_electrode
 
 
@@ -22,35 +23,35 @@ class StepLimit(NamedTuple):
     source: str = ""
 
 
-def step_limit(case: Case, key: StepKey) -> StepLimit:
+def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
     """The limit of a step; empty where nothing limits it."""
+    if key in LINK_LIMITS:
+        link = case.link(subject)
+        return LINK_LIMITS[key](case, link) if link is not None else StepLimit()
     finder = LIMITS.get(key)
     return finder(case) if finder else StepLimit()
 
 
-def _r1_r2(case: Case) -> StepLimit:
-    figures = case.figures
-    if figures is None or case.job.supply.earthing is Earthing.TT:
+def _r1_r2(case: Case, link: LinkFigures) -> StepLimit:
+    if link.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
         return StepLimit()
-    most = (figures.zs_limit_ohm - figures.board_loop_ohm) / figures.hot_factor
-    source = f"(Zs max {figures.zs_limit_ohm:.2f} − {figures.board_loop_ohm:.2f})/{figures.hot_factor:g}"
+    most = (link.zs_limit_ohm - link.start_loop_ohm) / link.hot_factor
+    source = f"(Zs max {link.zs_limit_ohm:.2f} − {link.start_loop_ohm:.2f})/{link.hot_factor:.4g}"
     return StepLimit(max(most, 0.0), source=source)
 
 
-def _zs(case: Case) -> StepLimit:
+def _zs(case: Case, link: LinkFigures) -> StepLimit:
     """80 % of the device's limit; where an RCD serves instead, what holds the touch voltage."""
-    figures = case.figures
-    if figures is None:
-        return StepLimit()
-    rcd = board_rcd(case) or case.run.charge_point.rcd_inside
-    too_high = board_rcd(case) is not None and figures.zs_hot_ohm > figures.zs_limit_ohm
-    if case.job.supply.earthing is Earthing.TT or has_car_electrode(case) or too_high:
+    before = opening_rcd(case, link)
+    rcd = before or (case.run.charge_point.rcd_inside if link.final else None)
+    limit = link.zs_limit_ohm
+    too_high = before is not None and (limit is None or link.end_loop_ohm > limit)
+    by_rcd = case.job.supply.earthing is Earthing.TT or (link.final and has_car_electrode(case)) or too_high
+    if by_rcd or limit is None:
         most = case.rules.value("touch_voltage_v") / (rcd.residual_ma / 1000) if rcd else None
         return StepLimit(most, source="50 V ÷ IΔn")
     share = case.rules.value("measured_loop_factor")
-    return StepLimit(
-        share * figures.zs_limit_ohm, source=f"{share:.0%} of {figures.zs_limit_ohm:.2f} Ω, as conductors are cold"
-    )
+    return StepLimit(share * limit, source=f"{share:.0%} of {limit:.2f} Ω, as conductors are cold")
 
 
 def _ze(case: Case) -> StepLimit:
@@ -60,7 +61,9 @@ def _ze(case: Case) -> StepLimit:
 
 
 def _fault_current(case: Case) -> StepLimit:
-    return StepLimit(breaking_limit_ka(case), source="what the device and its board can break")
+    if case.figures is None:
+        return StepLimit()
+    return StepLimit(breaking_limit_ka(case.figures.links[0]), source="what the device and its board can break")
 
 
 def _insulation(case: Case) -> StepLimit:
@@ -84,14 +87,13 @@ def _delayed_rcd(case: Case) -> StepLimit:
     return StepLimit(most, least, "S-type at 1× IΔn")
 
 
+LINK_LIMITS: dict[StepKey, Callable[[Case, LinkFigures], StepLimit]] = {StepKey.R1_R2: _r1_r2, StepKey.ZS: _zs}
 LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
-    StepKey.R1_R2: _r1_r2,
     StepKey.IR_LIVE_EARTH: _insulation,
     StepKey.IR_LINE_NEUTRAL: _insulation,
     StepKey.ELECTRODE: _electrode,
     StepKey.ZE: _ze,
     StepKey.FAULT_CURRENT: _fault_current,
-    StepKey.ZS: _zs,
     StepKey.RCD_TRIP: _rcd,
     StepKey.RCD_ORIGIN_TRIP: _delayed_rcd,
 }

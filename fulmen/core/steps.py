@@ -62,6 +62,10 @@ def _detects_dc(case: Case) -> bool:
     return case.job.arrangement.rdc_dd is not RdcDdPlace.NONE
 
 
+def _three_phase(case: Case) -> bool:
+    return case.run.charge_point.phases == 3
+
+
 DEAD, LIVE = Stage.DEAD, Stage.LIVE
 AT_BOARD, AT_CAR, AT_ORIGIN = "at the board", "at the charge point", "at the origin"
 LIVE_CARE = "Live: fused probes, covers back on before you walk away."
@@ -210,6 +214,16 @@ DEFINITIONS = (
         leads=("L", "N", "PE"),
         subject="origin",
         applies=_delayed_at_origin,
+    ),
+    StepDefinition(
+        StepKey.PHASE_SEQUENCE,
+        LIVE,
+        "Phase sequence",
+        AT_CAR,
+        f"Indicator on L1, L2, L3: it turns as at the origin. {LIVE_CARE}",
+        "confirm",
+        leads=("L", "N", "PE"),
+        applies=_three_phase,
     ),
     StepDefinition(
         StepKey.RCD_BUTTON,

@@ -117,8 +117,8 @@ def _three_phase(demand: Demand, carried_a: float) -> WayOut:
         decimals=0, unit="A",
     )  # fmt: skip
     detail = (
-        "On the phase with the car, if the house is split evenly over three: a new service, and Fulmen can't "
-        "judge three phases yet."
+        "On the phase with the car, if the house is split evenly over three: a new service, which the operator "
+        "prices and fits."
     )
     return _way("three_phase", "Three-phase supply", result_a, carried_a, detail, working)
 

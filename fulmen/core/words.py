@@ -7,15 +7,18 @@ from enum import Enum
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.boards import Enclosure, MakeUp
+from fulmen.core.model.cables import Insulation, Protective
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.charge_point import OpenPenSensing, Origin
+from fulmen.core.model.circuits import DeviceKind, TerminalSchool
 from fulmen.core.model.day import Season
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import DemandMethod, LoadKind
 from fulmen.core.model.readings import Outcome
-from fulmen.core.model.route import ReferenceMethod, Surroundings
+from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.route import Fixings, LengthBy, Surroundings
 from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import BondedService, CutOutCondition, Earthing, MeterKind, Seen, TnsSchool
@@ -103,7 +106,8 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Surroundings.IN_WALL: "in wall",
         Surroundings.THROUGH_WALL: "through wall",
         Surroundings.UNDER_FLOOR: "under floor",
-        Surroundings.LOFT: "loft",
+        Surroundings.LOFT: "loft, over insulation",
+        Surroundings.LOFT_UNDER: "loft, under insulation",
         Surroundings.CONDUIT_OR_TRUNKING: "conduit or trunking",
         Surroundings.TRAY: "tray",
         Surroundings.BURIED: "buried",
@@ -120,6 +124,32 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         ReferenceMethod.M101: "101, above a ceiling, insulation over 100 mm",
         ReferenceMethod.M102: "102, in a stud wall, touching the inner face",
         ReferenceMethod.M103: "103, in a stud wall, surrounded by insulation",
+    },
+    LengthBy: {
+        LengthBy.TAPE: "by tape",
+        LengthBy.STEPS: "by steps",
+    },
+    Fixings: {
+        Fixings.METAL: "metal",
+        Fixings.PLASTIC: "plastic",
+    },
+    Protective: {
+        Protective.CORE: "a core",
+        Protective.ARMOUR: "the armour alone",
+        Protective.CORE_AND_ARMOUR: "a core and the armour",
+    },
+    Insulation: {
+        Insulation.PVC_70: "70 °C thermoplastic",
+        Insulation.XLPE_90: "90 °C thermosetting",
+    },
+    TerminalSchool: {
+        TerminalSchool.BY_TEMPERATURE: "show that the conductor stays at 70 °C",
+        TerminalSchool.RATE_AT_70: "rate the cable from the 70 °C table",
+    },
+    DeviceKind: {
+        DeviceKind.BREAKER: "circuit-breaker",
+        DeviceKind.FUSE: "gG fuse in a fused switch",
+        DeviceKind.REWIRABLE: "rewirable fuse",
     },
     Stop: {
         Stop.CUT_OUT: "Cut-out",

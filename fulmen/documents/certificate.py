@@ -10,12 +10,12 @@ from fulmen.core.catalogue import cable_record
 from fulmen.core.caution import CAUTION
 from fulmen.core.certificate import comments_on_existing
 from fulmen.core.evaluate import Evaluation
-from fulmen.core.figures import ORIGIN
 from fulmen.core.model.certificate import Signature, SignedPart
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.origin import ORIGIN
 from fulmen.core.rule_set import rule_set
 from fulmen.core.run import runs
 from fulmen.core.words import word

@@ -4,8 +4,9 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings import Verdict
+from tests.core.test_route_checks import ON_THE_ROUTE, ON_THE_SUB_MAIN
 from tests.core.test_survey_checks import SURVEYED
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY, TREATED_AS_PME, TT, evaluation, finding
+from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, GARAGE, HALFWAY, THREE_PHASE, TREATED_AS_PME, TT, evaluation, finding
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 A30 = {"type": "A", "residual_ma": 30}
@@ -134,7 +135,9 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("ip_code", {"charge_points.0.ip_code": None}, NEEDS),
     ("board_case", {"boards.0.enclosure": "plastic"}, CALL),
     ("board_case", {"boards.0.enclosure": "not_seen"}, NEEDS),
-    ("scope", {"supply.phases": 3}, NEEDS),
+    ("phases", {"supply.phases": 3}, MEETS),
+    ("phases", {"charge_points.0.phases": 3}, SHORT),
+    ("phases", {"charge_points.0.phases": 3, "supply.phases": 3}, MEETS),
 ]
 
 
@@ -148,7 +151,7 @@ class OnTnCS(unittest.TestCase):
                 self.assertTrue(found.mend or verdict is not SHORT, "what falls short says how to mend it")
 
     def test_every_rule_of_the_design_is_tested_here(self) -> None:
-        tested = {rule for rule, _, _ in (*ON_TN_C_S, *SURVEYED)} | {
+        tested = {rule for rule, _, _ in (*ON_TN_C_S, *SURVEYED, *ON_THE_ROUTE, *ON_THE_SUB_MAIN)} | {
             "disconnection",
             "survives_fault",
             "tns_school",
@@ -157,7 +160,7 @@ class OnTnCS(unittest.TestCase):
             "rcd_neutral",
             "bypass",  # both with every other trap in test_arrangements.py
         }
-        for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT, AT_SURVEY):
+        for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT, AT_SURVEY, GARAGE, THREE_PHASE):
             rules = {one.rule for one in evaluation(name).findings}
             self.assertFalse({rule for rule in rules if not rule.startswith(("reading_", "agree_"))} - tested)
 

@@ -9,7 +9,7 @@ from fulmen.core.blank import blank_job
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings import Verdict
 from fulmen.core.model.job import Job
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation, job
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation
 
 
 class Examples(unittest.TestCase):
@@ -37,14 +37,13 @@ class Examples(unittest.TestCase):
         open_first = [one.is_open() for one in evaluation(HALFWAY).findings]
         self.assertEqual(open_first, sorted(open_first, reverse=True))
 
-    def test_a_run_through_a_second_board_is_not_judged_yet_and_says_so(self) -> None:
-        data = job().model_dump(mode="json")
-        data["boards"].append({**data["boards"][0], "id": "garage", "name": "Garage board"})
-        data["circuits"].append({**data["circuits"][0], "id": "sub-main", "feeds": "garage"})
-        data["circuits"][0]["from_board"] = "garage"
-        found = evaluate(Job.model_validate(data), RULES)
-        self.assertIn("scope", [one.rule for one in found.findings if one.is_open()])
-        self.assertTrue(found.gaps)
+    def test_a_run_through_a_second_board_is_judged_circuit_by_circuit(self) -> None:
+        found = evaluation(GARAGE)
+        judged = {(one.rule, one.subject) for one in found.findings}
+        for rule in ("load_on_device", "weakest_section", "disconnection", "survives_fault", "breaking_capacity"):
+            self.assertTrue({(rule, "sub-main"), (rule, "ev")} <= judged, rule)
+        self.assertIn(("volt_drop", "ev"), judged)
+        self.assertNotIn(("volt_drop", "sub-main"), judged)
 
 
 class Profile(unittest.TestCase):

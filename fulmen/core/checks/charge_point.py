@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import cable_record
+from fulmen.core.catalogue import last_cable
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.residual_current import board_rcd
+from fulmen.core.checks.traps import arrives_armoured
 from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.boards import RcdType
@@ -54,7 +55,7 @@ def _terminals(case: Case) -> Finding | None:
         rule="terminals",
         subject=case.subject,
         title="Conductors fit the unit's terminals",
-        value=case.run.final().circuit.cable.csa_mm2,
+        value=last_cable(case.run.final().circuit).csa_mm2,
         limit=largest_mm2,
         unit="mm²",
         decimals=0,
@@ -66,7 +67,7 @@ def _terminals(case: Case) -> Finding | None:
 
 def _entry(case: Case) -> Finding | None:
     """Many units can't take an armoured cable's gland: the armour stops in a box and a tougher sheath goes on."""
-    if not case.run.links or not cable_record(case.run.final().circuit.cable.record).armour:
+    if not case.run.links or not arrives_armoured(case):
         return None
     takes, title = case.run.charge_point.takes_armour, "Armoured cable can enter the unit"
     if takes is Seen.NO:

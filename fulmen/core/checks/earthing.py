@@ -7,13 +7,14 @@ from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
-from fulmen.core.figures import ORIGIN, Case, Known, car_electrode, supply_electrode
+from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, Seen, TnsSchool
 from fulmen.core.open_pen import electrode_limit_ohm, met_voltage_v
+from fulmen.core.origin import ORIGIN, Known, car_electrode, supply_electrode
 from fulmen.core.rule_set import RuleSet
 
 CLAUSE = "BS 7671 722.411.4.1"

@@ -6,10 +6,11 @@ from datetime import datetime
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.demand import tails_carry_a
-from fulmen.core.figures import ORIGIN, Case
+from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.supply import Seen
+from fulmen.core.origin import ORIGIN
 
 CLAUSE = "BS 7671 311.1, 722.311.201"
 MEND = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."

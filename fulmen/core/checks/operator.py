@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fulmen.core.figures import ORIGIN, Case
+from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, stated
 from fulmen.core.operator_route import Held, OperatorState, Route, operator_matter
+from fulmen.core.origin import ORIGIN
 
 TITLE = "Network operator told in time"
 WAITS = {

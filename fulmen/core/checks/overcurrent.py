@@ -1,15 +1,16 @@
-"""Load, device and cable: Ib ≤ In ≤ Iz, the maker's device range, and breaking capacity."""
+"""Load, device and cable of every circuit on the way: Ib ≤ In ≤ Iz, the maker's device range, breaking capacity."""
 
 from __future__ import annotations
 
 from typing import get_args
 
-from fulmen.core.cable_rating import conductor_temperature_c
-from fulmen.core.catalogue import cable_record
+from fulmen.core.catalogue import cable_record, cables_of
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import Case, RunFigures, fault_current
+from fulmen.core.figures import Case, LinkFigures
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
-from fulmen.core.model.circuits import DeviceRatingA
+from fulmen.core.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
+from fulmen.core.model.circuits import Device, DeviceKind, DeviceRatingA
+from fulmen.core.run import Link
 from fulmen.core.words import word
 
 COORDINATION = "BS 7671 433.1.1"
@@ -17,50 +18,71 @@ RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])
 
 
 def overcurrent_findings(case: Case) -> list[Finding]:
-    """Every finding about current on the final circuit."""
+    """Every finding about current, for each circuit of the run."""
     if not case.run.links:
         return []
-    findings = [_size_made(case), _load(case), _maker(case), _breaking_capacity(case)]
-    if case.figures is not None:
-        findings.extend([_weakest_section(case, case.figures), _terminals(case, case.figures)])
+    findings: list[Finding | None] = [_maker(case)]
+    for link in case.run.links:
+        findings.extend([_size_made(case, link), _device_kind(link)])
+    for figures in case.figures.links if case.figures is not None else ():
+        findings.extend([_load(figures), _weakest_section(figures), _terminals(case, figures)])
+        findings.append(_breaking_capacity(case, figures))
     return [finding for finding in findings if finding is not None]
 
 
-def _size_made(case: Case) -> Finding | None:
-    cable = case.run.final().circuit.cable
-    record = cable_record(cable.record)
-    if cable.csa_mm2 in record.sizes_mm2:
+def _size_made(case: Case, link: Link) -> Finding | None:
+    for cable in cables_of(link.circuit):
+        record = cable_record(cable.record, case.job)
+        if cable.csa_mm2 not in record.sizes_mm2:
+            sizes = ", ".join(f"{size:g}" for size in record.sizes_mm2)
+            return stated(
+                "cable_size",
+                link.circuit.id,
+                "Cable made in this size",
+                Verdict.FALLS_SHORT,
+                f"The record of {record.name} holds {sizes} mm² only.",
+                "the cable's record in the catalogue",
+                mend="Choose a size of the record.",
+            )
+    return None
+
+
+def _device_kind(link: Link) -> Finding | None:
+    """A rewirable fuse needs so much cable and so much time that this circuit refuses it (Cf 0.725)."""
+    if link.circuit.device.kind is not DeviceKind.REWIRABLE:
         return None
-    sizes = ", ".join(f"{size:g}" for size in record.sizes_mm2)
-    detail = f"The record of {record.name} holds {sizes} mm² only."
+    detail = "A rewirable fuse melts late: the cable would count at 72.5 %, and no let-through energy is known."
+    mend = "Use a circuit-breaker or a gG fuse."
     return stated(
-        "cable_size",
-        case.subject,
-        "Cable made in this size",
-        Verdict.FALLS_SHORT,
-        detail,
-        "the cable's record in the catalogue",
-        mend="Choose a size of the record.",
-    )
+        "device_kind", link.circuit.id, "Device fit for a charge point circuit", Verdict.FALLS_SHORT, detail,
+        "BS 7671 433.1.203", mend=mend,
+    )  # fmt: skip
 
 
-def _load(case: Case) -> Finding:
-    device, ib_a = case.run.final().circuit.device, case.run.charge_point.design_current_a()
-    lines = (
-        WorkingLine(symbol="Ib", value=ib_a, decimals=0, unit="A", source="charge point, no diversity, 722.311.201"),
-    )
+def _load(link: LinkFigures) -> Finding:
+    margin, load = load_margin(link), link.load
+    lines = [
+        WorkingLine(symbol="I car", value=load.car_a, decimals=0, unit="A", source="no diversity, BS 7671 722.311.201")
+    ]
+    if not link.final:
+        lines.append(WorkingLine(symbol="I others", value=load.other_a, decimals=1, unit="A", source="with diversity"))
+        held = link.link.circuit.load_limit_a
+        formula = "I car + I others" if held is None else "min(I car + I others, max(load limit, I others))"
+        lines.append(WorkingLine(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
+    what = "charging runs for hours" if link.final else "cars in full, the other loads of its boards with diversity"
+    mend = f"Use a device of at least {link.ib_a:g} A, or turn the charge point down."
     return judged(
-        rule="load_on_device",
-        subject=case.subject,
-        title="Device carries the load",
-        value=ib_a,
+        rule=margin.rule,
+        subject=margin.subject,
+        title="Device carries the load" if link.final else "Sub-main's device carries the load",
+        value=margin.value,
         unit="A",
-        decimals=0,
-        limit=float(device.rating_a),
+        decimals=0 if link.final else 1,
+        limit=margin.limit,
         clause=COORDINATION,
-        working=lines,
-        detail="Ib against In; charging runs for hours",
-        mend=f"Use a device of at least {ib_a:g} A, or turn the charge point down.",
+        working=tuple(lines),
+        detail=f"Ib against In; {what}",
+        mend=mend if link.final else "Use a bigger device and cable, or hold the load with a clamp.",
     )
 
 
@@ -94,90 +116,92 @@ def _maker(case: Case) -> Finding:
     return stated("maker_device", case.subject, title, Verdict.MEETS, f"{allowed}.", clause)
 
 
-def _weakest_section(case: Case, figures: RunFigures) -> Finding:
-    rating_a = int(figures.in_a)
-    title = f"Weakest section carries {rating_a} A"
-    for number, section in enumerate(figures.sections, 1):
+def _weakest_section(link: LinkFigures) -> Finding:
+    circuit = link.link.circuit
+    title, margin = f"Weakest section carries {circuit.device.rating_a} A", capacity_margin(link)
+    for number, section in enumerate(link.sections, 1):
         if section.rating.iz_a is None:
             detail = f"Section {number}: {section.rating.why_unrated} Choose another method or cable, or ask its maker."
-            return needs_fact("weakest_section", case.subject, title, detail, COORDINATION, Stage.DESIGN)
-    index = figures.weakest
-    assert index is not None
-    weakest, route = figures.sections[index].rating, case.run.final().circuit.route
-    assert weakest.iz_a is not None
+            return needs_fact("weakest_section", circuit.id, title, detail, COORDINATION, Stage.DESIGN)
+    assert margin is not None and link.weakest is not None
+    weakest = link.sections[link.weakest]
+    place = f"section {link.weakest + 1}, {word(weakest.section.surroundings)}, method {weakest.section.method.value}"
     return judged(
-        rule="weakest_section",
-        subject=case.subject,
+        rule=margin.rule,
+        subject=margin.subject,
         title=title,
-        value=weakest.iz_a,
-        limit=figures.in_a,
+        value=margin.value,
+        limit=margin.limit,
         unit="A",
         decimals=1,
         at_least=True,
         clause=f"{COORDINATION}, Appendix 4",
-        working=weakest.working,
-        detail=f"section {index + 1}, {word(route[index].surroundings)}, method {route[index].method.value}",
+        working=weakest.rating.working,
+        detail=place + (", rated from the 70 °C table" if rated_at_70(link) else ""),
         mend="Use a bigger cable, ease the weakest section, or use a smaller device.",
     )
 
 
-def _terminals(case: Case, figures: RunFigures) -> Finding | None:
+def _terminals(case: Case, link: LinkFigures) -> Finding | None:
     """The hottest conductor at the design current against 70 °C terminals; only 90 °C cable can pass it."""
-    operating_c = figures.record.operating_c()
-    temperatures = [
-        (conductor_temperature_c(figures.ib_a, section.rating.iz_a, section.rating.ambient_c, operating_c), section)
-        for section in figures.sections
-        if section.rating.iz_a
-    ]
-    if operating_c <= case.rules.value("terminal_c") or not temperatures:
+    margin = terminal_margin(link, case.rules)
+    if margin is None or link.hottest is None:
         return None
-    hottest, section = max(temperatures, key=lambda entry: entry[0])
+    section, title = link.hottest[1], "Conductor cool enough for 70 °C terminals"
     rating = section.rating
+    assert rating.iz_a is not None
     line = WorkingLine(
         symbol="θ",
         formula="θamb + (θp − θamb)·(Ib/Iz)²",
         decimals=0,
         unit="°C",
-        value=hottest,
-        figures=f"{rating.ambient_c:g} + ({operating_c:g} − {rating.ambient_c:g})·"
-        f"({figures.ib_a:g}/{rating.iz_a:.1f})²",
+        value=margin.value,
+        figures=f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.ambient_c:g})·"
+        f"({link.ib_a:g}/{rating.iz_a:.1f})²",
+    )
+    school = (
+        "the 70 °C table rates the cable" if rated_at_70(link) else "the other school rates it from the 70 °C table"
     )
     return judged(
-        rule="terminal_temperature",
-        subject=case.subject,
-        title="Conductor cool enough for 70 °C terminals",
-        value=hottest,
-        limit=case.rules.value("terminal_c"),
+        rule=margin.rule,
+        subject=margin.subject,
+        title=title,
+        value=margin.value,
+        limit=margin.limit,
         unit="°C",
         decimals=0,
         clause=case.rules.clause("terminal_c"),
-        detail="hottest section at the load current",
+        detail=f"hottest section at the load current; {school}",
         working=(line,),
         mend="Use a bigger cable, so that it runs cooler.",
     )
 
 
-def breaking_limit_ka(case: Case) -> float:
-    """What the device can break: its own Icn, or what its board withstands with the cut-out fuse before it [kA]."""
-    final = case.run.final()
-    return max(final.circuit.device.breaking_capacity_ka, final.board.conditional_rating_ka or 0.0)
+def breaks_words(device: Device, own: bool) -> str:
+    """Where the breaking capacity comes from."""
+    if device.kind is DeviceKind.FUSE:
+        return "gG fuse's least breaking capacity"
+    return "device's own Icn" if own else "board's conditional rating with the cut-out fuse"
 
 
-def _breaking_capacity(case: Case) -> Finding:
-    known, limit = fault_current(case.job, case.rules), breaking_limit_ka(case)
-    own = limit == case.run.final().circuit.device.breaking_capacity_ka
-    source = "device's own Icn" if own else "board's conditional rating with the cut-out fuse"
-    line = WorkingLine(symbol="Ipf", value=known.value, unit="kA", source=known.source)
+def _breaking_capacity(case: Case, link: LinkFigures) -> Finding:
+    assert case.figures is not None
+    known, limit, first = case.figures.fault, breaking_limit_ka(link), link.link is case.run.links[0]
+    device = link.link.circuit.device
+    source = breaks_words(device, limit == device.breaking_capacity_ka)
+    three = " three-phase, about twice line to neutral" if link.start_fault_ka > known.value else ""
+    where = known.source + three if first else f"{known.source} at the origin, less the cable before{three}"
+    line = WorkingLine(symbol="Ipf", value=link.start_fault_ka, unit="kA", source=where)
     return judged(
         rule="breaking_capacity",
-        subject=case.subject,
+        subject=link.link.circuit.id,
         title="Device can break the fault current at the board",
-        value=known.value,
+        value=link.start_fault_ka,
         limit=limit,
         unit="kA",
         clause="BS 7671 434.5.1, 536.4.201",
         working=(line,),
-        detail=f"{known.source}, against the {source}",
+        detail=f"{where}, against the {source}",
         otherwise=Verdict.FALLS_SHORT if known.measured else Verdict.NEEDS,
         waits_for="reading",
         mend="Use a device of higher breaking capacity, or a board rated with the cut-out fuse.",

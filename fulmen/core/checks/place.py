@@ -1,17 +1,17 @@
-"""Where the equipment stands: height and IP code of the charge point, case of the board, and Fulmen's own scope."""
+"""Where the equipment stands: height and IP code of the charge point, case of every board on the way."""
 
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, stated
-from fulmen.core.model.boards import Enclosure
+from fulmen.core.findings import Finding, Verdict, stated
+from fulmen.core.model.boards import Board, Enclosure
 from fulmen.core.model.site import CarPlace
 
 
 def place_findings(case: Case) -> list[Finding]:
     """Every finding about where the charge point and the board stand."""
-    findings = [_height(case), _ip_code(case), _board_case(case), _scope(case)]
+    findings = [_height(case), _ip_code(case), *_board_cases(case)]
     return [finding for finding in findings if finding is not None]
 
 
@@ -44,27 +44,15 @@ def _ip_code(case: Case) -> Finding | None:
     )
 
 
-def _board_case(case: Case) -> Finding | None:
-    if not case.run.links or not case.run.final().board.indoors:
-        return None
-    board, title, clause = case.run.final().board, "Board's case won't feed a fire", "BS 7671 421.1.201"
+def _board_cases(case: Case) -> list[Finding]:
+    return [_board_case(link.board) for link in case.run.links if link.board.indoors]
+
+
+def _board_case(board: Board) -> Finding:
+    title, clause = "Board's case won't feed a fire", "BS 7671 421.1.201"
     if board.enclosure is Enclosure.NOT_SEEN:
         return needs_fact("board_case", board.id, title, f"Is {board.name} of metal or plastic?", clause)
     if board.enclosure is Enclosure.METAL:
         return stated("board_case", board.id, title, Verdict.MEETS, "Metal.", clause)
     detail = "Plastic. Replace it, or leave an existing board as found, tell the owner and comment on it."
     return stated("board_case", board.id, title, Verdict.YOUR_CALL, detail, clause)
-
-
-def _scope(case: Case) -> Finding | None:
-    """What Fulmen does not work out yet stands in the way of a certificate, in so many words."""
-    if not case.run.links:
-        return None
-    if len(case.run.links) > 1:
-        what = "a run through a sub-main and a second board"
-    elif case.run.charge_point.phases == 3 or case.job.supply.phases == 3:
-        what = "a three-phase supply or charge point"
-    else:
-        return None
-    detail = f"Fulmen doesn't judge {what} yet. Don't rely on the figures; design it by hand."
-    return needs_fact("scope", case.subject, "Within what Fulmen can judge", detail, "Fulmen's own scope", Stage.DESIGN)

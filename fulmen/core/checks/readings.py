@@ -6,10 +6,11 @@ from typing import Any
 
 from fulmen.core.agreement import Band
 from fulmen.core.fault_loop import prospective_fault_ka
-from fulmen.core.figures import ORIGIN, Case, external_loop, measured
+from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.model.supply import Earthing
+from fulmen.core.origin import ORIGIN, external_loop, measured
 from fulmen.core.sequence import Step, expected_band
 
 TEST_CLAUSE = "BS 7671 Part 6"
@@ -30,7 +31,9 @@ AGREE_CLAUSE = "common practice, no source"
 def reading_findings(cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:
     """A finding for each reading taken, then whether the readings agree."""
     judgements = [finding for step in steps if (finding := _judge(step)) is not None]
-    agreements = [finding for case in cases if case.run.links for finding in _agreements(case)]
+    agreements = [
+        finding for case in cases for link in case.run.links for finding in _agreements(case, link.circuit.id)
+    ]
     unique = {finding.key(): finding for finding in [*judgements, *agreements]}
     return list(unique.values())
 
@@ -101,9 +104,11 @@ def _figure(step: Step, value: float, rule: str, clause: str) -> Finding | None:
     return None
 
 
-def _agreements(case: Case) -> list[Finding]:
-    checks = (_r1_r2_route, _r1_rn_route, _ze_survey, _fault_current_ze, _zs_sum, _insulation_new)
-    return [finding for check in checks if (finding := check(case)) is not None]
+def _agreements(case: Case, subject: str) -> list[Finding]:
+    at_origin = [_ze_survey(case), _fault_current_ze(case)]
+    checks = (_r1_r2_route, _r1_rn_route, _zs_sum, _insulation_new)
+    found = [*at_origin, *(check(case, subject) for check in checks)]
+    return [finding for finding in found if finding is not None]
 
 
 def _agrees(
@@ -118,23 +123,23 @@ def _agrees(
     return stated(rule, subject, title, Verdict.YOUR_CALL, detail, AGREE_CLAUSE, stage=stage, working=(line,))
 
 
-def _against_route(case: Case, step: StepKey, rule: str, title: str) -> Finding | None:
-    reading = case.job.reading(step, case.subject)
-    value = measured(case.job, step, case.subject)
-    band = expected_band(case, step, reading.temperature_c if reading else None)
+def _against_route(case: Case, subject: str, step: StepKey, rule: str, title: str) -> Finding | None:
+    reading = case.job.reading(step, subject)
+    value = measured(case.job, step, subject)
+    band = expected_band(case, step, subject, reading.temperature_c if reading else None)
     if value is None or band is None:
         return None
     below = "Lower means a parallel path, a shorter route than entered or leads over-nulled."
     above = "Higher means a poor joint, a longer route than entered or leads not nulled."
-    return _agrees(case, rule, case.subject, title, value, band, Stage.DEAD, below if value < band.low else above)
+    return _agrees(case, rule, subject, title, value, band, Stage.DEAD, below if value < band.low else above)
 
 
-def _r1_r2_route(case: Case) -> Finding | None:
-    return _against_route(case, StepKey.R1_R2, "agree_r1_r2", "R1+R2 with the route")
+def _r1_r2_route(case: Case, subject: str) -> Finding | None:
+    return _against_route(case, subject, StepKey.R1_R2, "agree_r1_r2", "R1+R2 with the route")
 
 
-def _r1_rn_route(case: Case) -> Finding | None:
-    return _against_route(case, StepKey.R1_RN, "agree_r1_rn", "R1+Rn with the route")
+def _r1_rn_route(case: Case, subject: str) -> Finding | None:
+    return _against_route(case, subject, StepKey.R1_RN, "agree_r1_rn", "R1+Rn with the route")
 
 
 def _ze_survey(case: Case) -> Finding | None:
@@ -163,31 +168,31 @@ def _fault_current_ze(case: Case) -> Finding | None:
     return stated("agree_fault_current", ORIGIN, title, verdict, detail, AGREE_CLAUSE, stage=Stage.LIVE)
 
 
-def _zs_sum(case: Case) -> Finding | None:
-    value, band = measured(case.job, StepKey.ZS, case.subject), expected_band(case, StepKey.ZS)
+def _zs_sum(case: Case, subject: str) -> Finding | None:
+    value, band = measured(case.job, StepKey.ZS, subject), expected_band(case, StepKey.ZS, subject)
     ze = external_loop(case.job, case.rules)
     if value is None or band is None or not ze.measured:
         return None
-    r1_r2 = measured(case.job, StepKey.R1_R2, case.subject)
+    r1_r2 = measured(case.job, StepKey.R1_R2, subject)
     why = "Higher means a poor joint or a warm cable."
     if value < band.low:
         why = "Lower means a parallel path: tray, bonding, armour."
         if r1_r2 is not None and value < r1_r2:
             why = "Below R1+R2: a parallel path (tray, bonding, armour) or leads not nulled."
-    return _agrees(case, "agree_zs", case.subject, "Zs with Ze and R1+R2", value, band, Stage.LIVE, why)
+    return _agrees(case, "agree_zs", subject, "Zs with Ze and R1+R2", value, band, Stage.LIVE, why)
 
 
-def _insulation_new(case: Case) -> Finding | None:
+def _insulation_new(case: Case, subject: str) -> Finding | None:
     worry = case.rules.limit("insulation_worry_mohm")
     for step in (StepKey.IR_LIVE_EARTH, StepKey.IR_LINE_NEUTRAL):
-        value = measured(case.job, step, case.subject)
+        value = measured(case.job, step, subject)
         if value is not None and case.rules.value("insulation_mohm") <= value < worry.value:
             detail = (
                 f"Read {value:g} MΩ; new cable reads more than {worry.value:g}. Is something still connected, or damp?"
             )
             return stated(
                 "agree_insulation",
-                case.subject,
+                subject,
                 "Insulation like new cable",
                 Verdict.YOUR_CALL,
                 detail,

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import cable_record
+from fulmen.core.catalogue import cable_of, cable_record
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Verdict, stated
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.run import Link
 
 OWN_CLAUSE = "BS 7671 722.531.3.101"
 DC_CLAUSE = "BS 7671 722.531.3.101, IEC 62955"
@@ -32,8 +33,20 @@ def board_rcd(case: Case) -> Rcd | None:
 
 
 def front_rcds(case: Case) -> list[Rcd]:
-    """RCDs in front of the circuit's own device, from the origin inwards."""
-    return [link.board.front_rcd for link in case.run.links if link.board.front_rcd is not None]
+    """RCDs in front of the final circuit's own device, from the origin inwards; those of sub-mains among them."""
+    return (
+        rcds_before(case, case.run.links[-1])[: -1 if board_rcd(case) is not None else None] if case.run.links else []
+    )
+
+
+def rcds_before(case: Case, until: Link) -> list[Rcd]:
+    """Every RCD that sees an earth fault on a circuit, from the origin to that circuit's own device."""
+    found: list[Rcd] = []
+    for link in case.run.links:
+        found.extend(rcd for rcd in (link.board.front_rcd, link.circuit.device.rcd) if rcd is not None)
+        if link is until:
+            break
+    return found
 
 
 def _own_rcd(case: Case) -> Finding:
@@ -141,10 +154,14 @@ def _front_rcd_seen(case: Case) -> Finding | None:
 def _concealed(case: Case) -> Finding:
     title, clause = "Concealed cable has a 30 mA RCD before it", "BS 7671 522.6.202"
     circuit = case.run.final().circuit
-    covered = cable_record(circuit.cable.record).earthed_metal_cover
-    hidden = [index + 1 for index, section in enumerate(circuit.route) if section.concealed_under_50_mm]
-    if not hidden or covered:
-        detail = "Its armour is earthed metal." if hidden else "No section is hidden less than 50 mm deep."
+    concealed = [index for index, section in enumerate(circuit.route) if section.concealed_under_50_mm]
+    hidden = [
+        index + 1
+        for index in concealed
+        if not cable_record(cable_of(circuit, circuit.route[index]).record, case.job).earthed_metal_cover
+    ]
+    if not hidden:
+        detail = "Its armour is earthed metal." if concealed else "No section is hidden less than 50 mm deep."
         return stated("concealed_cable", case.subject, title, Verdict.MEETS, detail, clause)
     before = [*front_rcds(case), *([own] if (own := board_rcd(case)) else [])]
     if any(rcd.residual_ma <= 30 and not rcd.time_delayed for rcd in before):

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import ORIGIN, Case
+from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.operator_route import agreed_letter
+from fulmen.core.origin import ORIGIN
 
 SUPPLY_CLAUSE = "common practice, no source"
 

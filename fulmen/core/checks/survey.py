@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import ORIGIN, Case
+from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.boards import Board, MakeUp
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.site import Hazard, Ownership
 from fulmen.core.model.supply import BondedService, CutOutCondition, Seen
+from fulmen.core.origin import ORIGIN
 
 PRACTICE = "common practice, no source"
 ISOLATION = "BS 7671 462.1.201"

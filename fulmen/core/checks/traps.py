@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import cable_record
+from fulmen.core.catalogue import cable_record, last_cable
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.earthing import earthed_by_pme
 from fulmen.core.figures import Case
@@ -32,7 +32,7 @@ def _bypass(case: Case) -> Finding:
     island = case.job.arrangement.car_earth is CarEarth.OWN_ELECTRODE
     title = "House earth ends before the unit" if island else "Nothing bypasses the open-PEN device"
     metal = case.job.arrangement.metal_at_unit
-    armoured = bool(case.run.links) and bool(cable_record(case.run.final().circuit.cable.record).armour)
+    armoured = bool(case.run.links) and arrives_armoured(case)
     if metal is MetalAtUnit.TOUCHING:
         detail = "Metal on the house earth touches the unit's earth: " + (
             "the island is none." if island else "when the device opens, the car stays joined to the broken PEN."
@@ -50,6 +50,11 @@ def _bypass(case: Case) -> Finding:
         return needs_fact("bypass", case.subject, title, f"{what} does it end at the unit?", CLAUSE, Stage.DESIGN)
     ends = "Kept apart at the unit." if metal is MetalAtUnit.APART else "No metal on the house earth reaches the unit."
     return stated("bypass", case.subject, title, Verdict.MEETS, ends, CLAUSE)
+
+
+def arrives_armoured(case: Case) -> bool:
+    """Whether the cable that reaches the unit is armoured: the last section's."""
+    return bool(cable_record(last_cable(case.run.final().circuit).record, case.job).armour)
 
 
 def _separation(case: Case) -> Finding:

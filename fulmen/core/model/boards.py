@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fulmen.core.model.base import FaultKa, Id, Line, Part
+from fulmen.core.model.load import Appliance
 from fulmen.core.model.supply import Seen
 
 
@@ -48,7 +49,7 @@ class MakeUp(StrEnum):
 
 
 class Board(Part):
-    """A board. One that no circuit feeds stands at the origin."""
+    """A board. One that no circuit feeds stands at the origin; what else it feeds is `other_loads`."""
 
     id: Id
     name: Line
@@ -65,3 +66,6 @@ class Board(Part):
     spare_ways: Annotated[int, Field(strict=True, ge=0, le=60)] | None = None
     looked_inside: Seen = Seen.NOT_SEEN
     labels_complete: Seen = Seen.NOT_SEEN
+    phases: Literal[1, 3] = 1
+    extraneous_parts: Seen = Seen.NOT_SEEN
+    other_loads: tuple[Appliance, ...] = Field(default=(), max_length=30)

@@ -7,9 +7,18 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import CsaMm2, FaultKa, Id, Line, Part
+from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part, number
 from fulmen.core.model.boards import Rcd
+from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import Section
+
+
+class DeviceKind(StrEnum):
+    """What the overcurrent device is."""
+
+    BREAKER = "breaker"
+    FUSE = "fuse"
+    REWIRABLE = "rewirable"
 
 
 class Curve(StrEnum):
@@ -17,35 +26,57 @@ class Curve(StrEnum):
 
     B = "B"
     C = "C"
+    D = "D"
 
 
-DeviceRatingA = Annotated[Literal[16, 20, 25, 32, 40], Field(description="rated current In, A")]
+class Phase(StrEnum):
+    """The line conductor that a single-phase circuit takes from a three-phase board."""
+
+    L1 = "L1"
+    L2 = "L2"
+    L3 = "L3"
+
+
+class TerminalSchool(StrEnum):
+    """How 90 °C cable meets 70 °C terminals: the conductor stays cool at the load, or the 70 °C table rates it."""
+
+    BY_TEMPERATURE = "by_temperature"
+    RATE_AT_70 = "rate_at_70"
+
+
+DeviceRatingA = Annotated[Literal[6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100], Field(description="rated current In, A")]
 
 
 class Device(Part):
-    """The overcurrent device at the board: a circuit-breaker, or an RCBO where it holds an RCD."""
+    """The overcurrent device at the board: a circuit-breaker (an RCBO where it holds an RCD), or a fuse.
 
+    A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
+    """
+
+    kind: DeviceKind = DeviceKind.BREAKER
     curve: Curve = Curve.B
     rating_a: DeviceRatingA = 40
     breaking_capacity_ka: FaultKa = 6
     rcd: Rcd | None = None
 
 
-class Cable(Part):
-    """The cable of a circuit: a record of the catalogue, and a size."""
-
-    record: Id = "swa-3-core"
-    csa_mm2: CsaMm2 = 6
-
-
 class Circuit(Part):
-    """A circuit from a board to a charge point (final) or to another board (distribution)."""
+    """A circuit from a board to a charge point (final) or to another board (distribution: a sub-main).
+
+    `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
+    single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to.
+    """
 
     id: Id
     name: Line
     way: Line = ""
     from_board: Id
     feeds: Id
+    phases: Literal[1, 3] = 1
+    phase: Phase = Phase.L1
+    load_limit_a: LoadA | None = None
     device: Device = Device()
     cable: Cable = Cable()
+    terminals: TerminalSchool = TerminalSchool.BY_TEMPERATURE
+    slack_m: Annotated[float, number(0, 20)] = 1.0
     route: tuple[Section, ...] = Field(default=(), max_length=200)

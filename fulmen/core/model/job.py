@@ -9,6 +9,7 @@ from pydantic import Field
 from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.base import Line, Part
 from fulmen.core.model.boards import Board
+from fulmen.core.model.cables import MakerCable
 from fulmen.core.model.certificate import Particulars
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
@@ -39,6 +40,7 @@ class Job(Part):
     boards: tuple[Board, ...] = Field(default=(), max_length=20)
     circuits: tuple[Circuit, ...] = Field(default=(), max_length=40)
     charge_points: tuple[ChargePoint, ...] = Field(default=(), max_length=10)
+    maker_cables: tuple[MakerCable, ...] = Field(default=(), max_length=20)
     arrangement: Arrangement = Arrangement()
     defects: tuple[Defect, ...] = Field(default=(), max_length=60)
     letters: tuple[Letter, ...] = Field(default=(), max_length=200)

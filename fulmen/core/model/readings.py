@@ -27,6 +27,7 @@ class StepKey(StrEnum):
     ZS = "zs"
     RCD_TRIP = "rcd_trip"
     RCD_ORIGIN_TRIP = "rcd_origin_trip"
+    PHASE_SEQUENCE = "phase_sequence"
     RCD_BUTTON = "rcd_button"
     DC_DETECTION = "dc_detection"
     CHARGE_POINT_STATES = "charge_point_states"

@@ -8,6 +8,10 @@ from typing import Annotated
 from pydantic import Field
 
 from fulmen.core.model.base import Part, SectionLengthM, number
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.site import Hazard
+from fulmen.core.model.supply import Seen
 
 
 class Surroundings(StrEnum):
@@ -18,6 +22,7 @@ class Surroundings(StrEnum):
     THROUGH_WALL = "through_wall"
     UNDER_FLOOR = "under_floor"
     LOFT = "loft"
+    LOFT_UNDER = "loft_under"
     CONDUIT_OR_TRUNKING = "conduit_or_trunking"
     TRAY = "tray"
     BURIED = "buried"
@@ -25,26 +30,33 @@ class Surroundings(StrEnum):
     POST = "post"
 
 
-class ReferenceMethod(StrEnum):
-    """The reference method of BS 7671 Appendix 4 that the section is rated by."""
+class LengthBy(StrEnum):
+    """How a section's length is known."""
 
-    A = "A"
-    B = "B"
-    C = "C"
-    D = "D"
-    E = "E"
-    M100 = "100"
-    M101 = "101"
-    M102 = "102"
-    M103 = "103"
+    TAPE = "tape"
+    STEPS = "steps"
+
+
+class Fixings(StrEnum):
+    """What holds the cable."""
+
+    METAL = "metal"
+    PLASTIC = "plastic"
 
 
 class Section(Part):
-    """One section of a route, in the order of walking from the board."""
+    """One section of a route, in the order of walking from the board.
+
+    Without a cable of its own it goes on with the circuit's; where the cable changes stands a joint.
+    Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere.
+    """
 
     surroundings: Surroundings = Surroundings.CLIPPED
     method: ReferenceMethod = ReferenceMethod.C
     length_m: SectionLengthM
+    length_by: LengthBy = LengthBy.TAPE
+    cable: Cable | None = None
+    joint_accessible: Seen = Seen.NOT_SEEN
     temperature_c: Annotated[float, number(-25, 60)] | None = None
     grouped_circuits: Annotated[int, Field(strict=True, ge=1, le=9)] = 1
     single_layer: bool = False
@@ -52,4 +64,13 @@ class Section(Part):
     soil_km_per_w: Annotated[float, number(0.5, 3)] = 2.5
     depth_m: Annotated[float, number(0.1, 3)] = 0.7
     in_duct: bool = False
+    under_drive: bool = False
+    warning_tape: bool = True
     concealed_under_50_mm: bool = False
+    in_zone: Seen = Seen.NOT_SEEN
+    fixings: Fixings = Fixings.METAL
+    clip_spacing_mm: Annotated[float, number(50, 5000)] | None = None
+    bend_radius_mm: Annotated[float, number(5, 5000)] | None = None
+    fire_stopped: bool = True
+    clearance_mm: Annotated[float, number(0, 5000)] | None = None
+    hazards: tuple[Hazard, ...] = ()

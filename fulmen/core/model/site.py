@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Annotated
 
-from fulmen.core.model.base import Line, Paragraph, Part
+from fulmen.core.model.base import Line, Paragraph, Part, number
 from fulmen.core.model.supply import Seen
 
 
@@ -72,4 +73,5 @@ class Site(Part):
     data_looked_for: Seen = Seen.NOT_SEEN
     hazards: tuple[Hazard, ...] = ()
     way_proven_clear: Seen = Seen.NOT_SEEN
+    stride_m: Annotated[float, number(0.3, 1.3)] = 0.75
     route_notes: Paragraph = ""

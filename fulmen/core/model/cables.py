@@ -1,0 +1,55 @@
+"""Which cable: a record of the catalogue with a size, and a maker's own record where no table serves."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fulmen.core.model.base import CsaMm2, Id, Part, number
+from fulmen.core.model.reference_method import ReferenceMethod
+
+
+class Protective(StrEnum):
+    """What serves as the protective conductor: a core, the armour alone, or both together."""
+
+    CORE = "core"
+    ARMOUR = "armour"
+    CORE_AND_ARMOUR = "core_and_armour"
+
+
+class Cable(Part):
+    """The cable of a circuit or of one section: a record of the catalogue, a size, its protective conductor."""
+
+    record: Id = "swa-3-core"
+    csa_mm2: CsaMm2 = 6
+    protective: Protective = Protective.CORE
+
+
+class Insulation(StrEnum):
+    """What the conductors may reach: 70 °C thermoplastic or 90 °C thermosetting."""
+
+    PVC_70 = "pvc_70"
+    XLPE_90 = "xlpe_90"
+
+
+class MakerRating(Part):
+    """What a cable's maker says one size carries, laid one way, with so many loaded conductors."""
+
+    method: ReferenceMethod
+    csa_mm2: CsaMm2
+    loaded: Literal[2, 3] = 2
+    rating_a: Annotated[float, number(1, 500)]
+
+
+class MakerCable(Part):
+    """A maker's record of a cable, kept with the job: it replaces the table, and its source is named."""
+
+    id: Id
+    name: Annotated[str, Field(min_length=2, max_length=80)]
+    source: Annotated[str, Field(min_length=3, max_length=200)]
+    insulation: Insulation = Insulation.PVC_70
+    armoured: bool = False
+    overall_mm: Annotated[float, number(4, 80)] | None = None
+    ratings: tuple[MakerRating, ...] = Field(min_length=1, max_length=60)

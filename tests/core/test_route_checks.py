@@ -1,0 +1,154 @@
+"""Checks of how the run is laid and chained, at, below and above their limits."""
+
+import unittest
+from typing import Any
+
+from fulmen.core.findings import Verdict
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, evaluation, finding
+
+MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
+ROUTE = "circuits.0.route"
+BURIED: dict[str, Any] = {f"{ROUTE}.3.surroundings": "buried", f"{ROUTE}.3.in_duct": False}
+NYY: dict[str, Any] = {"circuits.0.cable.record": "nyy-j"}
+HIDDEN: dict[str, Any] = {f"{ROUTE}.0.concealed_under_50_mm": True, **NYY}
+
+# 6 mm² three-core armoured: 18.0 mm across, so clips at 350 mm and bends of 8·18 = 144 mm.
+ON_THE_ROUTE: list[tuple[str, dict[str, Any], Verdict]] = [
+    ("depth", {f"{ROUTE}.3.depth_m": 0.46}, MEETS),
+    ("depth", {f"{ROUTE}.3.depth_m": 0.45}, MEETS),
+    ("depth", {f"{ROUTE}.3.depth_m": 0.44}, CALL),
+    ("depth", {f"{ROUTE}.3.depth_m": 0.60, f"{ROUTE}.3.under_drive": True}, MEETS),
+    ("depth", {f"{ROUTE}.3.depth_m": 0.59, f"{ROUTE}.3.under_drive": True}, CALL),
+    ("warning_tape", {}, MEETS),
+    ("warning_tape", {f"{ROUTE}.3.warning_tape": False}, SHORT),
+    ("buried_cover", BURIED, MEETS),
+    ("buried_cover", {**BURIED, **NYY}, SHORT),
+    ("buried_cover", {**BURIED, **NYY, f"{ROUTE}.3.in_duct": True}, MEETS),
+    ("fixings", {f"{ROUTE}.2.fixings": "plastic"}, SHORT),
+    ("clip_spacing", {f"{ROUTE}.2.clip_spacing_mm": 349.0}, MEETS),
+    ("clip_spacing", {f"{ROUTE}.2.clip_spacing_mm": 350.0}, MEETS),
+    ("clip_spacing", {f"{ROUTE}.2.clip_spacing_mm": 351.0}, CALL),
+    ("bend_radius", {f"{ROUTE}.1.bend_radius_mm": 145.0}, MEETS),
+    ("bend_radius", {f"{ROUTE}.1.bend_radius_mm": 144.0}, MEETS),
+    ("bend_radius", {f"{ROUTE}.1.bend_radius_mm": 143.0}, SHORT),
+    ("clearance", {f"{ROUTE}.0.hazards": ["data_cables"]}, NEEDS),
+    ("clearance", {f"{ROUTE}.0.hazards": ["data_cables"], f"{ROUTE}.0.clearance_mm": 50.0}, MEETS),
+    ("clearance", {f"{ROUTE}.0.hazards": ["data_cables"], f"{ROUTE}.0.clearance_mm": 49.0}, SHORT),
+    ("clearance", {f"{ROUTE}.0.hazards": ["pipes"], f"{ROUTE}.0.clearance_mm": 25.0}, MEETS),
+    ("clearance", {f"{ROUTE}.0.hazards": ["pipes"], f"{ROUTE}.0.clearance_mm": 24.0}, SHORT),
+    ("clearance", {f"{ROUTE}.0.hazards": ["pipes", "data_cables"], f"{ROUTE}.0.clearance_mm": 30.0}, SHORT),
+    ("fire_stopped", {}, MEETS),
+    ("fire_stopped", {f"{ROUTE}.1.fire_stopped": False}, SHORT),
+    ("concealed_zone", HIDDEN, NEEDS),
+    ("concealed_zone", {**HIDDEN, f"{ROUTE}.0.in_zone": "yes"}, MEETS),
+    ("concealed_zone", {**HIDDEN, f"{ROUTE}.0.in_zone": "no"}, SHORT),
+    ("full_cavity", {f"{ROUTE}.0.hazards": ["full_cavity"]}, NEEDS),
+    ("full_cavity", {f"{ROUTE}.0.hazards": ["full_cavity"], f"{ROUTE}.0.grouped_circuits": 4}, MEETS),
+    ("section_hazard", {f"{ROUTE}.3.hazards": ["drains", "paving"]}, CALL),
+    ("paced", {f"{ROUTE}.2.length_by": "steps"}, NEEDS),
+    ("slack", {}, MEETS),
+    ("slack", {"circuits.0.slack_m": 0.0}, CALL),
+    ("selectivity", {"supply.cut_out_fuse_a": 80}, MEETS),
+    ("selectivity", {"supply.cut_out_fuse_a": 40}, CALL),
+    ("device_kind", {"circuits.0.device.kind": "rewirable"}, SHORT),
+    ("cable_cores", {"charge_points.0.phases": 3}, SHORT),
+    ("armour_alone", {"circuits.0.cable": {"record": "swa-2-core", "csa_mm2": 6.0}}, MEETS),
+    ("armour_alone", {"circuits.0.cable": {"record": "swa-2-core", "csa_mm2": 10.0}}, CALL),
+    ("armour_alone", {"circuits.0.cable.protective": "armour"}, MEETS),
+    ("joint", {f"{ROUTE}.4.cable": {"record": "ev-power-data", "csa_mm2": 6.0}}, NEEDS),
+    ("joint", {f"{ROUTE}.4.cable": {"record": "nyy-j"}, f"{ROUTE}.4.joint_accessible": "yes"}, MEETS),
+    ("joint", {f"{ROUTE}.4.cable": {"record": "nyy-j"}, f"{ROUTE}.4.joint_accessible": "no"}, SHORT),
+]
+
+# On the garage's sub-main: cars 32 A and 17.3 A of other loads come to 49.3 A.
+ON_THE_SUB_MAIN: list[tuple[str, dict[str, Any], Verdict]] = [
+    ("load_on_device", {}, MEETS),
+    ("load_on_device", {"circuits.0.device.rating_a": 50}, MEETS),
+    ("load_on_device", {"circuits.0.device.rating_a": 40}, SHORT),
+    ("load_on_device", {"circuits.0.device.rating_a": 40, "circuits.0.load_limit_a": 40.0}, MEETS),
+    ("load_on_device", {"circuits.0.device.rating_a": 40, "circuits.0.load_limit_a": 40.1}, SHORT),
+    ("weakest_section", {"circuits.0.cable.csa_mm2": 6.0}, SHORT),
+    ("disconnection", {"supply.ze_enquiry_ohm": 0.64}, MEETS),
+    ("disconnection", {"supply.ze_enquiry_ohm": 0.65}, SHORT),
+    ("disconnection", {"circuits.0.device": {"kind": "fuse", "rating_a": 20}}, NEEDS),
+    ("survives_fault", {"circuits.0.cable.csa_mm2": 4.0}, SHORT),
+    ("breaking_capacity", {"circuits.0.device": {"kind": "breaker", "rating_a": 63}}, MEETS),
+    ("selectivity", {"supply.cut_out_fuse_a": 60}, CALL),
+    ("exported_earth", {}, MEETS),
+]
+
+
+class OnTheRoute(unittest.TestCase):
+    def test_each_check(self) -> None:
+        for rule, changes, verdict in ON_THE_ROUTE:
+            with self.subTest(rule=rule, changes=changes):
+                self.assertEqual(finding(rule, DEVICE_IN_UNIT, changes).verdict, verdict)
+
+    def test_a_section_that_raises_no_question_gives_no_finding(self) -> None:
+        subjects = {one.subject for one in evaluation().findings}
+        self.assertNotIn("ev-1", subjects)
+
+    def test_a_short_verdict_says_what_mends_it(self) -> None:
+        for rule, changes, verdict in ON_THE_ROUTE:
+            if verdict is SHORT:
+                with self.subTest(rule=rule, changes=changes):
+                    self.assertTrue(finding(rule, DEVICE_IN_UNIT, changes).mend)
+
+
+class OnTheSubMain(unittest.TestCase):
+    def judged(self, rule: str, changes: dict[str, Any]) -> Verdict:
+        subjects = ("sub-main", "garage")
+        found = [one for one in evaluation(GARAGE, changes).findings if one.rule == rule and one.subject in subjects]
+        self.assertEqual(len(found), 1, rule)
+        return found[0].verdict
+
+    def test_each_check(self) -> None:
+        for rule, changes, verdict in ON_THE_SUB_MAIN:
+            with self.subTest(rule=rule, changes=changes):
+                self.assertEqual(self.judged(rule, changes), verdict)
+
+    def test_pme_in_a_garage_with_pipes_wants_ten_square_millimetres(self) -> None:
+        pipes: dict[str, Any] = {"boards.1.extraneous_parts": "yes"}
+        self.assertEqual(self.judged("exported_earth", pipes), MEETS)
+        self.assertEqual(self.judged("exported_earth", {**pipes, "circuits.0.cable.csa_mm2": 6.0}), SHORT)
+        self.assertEqual(self.judged("exported_earth", {"boards.1.extraneous_parts": "not_seen"}), NEEDS)
+        on_tt = {one.rule for one in evaluation(GARAGE, {**pipes, "supply.earthing": "tt"}).findings}
+        self.assertNotIn("exported_earth", on_tt)
+
+    def test_tt_takes_the_s_type_for_the_sub_main_and_not_for_the_final_circuit(self) -> None:
+        tt: dict[str, Any] = {
+            "supply.earthing": "tt", "supply.ze_enquiry_ohm": None, "supply.electrode_design_ohm": 60.0,
+            "boards.0.front_rcd": {"type": "A", "residual_ma": 100, "time_delayed": True},
+        }  # fmt: skip
+        self.assertEqual(self.judged("disconnection", tt), MEETS)
+        bare = {**tt, "circuits.1.device.rcd": None}
+        final = next(
+            one for one in evaluation(GARAGE, bare).findings if (one.rule, one.subject) == ("disconnection", "ev")
+        )
+        self.assertEqual(final.verdict, SHORT)
+
+
+class ThreePhases(unittest.TestCase):
+    def test_a_three_phase_unit_needs_three_phases_all_the_way(self) -> None:
+        by_subject = {one.subject: one for one in evaluation(THREE_PHASE).findings if one.rule == "phases"}
+        self.assertEqual({key: one.verdict for key, one in by_subject.items()}, {"ev-left": MEETS, "ev-right": MEETS})
+        self.assertIn("on L2", by_subject["ev-right"].detail)
+        short = evaluation(THREE_PHASE, {"circuits.0.phases": 1}).findings
+        self.assertEqual(next(one for one in short if one.key() == "phases/ev-left").verdict, SHORT)
+
+    def test_the_sub_main_is_worked_on_its_most_loaded_line(self) -> None:
+        # 16 A on each line by the left car; the right car's 32 A on L2; 3 A of lights at 66 % on whichever line.
+        load = next(one for one in evaluation(THREE_PHASE).findings if one.key() == "load_on_device/sub-main")
+        self.assertAlmostEqual(load.value or 0, 16 + 32 + 0.66 * 3)
+
+    def test_two_cars_share_the_sub_main_and_its_tests_stand_once(self) -> None:
+        found = evaluation(THREE_PHASE)
+        self.assertEqual(len(found.profiles), 2)
+        steps = [(one.step.value, one.subject) for one in found.steps]
+        self.assertEqual(len(steps), len(set(steps)))
+        self.assertIn(("zs", "sub-main"), steps)
+        self.assertEqual([subject for step, subject in steps if step == "phase_sequence"], ["ev-left"])
+
+    def test_three_phase_faults_are_higher_than_line_to_neutral(self) -> None:
+        board = next(one for one in evaluation(THREE_PHASE).findings if one.key() == "breaking_capacity/sub-main")
+        self.assertAlmostEqual(board.value or 0, 2.2)
