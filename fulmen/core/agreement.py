@@ -41,12 +41,12 @@ def band_around(value: float, rules: RuleSet, source: str, low: float | None = N
 def r1_r2_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+R2 should lie from the route's length and size; armour beside the core may lower it."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
-    expected = (figures.r1_ohm + figures.r2_ohm) * factor
+    expected = (figures.laid.r1_ohm + figures.laid.r2_ohm) * factor
     low = None
     least_r2 = sum(one.metre.least_r2_ohm * one.section.length_m for one in figures.sections)
-    if least_r2 < figures.r2_ohm:
-        low = (figures.r1_ohm + least_r2) * factor
-    source = f"{figures.length_m:.1f} m of {_size(figures)} mm²"
+    if least_r2 < figures.laid.r2_ohm:
+        low = (figures.laid.r1_ohm + least_r2) * factor
+    source = f"{figures.laid.length_m:.1f} m of {_size(figures)} mm²"
     if conductor_c is not None:
         source += f" at {conductor_c:g} °C"
     return band_around(expected, rules, source + (", armour beside the core" if low else ""), low)
@@ -55,7 +55,9 @@ def r1_r2_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) 
 def r1_rn_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+Rn should lie: line and neutral are the same size."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
-    return band_around(2 * figures.r1_ohm * factor, rules, f"{figures.length_m:.1f} m of {_size(figures)} mm²")
+    return band_around(
+        2 * figures.laid.r1_ohm * factor, rules, f"{figures.laid.length_m:.1f} m of {_size(figures)} mm²"
+    )
 
 
 def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Band:

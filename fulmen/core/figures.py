@@ -12,13 +12,13 @@ from itertools import accumulate
 from math import sqrt
 
 from fulmen.core.cable_rating import SectionRating, section_rating
-from fulmen.core.catalogue import CableRecord, cable_of, cable_record, protective_metal
+from fulmen.core.catalogue import K_COPPER, K_STEEL, CableRecord, cable_of, cable_record, protective_metal
 from fulmen.core.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.demand import Demand
 from fulmen.core.errors import TableError
 from fulmen.core.fault_loop import conductor_ohm, device_zs_limit_ohm, temperature_factor
 from fulmen.core.model.cables import Cable, Protective
-from fulmen.core.model.circuits import TerminalSchool
+from fulmen.core.model.circuits import Circuit, TerminalSchool
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section
 from fulmen.core.origin import Known, TailsFigures, external_loop, fault_current, tails_figures
@@ -75,33 +75,15 @@ class SectionFigures:
 
 
 @dataclass(frozen=True)
-class LinkFigures:
-    """One circuit of the chain. Figures named start are those at the board where it begins."""
+class LaidCable:
+    """The cable of one circuit as laid, section by section, and what its sections come to together."""
 
-    link: Link
-    final: bool
-    phases: int
-    load: CircuitLoad
     sections: tuple[SectionFigures, ...]
-    start_loop_ohm: float
-    start_drop_v: float
-    start_fault_ka: float
-    end_fault_ka: float
-    zs_limit_ohm: float | None
-
-    @property
-    def ib_a(self) -> float:
-        """Design current [A]."""
-        return self.load.ib_a
-
-    @property
-    def in_a(self) -> float:
-        """Rated current of its device [A]."""
-        return float(self.link.circuit.device.rating_a)
+    ib_a: float
 
     @cached_property
     def length_m(self) -> float:
-        """Length of its route [m]."""
+        """Length of the route [m]."""
         return sum(one.section.length_m for one in self.sections)
 
     @cached_property
@@ -115,24 +97,19 @@ class LinkFigures:
         return sum(one.r2_ohm for one in self.sections)
 
     @cached_property
+    def least_r2_ohm(self) -> float:
+        """Protective conductor at 20 °C with armour beside the core counted [Ω]."""
+        return sum(one.metre.least_r2_ohm * one.section.length_m for one in self.sections)
+
+    @cached_property
+    def hot_ohm(self) -> float:
+        """R1+R2 at operating temperature [Ω]."""
+        return sum(one.hot_ohm for one in self.sections)
+
+    @cached_property
     def drop_v(self) -> float:
-        """Its own volt drop [V]."""
+        """Volt drop [V]."""
         return sum(one.drop_v for one in self.sections)
-
-    @cached_property
-    def end_loop_ohm(self) -> float:
-        """Loop impedance at its far end, conductors at operating temperature [Ω]."""
-        return self.start_loop_ohm + sum(one.hot_ohm for one in self.sections)
-
-    @property
-    def end_drop_v(self) -> float:
-        """Volt drop from the origin to its far end [V]."""
-        return self.start_drop_v + self.drop_v
-
-    @cached_property
-    def hot_factor(self) -> float:
-        """The largest ratio of hot to cold loop along it."""
-        return max(one.hot_ohm / (one.r1_ohm + one.r2_ohm) for one in self.sections)
 
     @cached_property
     def weakest(self) -> int | None:
@@ -148,13 +125,106 @@ class LinkFigures:
         known = [(temperature, one) for temperature, one in found if temperature is not None]
         return max(known, key=lambda entry: entry[0]) if known else None
 
+    @cached_property
+    def frailest(self) -> tuple[SectionFigures, str, float, float]:
+        """The conductor that survives least energy: its section, name, size [mm²] and k."""
+        found = [(one, *conductor) for one in self.sections for conductor in conductors_of(one)]
+        return min(found, key=lambda entry: entry[2] * entry[3])
+
+
+def conductors_of(one: SectionFigures) -> tuple[tuple[str, float, float], tuple[str, float, float]]:
+    """Line and protective conductor of a section: name, size [mm²], k."""
+    insulation, csa_mm2 = one.metre.record.insulation, one.cable.csa_mm2
+    alone = one.cable.protective is Protective.ARMOUR or one.metre.record.cpc == "armour"
+    k = K_STEEL[insulation] if alone else K_COPPER[insulation]
+    protective = "armour" if alone else "protective conductor"
+    return ("line conductor", csa_mm2, K_COPPER[insulation]), (protective, one.metre.cpc_mm2, k)
+
+
+@dataclass(frozen=True)
+class ChainPoint:
+    """Where a circuit begins or ends: hot loop, volts lost, and the cold loops that set the highest fault current."""
+
+    loop_ohm: float
+    drop_v: float
+    source_v: float
+    origin_ka: float
+    neutral_ohm: float = 0.0
+    protective_ohm: float = 0.0
+
+    def fault_ka(self, phases: int) -> float:
+        """Highest prospective fault current here [kA]; three-phase faults go round half the loop."""
+        if phases == 1 and not self.neutral_ohm:
+            return self.origin_ka
+        source_ohm = self.source_v / (self.origin_ka * 1000)
+        loop_ohm = source_ohm + min(self.neutral_ohm, self.protective_ohm)
+        if phases == 3:
+            loop_ohm = min(loop_ohm, (source_ohm + self.neutral_ohm) / 2)
+        return self.source_v / loop_ohm / 1000
+
+    def after(self, laid: LaidCable) -> ChainPoint:
+        """The point past some cable."""
+        return ChainPoint(
+            self.loop_ohm + laid.hot_ohm,
+            self.drop_v + laid.drop_v,
+            self.source_v,
+            self.origin_ka,
+            self.neutral_ohm + 2 * laid.r1_ohm,
+            self.protective_ohm + laid.r1_ohm + laid.least_r2_ohm,
+        )
+
+
+@dataclass(frozen=True)
+class LinkFigures:
+    """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends."""
+
+    link: Link
+    final: bool
+    phases: int
+    board_phases: int
+    load: CircuitLoad
+    laid: LaidCable
+    start: ChainPoint
+    end: ChainPoint
+    zs_limit_ohm: float | None
+
+    @property
+    def sections(self) -> tuple[SectionFigures, ...]:
+        """The sections of its route."""
+        return self.laid.sections
+
+    @property
+    def ib_a(self) -> float:
+        """Design current [A]."""
+        return self.load.ib_a
+
+    @property
+    def in_a(self) -> float:
+        """Rated current of its device [A]."""
+        return float(self.link.circuit.device.rating_a)
+
+    @property
+    def start_fault_ka(self) -> float:
+        """Highest prospective fault current at its board [kA]."""
+        return self.start.fault_ka(self.board_phases)
+
+    @property
+    def end_fault_ka(self) -> float:
+        """Highest prospective fault current at its far end [kA]."""
+        return self.end.fault_ka(self.phases)
+
+    @property
+    def hot_factor(self) -> float:
+        """The largest ratio of hot to cold loop along it."""
+        return max(one.hot_ohm / (one.r1_ohm + one.r2_ohm) for one in self.sections)
+
     def volts_lost_along(self) -> list[float]:
         """Volt drop at its board and at the end of each section [V]."""
-        return list(accumulate((one.drop_v for one in self.sections), initial=self.start_drop_v))
+        return list(accumulate((one.drop_v for one in self.sections), initial=self.start.drop_v))
 
     def loop_along(self) -> list[float]:
         """Hot loop impedance at its board and at the end of each section [Ω]."""
-        return list(accumulate((one.hot_ohm for one in self.sections), initial=self.start_loop_ohm))
+        return list(accumulate((one.hot_ohm for one in self.sections), initial=self.start.loop_ohm))
 
 
 @dataclass(frozen=True)
@@ -175,7 +245,7 @@ class RunFigures:
     @cached_property
     def length_m(self) -> float:
         """Length from the origin's board to the charge point [m]."""
-        return sum(link.length_m for link in self.links)
+        return sum(link.laid.length_m for link in self.links)
 
 
 @dataclass(frozen=True)
@@ -208,66 +278,55 @@ def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigure
     """The figures of a run, or None where no circuit, no route or no such cable size stands there."""
     if not run.links or any(not link.circuit.route for link in run.links):
         return None
-    ze, fault = external_loop(job, rules), fault_current(job, rules)
     tails = tails_figures(job, demand, run.charge_point.design_current_a())
-    loop_ohm = ze.value + (tails.r1_ohm + tails.r2_ohm) * temperature_factor(70)
-    volts, links = tails.drop_v, []
-    level = _FaultLevel(rules.value("u0_v") * rules.value("voltage_factor_max"), fault.value)
+    ze, fault = external_loop(job, rules), fault_current(job, rules)
+    links: list[LinkFigures] = []
+    point = chain_start(job, rules, tails)
     try:
         for link in run.links:
             final = link is run.links[-1]
-            figures, level = _link_figures(job, rules, run, link, final, (loop_ohm, volts), level)
-            links.append(figures)
-            loop_ohm, volts = figures.end_loop_ohm, figures.end_drop_v
+            phases = run.charge_point.phases if final else link.circuit.phases
+            load = circuit_load(job, link.circuit, rules)
+            laid = laid_cable(job, link.circuit, phases, load)
+            links.append(link_figures(job, rules, link, final, phases, load, laid, point))
+            point = links[-1].end
     except TableError:
         return None
     return RunFigures(run, ze, fault, tails, tuple(links))
 
 
-@dataclass(frozen=True)
-class _FaultLevel:
-    """The least loops along the chain, cold: line–neutral and line–protective conductor; from the origin's figure."""
-
-    source_v: float
-    origin_ka: float
-    neutral_ohm: float = 0.0
-    protective_ohm: float = 0.0
-
-    def ka(self, phases: int) -> float:
-        """Highest prospective fault current here [kA]; three-phase faults go round half the loop."""
-        if phases == 1 and not self.neutral_ohm:
-            return self.origin_ka
-        source_ohm = self.source_v / (self.origin_ka * 1000)
-        loop_ohm = source_ohm + min(self.neutral_ohm, self.protective_ohm)
-        if phases == 3:
-            loop_ohm = min(loop_ohm, (source_ohm + self.neutral_ohm) / 2)
-        return self.source_v / loop_ohm / 1000
-
-    def after(self, sections: tuple[SectionFigures, ...]) -> _FaultLevel:
-        """The level past some sections of cable."""
-        line = sum(one.r1_ohm for one in sections)
-        least_r2 = sum(one.metre.least_r2_ohm * one.section.length_m for one in sections)
-        neutral, protective = self.neutral_ohm + 2 * line, self.protective_ohm + line + least_r2
-        return _FaultLevel(self.source_v, self.origin_ka, neutral, protective)
+def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
+    """The origin's board: past the tails. For the highest fault the tails are left out, which is the safe side."""
+    loop_ohm = external_loop(job, rules).value + (tails.r1_ohm + tails.r2_ohm) * temperature_factor(70)
+    source_v = rules.value("u0_v") * rules.value("voltage_factor_max")
+    return ChainPoint(loop_ohm, tails.drop_v, source_v, fault_current(job, rules).value)
 
 
-def _link_figures(
-    job: Job, rules: RuleSet, run: Run, link: Link, final: bool, start: tuple[float, float], level: _FaultLevel
-) -> tuple[LinkFigures, _FaultLevel]:
-    circuit = link.circuit
-    phases = run.charge_point.phases if final else circuit.phases
-    load = circuit_load(job, circuit, rules)
+def link_figures(
+    job: Job,
+    rules: RuleSet,
+    link: Link,
+    final: bool,
+    phases: int,
+    load: CircuitLoad,
+    laid: LaidCable,
+    start: ChainPoint,
+) -> LinkFigures:
+    """One circuit's figures from where it begins."""
+    at_origin = not any(circuit.feeds == link.board.id for circuit in job.circuits)
+    board_phases = 3 if link.board.phases == 3 or (at_origin and job.supply.phases == 3) else 1
+    u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
+    limit = device_zs_limit_ohm(link.circuit.device, final, u0_v, cmin)
+    return LinkFigures(link, final, phases, board_phases, load, laid, start, start.after(laid), limit)
+
+
+def laid_cable(job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> LaidCable:
+    """A circuit's cable along its route; raises as `section_figures`."""
     rate_at_70 = circuit.terminals is TerminalSchool.RATE_AT_70
-    sections = tuple(
+    sections = (
         section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70) for section in circuit.route
     )
-    after = level.after(sections)
-    board_phases = 3 if link.board.phases == 3 or (link is run.links[0] and job.supply.phases == 3) else 1
-    limit = device_zs_limit_ohm(circuit.device, final, rules.value("u0_v"), rules.value("voltage_factor_min"))
-    figures = LinkFigures(
-        link, final, phases, load, sections, *start, level.ka(board_phases), after.ka(phases), limit
-    )  # fmt: skip
-    return figures, after
+    return LaidCable(tuple(sections), load.ib_a)
 
 
 def section_figures(

@@ -8,10 +8,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.adiabatic import device_energy_a2s, least_csa_mm2
-from fulmen.core.catalogue import K_COPPER, K_STEEL
 from fulmen.core.figures import LinkFigures, RunFigures, SectionFigures
 from fulmen.core.model.boards import Rcd
-from fulmen.core.model.cables import Protective
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
 from fulmen.core.rule_set import RuleSet
 
@@ -64,9 +62,9 @@ def load_margin(link: LinkFigures) -> Margin:
 
 def capacity_margin(link: LinkFigures) -> Margin | None:
     """In ≤ Iz of the weakest section; None where a section has no rating."""
-    if link.weakest is None:
+    if link.laid.weakest is None:
         return None
-    iz_a = link.sections[link.weakest].rating.iz_a
+    iz_a = link.sections[link.laid.weakest].rating.iz_a
     assert iz_a is not None
     return Margin("weakest_section", link.link.circuit.id, iz_a, link.in_a, "A", at_least=True)
 
@@ -74,9 +72,9 @@ def capacity_margin(link: LinkFigures) -> Margin | None:
 def terminal_margin(link: LinkFigures, rules: RuleSet) -> Margin | None:
     """The hottest conductor at Ib against 70 °C terminals; None for 70 °C cable or where nothing rates it."""
     ninety = any(one.metre.record.operating_c() > rules.value("terminal_c") for one in link.sections)
-    if not ninety or link.hottest is None:
+    if not ninety or link.laid.hottest is None:
         return None
-    return Margin("terminal_temperature", link.link.circuit.id, link.hottest[0], rules.value("terminal_c"), "°C")
+    return Margin("terminal_temperature", link.link.circuit.id, link.laid.hottest[0], rules.value("terminal_c"), "°C")
 
 
 def rated_at_70(link: LinkFigures) -> bool:
@@ -88,18 +86,18 @@ def loop_margin(link: LinkFigures) -> Margin | None:
     """Zs ≤ Zs max of the device; None where no figure is known for it."""
     if link.zs_limit_ohm is None:
         return None
-    return Margin("disconnection", link.link.circuit.id, link.end_loop_ohm, link.zs_limit_ohm, "Ω")
+    return Margin("disconnection", link.link.circuit.id, link.end.loop_ohm, link.zs_limit_ohm, "Ω")
 
 
 def touch_margin(link: LinkFigures, rcd: Rcd, rules: RuleSet) -> Margin:
     """Zs·IΔn ≤ 50 V where only an RCD opens in time."""
-    volts = link.end_loop_ohm * rcd.residual_ma / 1000
+    volts = link.end.loop_ohm * rcd.residual_ma / 1000
     return Margin("disconnection", link.link.circuit.id, volts, rules.value("touch_voltage_v"), "V")
 
 
 def volt_drop_margin(figures: RunFigures, rules: RuleSet) -> Margin:
     """ΔU from the origin ≤ 5 % of U0."""
-    percent = figures.final.end_drop_v / rules.value("u0_v") * 100
+    percent = figures.final.end.drop_v / rules.value("u0_v") * 100
     return Margin("volt_drop", figures.final.link.circuit.id, percent, rules.value("volt_drop_percent"), "%")
 
 
@@ -113,23 +111,8 @@ def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEne
         TableError: the let-through is not known for such a fault.
     """
     source_v = rules.value("u0_v") * rules.value("voltage_factor_min")
-    energy, source = device_energy_a2s(link.link.circuit.device, fault_ka, source_v / link.end_loop_ohm)
-    worst: FaultEnergy | None = None
-    for one in link.sections:
-        for name, size_mm2, k in _conductors(one):
-            found = FaultEnergy(energy, source, one, name, size_mm2, k)
-            if worst is None or found.conductor_mm2 * found.k < worst.conductor_mm2 * worst.k:
-                worst = found
-    assert worst is not None
-    return worst
-
-
-def _conductors(one: SectionFigures) -> tuple[tuple[str, float, float], tuple[str, float, float]]:
-    insulation, csa_mm2 = one.metre.record.insulation, one.cable.csa_mm2
-    alone = one.cable.protective is Protective.ARMOUR or one.metre.record.cpc == "armour"
-    k = K_STEEL[insulation] if alone else K_COPPER[insulation]
-    protective = "armour" if alone else "protective conductor"
-    return ("line conductor", csa_mm2, K_COPPER[insulation]), (protective, one.metre.cpc_mm2, k)
+    energy, source = device_energy_a2s(link.link.circuit.device, fault_ka, source_v / link.end.loop_ohm)
+    return FaultEnergy(energy, source, *link.laid.frailest)
 
 
 def energy_margin(found: FaultEnergy, subject: str) -> Margin:

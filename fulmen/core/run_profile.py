@@ -114,12 +114,12 @@ def run_profile(case: Case) -> RunProfile | None:
         links=links,
         sections=_sections(figures),
         origin_loop_ohm=figures.ze.value,
-        board_loop_ohm=figures.links[0].start_loop_ohm,
-        board_volts_lost_v=figures.links[0].start_drop_v,
-        volts_lost_v=final.end_drop_v,
-        volts_lost_percent=final.end_drop_v / u0_v * 100,
+        board_loop_ohm=figures.links[0].start.loop_ohm,
+        board_volts_lost_v=figures.links[0].start.drop_v,
+        volts_lost_v=final.end.drop_v,
+        volts_lost_percent=final.end.drop_v / u0_v * 100,
         volts_limit_v=u0_v * case.rules.value("volt_drop_percent") / 100,
-        zs_ohm=final.end_loop_ohm,
+        zs_ohm=final.end.loop_ohm,
         zs_limit_ohm=links[-1].zs_limit_ohm,
         device_a=final.in_a,
         load_a=final.ib_a,
@@ -136,14 +136,14 @@ def _links(case: Case, figures: RunFigures) -> tuple[ProfileLink, ...]:
                 circuit=circuit.id,
                 name=circuit.name,
                 from_m=at_m,
-                to_m=at_m + link.length_m,
+                to_m=at_m + link.laid.length_m,
                 device=device_words(circuit.device),
                 device_a=link.in_a,
                 load_a=link.ib_a,
                 zs_limit_ohm=None if tt else link.zs_limit_ohm,
             )
         )
-        at_m += link.length_m
+        at_m += link.laid.length_m
     return tuple(links)
 
 
@@ -152,7 +152,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
     for link in figures.links:
         nodes.append(_board(case, link, at_m))
         nodes.extend(_joints(case, link, at_m))
-        at_m += link.length_m
+        at_m += link.laid.length_m
     point, final = case.run.charge_point, figures.final
     amps = f"{point.design_current_a():g} A" + (" × 3" if point.phases == 3 else "")
     end = ProfileNode(
@@ -160,8 +160,8 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
         name=point.name,
         at_m=at_m,
         notes=(amps, short_protection(case.job)),
-        loop_ohm=final.end_loop_ohm,
-        volts_lost_v=final.end_drop_v,
+        loop_ohm=final.end.loop_ohm,
+        volts_lost_v=final.end.drop_v,
         fault_ka=final.end_fault_ka,
         load_a=final.ib_a,
     )
@@ -188,8 +188,8 @@ def _board(case: Case, link: LinkFigures, at_m: float) -> ProfileNode:
     elif link.link.board.other_loads:
         notes.append("with other loads")
     return ProfileNode(
-        kind="board", name=link.link.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=link.start_loop_ohm,
-        volts_lost_v=link.start_drop_v, fault_ka=link.start_fault_ka, load_a=link.ib_a,
+        kind="board", name=link.link.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=link.start.loop_ohm,
+        volts_lost_v=link.start.drop_v, fault_ka=link.start_fault_ka, load_a=link.ib_a,
     )  # fmt: skip
 
 
@@ -246,7 +246,7 @@ def _marks(case: Case, figures: RunFigures) -> tuple[ProfileMark, ...]:
     marks = [] if ze is None else [ProfileMark(at="cut_out", at_m=0, value=ze, expected=False)]
     at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
     for link in figures.links:
-        at_m, cold = at_m + link.length_m, cold + link.r1_ohm + link.r2_ohm
+        at_m, cold = at_m + link.laid.length_m, cold + link.laid.r1_ohm + link.laid.r2_ohm
         at, zs = "charge_point" if link.final else "board", measured(case.job, StepKey.ZS, link.link.circuit.id)
         if zs is not None:
             marks.append(ProfileMark(at=at, at_m=at_m, value=zs, expected=False))

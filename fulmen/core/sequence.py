@@ -92,7 +92,7 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
     for link in figures.links:
         read = measured(case.job, StepKey.R1_R2, link.link.circuit.id)
         read_all = read_all and read is not None
-        r1_r2 += read if read is not None else link.r1_ohm + link.r2_ohm
+        r1_r2 += read if read is not None else link.laid.r1_ohm + link.laid.r2_ohm
         if link.link.circuit.id == subject:
             break
     origin = "as read" if read_all else "from the route"

@@ -35,8 +35,8 @@ def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
 def _r1_r2(case: Case, link: LinkFigures) -> StepLimit:
     if link.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
         return StepLimit()
-    most = (link.zs_limit_ohm - link.start_loop_ohm) / link.hot_factor
-    source = f"(Zs max {link.zs_limit_ohm:.2f} − {link.start_loop_ohm:.2f})/{link.hot_factor:.4g}"
+    most = (link.zs_limit_ohm - link.start.loop_ohm) / link.hot_factor
+    source = f"(Zs max {link.zs_limit_ohm:.2f} − {link.start.loop_ohm:.2f})/{link.hot_factor:.4g}"
     return StepLimit(max(most, 0.0), source=source)
 
 
@@ -45,7 +45,7 @@ def _zs(case: Case, link: LinkFigures) -> StepLimit:
     before = opening_rcd(case, link)
     rcd = before or (case.run.charge_point.rcd_inside if link.final else None)
     limit = link.zs_limit_ohm
-    too_high = before is not None and (limit is None or link.end_loop_ohm > limit)
+    too_high = before is not None and (limit is None or link.end.loop_ohm > limit)
     by_rcd = case.job.supply.earthing is Earthing.TT or (link.final and has_car_electrode(case)) or too_high
     if by_rcd or limit is None:
         most = case.rules.value("touch_voltage_v") / (rcd.residual_ma / 1000) if rcd else None

@@ -59,7 +59,7 @@ def _fault_a(case: Case, figures: RunFigures, number: int, to_earth: bool) -> fl
     """U0·Cmin over the hot loop at the end of a link [A]; line to neutral goes back through the neutral."""
     source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
     if to_earth:
-        return source_v / figures.links[number].end_loop_ohm
+        return source_v / figures.links[number].end.loop_ohm
     neutral = sum(
         2 * one.r1_ohm * (one.metre.hot_ohm / (one.metre.r1_ohm + one.metre.r2_ohm))
         for link in figures.links[: number + 1]

@@ -53,7 +53,7 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
         before = "" if link.final else f"{link.link.circuit.id} "
         lines.extend(_drop_line(link, number, before) for number in range(1, len(link.sections) + 1))
     margin = volt_drop_margin(figures, case.rules)
-    total_v = figures.final.end_drop_v
+    total_v = figures.final.end.drop_v
     lines.append(
         WorkingLine(
             symbol="ΔU",
@@ -137,14 +137,14 @@ def opening_rcd(case: Case, link: LinkFigures) -> Rcd | None:
 
 def _loop_lines(case: Case, link: LinkFigures, ze_ohm: float, ze_source: str) -> tuple[WorkingLine, ...]:
     assert case.figures is not None
-    own_ohm, before_ohm = link.r1_ohm + link.r2_ohm, link.start_loop_ohm - ze_ohm
+    own_ohm, before_ohm = link.laid.r1_ohm + link.laid.r2_ohm, link.start.loop_ohm - ze_ohm
     before = "tails" if link.link is case.run.links[0] else "tails and sub-main"
     device, u0_v = link.link.circuit.device, case.rules.value("u0_v")
     zs = WorkingLine(
         symbol="Zs",
         formula=f"Ze + {before} + (R1+R2)·{link.hot_factor:.4g}",
         unit="Ω",
-        value=link.end_loop_ohm,
+        value=link.end.loop_ohm,
         figures=f"{ze_ohm:.3f} + {before_ohm:.3f} + {own_ohm:.3f}·{link.hot_factor:.4g}",
         source=f"Ze {ze_source}; BS EN 60228",
     )
@@ -178,7 +178,7 @@ def _rcd_opens(case: Case, link: LinkFigures, rcd: Rcd | None) -> Finding:
     line = WorkingLine(
         symbol="U",
         formula="Zs·IΔn",
-        figures=f"{link.end_loop_ohm:.1f}·{rcd.residual_ma / 1000:g}",
+        figures=f"{link.end.loop_ohm:.1f}·{rcd.residual_ma / 1000:g}",
         value=margin.value,
         decimals=1,
         unit="V",
@@ -193,7 +193,7 @@ def _rcd_opens(case: Case, link: LinkFigures, rcd: Rcd | None) -> Finding:
         decimals=1,
         clause=clause,
         working=(line,),
-        detail=f"whole loop {link.end_loop_ohm:.1f} Ω, {ze_source}",
+        detail=f"whole loop {link.end.loop_ohm:.1f} Ω, {ze_source}",
         mend="Lower the electrode's resistance or use a more sensitive RCD.",
     )
 

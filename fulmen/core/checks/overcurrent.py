@@ -123,9 +123,11 @@ def _weakest_section(link: LinkFigures) -> Finding:
         if section.rating.iz_a is None:
             detail = f"Section {number}: {section.rating.why_unrated} Choose another method or cable, or ask its maker."
             return needs_fact("weakest_section", circuit.id, title, detail, COORDINATION, Stage.DESIGN)
-    assert margin is not None and link.weakest is not None
-    weakest = link.sections[link.weakest]
-    place = f"section {link.weakest + 1}, {word(weakest.section.surroundings)}, method {weakest.section.method.value}"
+    assert margin is not None and link.laid.weakest is not None
+    weakest = link.sections[link.laid.weakest]
+    place = (
+        f"section {link.laid.weakest + 1}, {word(weakest.section.surroundings)}, method {weakest.section.method.value}"
+    )
     return judged(
         rule=margin.rule,
         subject=margin.subject,
@@ -145,9 +147,9 @@ def _weakest_section(link: LinkFigures) -> Finding:
 def _terminals(case: Case, link: LinkFigures) -> Finding | None:
     """The hottest conductor at the design current against 70 °C terminals; only 90 °C cable can pass it."""
     margin = terminal_margin(link, case.rules)
-    if margin is None or link.hottest is None:
+    if margin is None or link.laid.hottest is None:
         return None
-    section, title = link.hottest[1], "Conductor cool enough for 70 °C terminals"
+    section, title = link.laid.hottest[1], "Conductor cool enough for 70 °C terminals"
     rating = section.rating
     assert rating.iz_a is not None
     line = WorkingLine(

@@ -73,4 +73,7 @@ class Section(Part):
     bend_radius_mm: Annotated[float, number(5, 5000)] | None = None
     fire_stopped: bool = True
     clearance_mm: Annotated[float, number(0, 5000)] | None = None
+    trench_width_m: Annotated[float, number(0.1, 2)] = 0.3
+    hole_depth_m: Annotated[float, number(0.1, 2)] = 0.8
+    hole_width_m: Annotated[float, number(0.1, 1.5)] = 0.3
     hazards: tuple[Hazard, ...] = ()
