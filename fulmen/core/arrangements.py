@@ -77,8 +77,11 @@ def judge_protection(job: Job, rules: RuleSet) -> tuple[Allowance, tuple[WayReas
     Raises:
         IndexError: the job has no charge point.
     """
-    # None of these checks looks at the cable's figures, so they are left out.
-    case = Case(job, rules, runs(job)[0], demand_of(job, rules), None)
+    return judge_case(Case(job, rules, runs(job)[0], demand_of(job, rules), None))
+
+
+def judge_case(case: Case) -> tuple[Allowance, tuple[WayReason, ...]]:
+    """The same for one run; none of these checks looks at the cable's figures, so the case may lack them."""
     return _judged([explained(finding) for check in PROTECTION for finding in check(case)])
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.adiabatic import device_energy_a2s, least_csa_mm2
-from fulmen.core.figures import LinkFigures, RunFigures, SectionFigures
+from fulmen.core.figures import LinkFigures, SectionFigures
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
 from fulmen.core.rule_set import RuleSet
@@ -95,10 +95,10 @@ def touch_margin(link: LinkFigures, rcd: Rcd, rules: RuleSet) -> Margin:
     return Margin("disconnection", link.link.circuit.id, volts, rules.value("touch_voltage_v"), "V")
 
 
-def volt_drop_margin(figures: RunFigures, rules: RuleSet) -> Margin:
-    """ΔU from the origin ≤ 5 % of U0."""
-    percent = figures.final.end.drop_v / rules.value("u0_v") * 100
-    return Margin("volt_drop", figures.final.link.circuit.id, percent, rules.value("volt_drop_percent"), "%")
+def volt_drop_margin(final: LinkFigures, rules: RuleSet) -> Margin:
+    """ΔU from the origin to the end of the final circuit ≤ 5 % of U0."""
+    percent = final.end.drop_v / rules.value("u0_v") * 100
+    return Margin("volt_drop", final.link.circuit.id, percent, rules.value("volt_drop_percent"), "%")
 
 
 def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEnergy:

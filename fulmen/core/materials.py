@@ -6,6 +6,7 @@ Quantities are rounded up to what is sold. How much waste and slack to add is co
 from __future__ import annotations
 
 from collections.abc import Iterator
+from contextlib import suppress
 from math import ceil, pi
 
 from fulmen.core.catalogue import CableRecord, cable_of, cable_record
@@ -19,12 +20,16 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.practice import IN_GROUND, ON_CLIPS, clip_spacing_mm
-from fulmen.core.prices import PriceList, cable_key
+from fulmen.core.prices import PriceLine, PriceList, cable_key, shipped_items
+from fulmen.core.selectivity import device_words
 
 END_M, WASTE_SHARE, BED_M, ROD_WIRE_M = 0.5, 0.05, 0.15, 3.0
 BAG_KG, CONCRETE_KG_PER_M3 = 20.0, 2000.0
 # Largest overall diameter that a gland takes, by its size; usual figures, makers differ.
 GLANDS_MM = (("20s", 15.9), ("20", 20.9), ("25", 26.2), ("32", 33.9))
+LARGEST_GLAND = GLANDS_MM[-1][0]
+CLOSEST_CLIPS_MM = 250.0
+LABELS = "circuit chart, RCD test notice, earth connection, isolation, open-PEN arrangement"
 FINE_STRANDED = ("ev-power-data", "tough-sheathed")
 SOLID_COPPER_KG = 8.96e-3
 STEEL_KG = 7.85e-3
@@ -61,7 +66,8 @@ class MaterialsList(Part):
 
 def materials_list(job: Job, prices: PriceList) -> MaterialsList:
     """Every material of a job with its price and working time."""
-    lines = tuple(_priced(one, prices) for one in materials(job, prices))
+    by_key = {line.key: line for line in prices.lines}
+    lines = tuple(_priced(one, by_key.get(one.key)) for one in materials(job))
     return MaterialsList(
         lines=lines,
         price=sum(line.price or 0.0 for line in lines),
@@ -71,8 +77,7 @@ def materials_list(job: Job, prices: PriceList) -> MaterialsList:
     )
 
 
-def _priced(material: Material, prices: PriceList) -> MaterialLine:
-    line = prices.line(material.key)
+def _priced(material: Material, line: PriceLine | None) -> MaterialLine:
     if line is None:
         return MaterialLine(material=material, price=None, work_min=None, invented=False)
     quantity = material.quantity
@@ -81,20 +86,32 @@ def _priced(material: Material, prices: PriceList) -> MaterialLine:
     )
 
 
-Need = tuple[str, str, float, str, str]
+Need = tuple[str, float, str]
 
 
-def materials(job: Job, prices: PriceList) -> tuple[Material, ...]:
-    """Every material of a job, equal ones added together, in the order of the work from board to car."""
-    needs: dict[str, Material] = {}
-    for key, name, quantity, unit, why in _needs(job):
-        line, before = prices.line(key), needs.get(key)
-        words = line.name if line is not None else name
-        total = quantity + (before.quantity if before is not None else 0.0)
-        reasons = [before.why] if before is not None else []
-        told = "; ".join(dict.fromkeys([*reasons, why]))
-        needs[key] = Material(key=key, name=words, quantity=total, unit=unit, why=told)
-    return tuple(one.model_copy(update={"quantity": _sold(one.quantity, one.unit)}) for one in needs.values())
+def materials(job: Job) -> tuple[Material, ...]:
+    """Every material of a job, equal ones added together, in the order of the work from board to car.
+
+    Name and unit of an item are those of the price list that ships.
+    """
+    totals: dict[str, tuple[float, dict[str, None]]] = {}
+    for key, quantity, why in _needs(job):
+        before, reasons = totals.get(key, (0.0, {}))
+        totals[key] = (before + quantity, reasons | {why: None})
+    return tuple(_material(job, key, quantity, "; ".join(reasons)) for key, (quantity, reasons) in totals.items())
+
+
+def _material(job: Job, key: str, quantity: float, why: str) -> Material:
+    name, unit = shipped_items().get(key) or (_own_cable_name(job, key), "m")
+    return Material(key=key, name=name, quantity=_sold(quantity, unit), unit=unit, why=why)
+
+
+def _own_cable_name(job: Job, key: str) -> str:
+    """A maker's own cable has no line in the list that ships."""
+    names = {
+        cable_key(one.id, r.csa_mm2): f"{r.csa_mm2:g} mm² {one.name}" for one in job.maker_cables for r in one.ratings
+    }
+    return names.get(key, key)
 
 
 def _sold(quantity: float, unit: str) -> float:
@@ -103,14 +120,14 @@ def _sold(quantity: float, unit: str) -> float:
 
 def _needs(job: Job) -> Iterator[Need]:
     for circuit in job.circuits:
-        yield from _cable(job, circuit)
+        yield from _cable(circuit)
         for section in circuit.route:
             yield from _laid(section, cable_record(cable_of(circuit, section).record, job), cable_of(circuit, section))
         yield from _ends(job, circuit)
         yield from _device(circuit)
     yield from _boards(job)
     yield from _protection(job)
-    yield from _labels(job)
+    yield "label", 5.0 * max(1, len(job.charge_points)), LABELS
 
 
 def stretches(circuit: Circuit) -> list[tuple[Cable, float]]:
@@ -125,51 +142,53 @@ def stretches(circuit: Circuit) -> list[tuple[Cable, float]]:
     return pieces
 
 
-def _cable(job: Job, circuit: Circuit) -> Iterator[Need]:
+def _cable(circuit: Circuit) -> Iterator[Need]:
     pieces = stretches(circuit)
     for number, (cable, length_m) in enumerate(pieces):
         slack_m = 2 * END_M + (circuit.slack_m if number == len(pieces) - 1 else 0.0)
         total_m = (length_m + slack_m) * (1 + WASTE_SHARE)
-        record = cable_record(cable.record, job)
         why = f"{circuit.name}: {length_m:.1f} m walked, {slack_m:g} m for ends and slack, {WASTE_SHARE:.0%} waste"
-        yield cable_key(cable.record, cable.csa_mm2), f"{cable.csa_mm2:g} mm² {record.name}", total_m, "m", why
+        yield cable_key(cable.record, cable.csa_mm2), total_m, why
 
 
 def _laid(section: Section, record: CableRecord, cable: Cable) -> Iterator[Need]:
-    place, length_m = section.surroundings, section.length_m
+    place, with_waste_m = section.surroundings, section.length_m * (1 + WASTE_SHARE)
     if place in ON_CLIPS:
         yield from _clips(section, record, cable)
     if place in IN_GROUND:
-        yield "trench", "trench", length_m, "m", f"{section.depth_m:g} m deep, {section.trench_width_m:g} m wide"
-        sand_m3 = length_m * section.trench_width_m * BED_M
-        yield "sand", "sand", sand_m3, "m³", f"bed of {BED_M:g} m around the cable, {section.trench_width_m:g} m wide"
-        if section.warning_tape:
-            yield "warning-tape", "warning tape", length_m * (1 + WASTE_SHARE), "m", "above the cable"
+        yield from _dug(section)
     if section.in_duct:
-        yield "duct", "duct", length_m * (1 + WASTE_SHARE), "m", "for the sections in duct"
+        yield "duct", with_waste_m, "for the sections in duct"
     if place is Surroundings.THROUGH_WALL:
-        yield "wall-hole", "hole through a wall", 1, "piece", "each wall crossed"
+        yield "wall-hole", 1, "each wall crossed"
     if place is Surroundings.CONDUIT_OR_TRUNKING:
-        yield "trunking", "conduit or trunking", length_m * (1 + WASTE_SHARE), "m", "for the sections in it"
+        yield "trunking", with_waste_m, "for the sections in it"
     if place is Surroundings.TRAY:
-        yield "tray", "tray", length_m * (1 + WASTE_SHARE), "m", "for the sections on it"
+        yield "tray", with_waste_m, "for the sections on it"
     if place is Surroundings.POST:
         hole_m3 = pi / 4 * section.hole_width_m**2 * section.hole_depth_m
-        bags = hole_m3 * CONCRETE_KG_PER_M3 / BAG_KG
         size = f"hole {section.hole_depth_m:g} m deep, {section.hole_width_m:g} m wide: {hole_m3:.3f} m³"
-        yield "post-hole", "hole for a post", 1, "piece", size
-        yield "concrete", "concrete", ceil(bags), "bag", size
+        yield "post-hole", 1, size
+        yield "concrete", ceil(hole_m3 * CONCRETE_KG_PER_M3 / BAG_KG), size
+
+
+def _dug(section: Section) -> Iterator[Need]:
+    width_m = section.trench_width_m
+    yield "trench", section.length_m, f"{section.depth_m:g} m deep, {width_m:g} m wide"
+    yield "sand", section.length_m * width_m * BED_M, f"bed of {BED_M:g} m around the cable, {width_m:g} m wide"
+    if section.warning_tape:
+        yield "warning-tape", section.length_m * (1 + WASTE_SHARE), "above the cable"
 
 
 def _clips(section: Section, record: CableRecord, cable: Cable) -> Iterator[Need]:
     spacing_mm = section.clip_spacing_mm
     if spacing_mm is None:
-        try:
+        # A cable whose diameter nobody printed gets the closest clips.
+        with suppress(TableError):
             spacing_mm = clip_spacing_mm(record, cable.csa_mm2)
-        except TableError:
-            return
+        spacing_mm = spacing_mm or CLOSEST_CLIPS_MM
     key = "clip.armoured" if record.armour else "clip.unarmoured"
-    yield key, "clip", ceil(section.length_m * 1000 / spacing_mm) + 1, "piece", f"every {spacing_mm:g} mm"
+    yield key, ceil(section.length_m * 1000 / spacing_mm) + 1, f"every {spacing_mm:g} mm"
 
 
 def gland_size(record: CableRecord, csa_mm2: float) -> str:
@@ -190,17 +209,16 @@ def _ends(job: Job, circuit: Circuit) -> Iterator[Need]:
     for cable, _ in stretches(circuit):
         record = cable_record(cable.record, job)
         if record.armour:
-            try:
+            size = LARGEST_GLAND
+            with suppress(TableError):
                 size = gland_size(record, cable.csa_mm2)
-            except TableError:
-                size = "32"
-            yield f"gland.{size}", f"gland {size}", 2, "kit", "both ends of each armoured piece, by usual diameter"
+            yield f"gland.{size}", 2, "both ends of each armoured piece, by usual diameter"
         else:
-            yield "gland.plastic", "plastic gland", 2, "piece", "both ends of each piece without armour"
+            yield "gland.plastic", 2, "both ends of each piece without armour"
         if cable.record in FINE_STRANDED:
-            yield "ferrule", "ferrule", 2 * _cores(record, circuit, job), "piece", "every fine-stranded core, both ends"
+            yield "ferrule", 2 * _cores(record, circuit, job), "every fine-stranded core, both ends"
     for joint in joints_of(circuit, job):
-        yield f"box.{joint.kind.removesuffix('_box')}", joint.name, 1, "piece", joint.words
+        yield f"box.{joint.kind.removesuffix('_box')}", 1, joint.words
 
 
 def _cores(record: CableRecord, circuit: Circuit, job: Job) -> int:
@@ -219,16 +237,13 @@ def metal_kg_per_m(record: CableRecord, csa_mm2: float, phases: int) -> float:
 
 
 def _device(circuit: Circuit) -> Iterator[Need]:
-    device = circuit.device
+    device, why = circuit.device, f"{circuit.name}, {device_words(circuit.device)}"
     if device.kind is not DeviceKind.BREAKER:
-        yield "fused-switch", "fused switch", 1, "piece", f"{circuit.name}, {device.rating_a} A"
+        yield "fused-switch", 1, why
     elif device.rcd is None:
-        yield "breaker", "circuit-breaker", 1, "piece", f"{circuit.name}, {device.curve.value}{device.rating_a}"
-    else:
-        kind = device.rcd.type.value
-        yield f"rcbo.{kind.lower()}", "RCBO", 1, "piece", f"{circuit.name}, {device.curve.value}{device.rating_a}"
-    if device.rcd is not None and device.kind is not DeviceKind.BREAKER:
-        yield f"rcbo.{device.rcd.type.value.lower()}", "RCD", 1, "piece", f"with the fused switch of {circuit.name}"
+        yield "breaker", 1, why
+    if device.rcd is not None:
+        yield f"rcbo.{device.rcd.type.value.lower()}", 1, why
 
 
 def _boards(job: Job) -> Iterator[Need]:
@@ -237,29 +252,29 @@ def _boards(job: Job) -> Iterator[Need]:
     for board in job.boards:
         if not board.fitted_with_this_job:
             continue
-        yield "board.small", "small board", 1, "piece", board.name
+        yield "board.small", 1, board.name
         if board.surge_protection is Seen.YES:
-            yield "surge", "surge protective device", 1, "piece", board.name
+            yield "surge", 1, board.name
         if board.id not in fed and len(at_origin) > 1:
-            yield "connector-block", "connector block", 3, "piece", f"tails split for {board.name}"
-            yield "tails", "tails", 6, "m", f"tails split for {board.name}"
+            yield "connector-block", 3, f"tails split for {board.name}"
+            yield "tails", 6, f"tails split for {board.name}"
 
 
 def _protection(job: Job) -> Iterator[Need]:
-    arrangement = job.arrangement
-    tt = job.supply.earthing is Earthing.TT
-    if arrangement.car_earth is CarEarth.OWN_ELECTRODE and not tt:
-        yield "rod", "earth rod", 1, "piece", "the car's own electrode; more may be needed, see the electrode's page"
-        yield "earth-wire", "earthing conductor", ROD_WIRE_M, "m", "to the rod"
-    elif arrangement.open_pen is OpenPenMeasure.SEPARATE_DEVICE and not tt:
-        yield "pen-device", "open-PEN device", len(job.charge_points), "piece", "before each charge point"
-    elif arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE and not tt:
-        yield "rod", "earth rod", 4, "piece", "a low electrode takes several rods, see the electrode's page"
-        yield "earth-wire", "earthing conductor", 4 * ROD_WIRE_M, "m", "to the rods"
+    arrangement, points = job.arrangement, len(job.charge_points)
+    house_earth = arrangement.car_earth is CarEarth.HOUSE_EARTH
+    if job.supply.earthing is Earthing.TT:
+        pass
+    elif not house_earth:
+        yield from _rods(1, "the car's own electrode; more may be needed, see the electrode's page")
+    elif arrangement.open_pen is OpenPenMeasure.SEPARATE_DEVICE:
+        yield "pen-device", points, "before each charge point"
+    elif arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE:
+        yield from _rods(4, "a low electrode takes several rods, see the electrode's page")
     if arrangement.rdc_dd is RdcDdPlace.BEFORE_UNIT:
-        yield "rdc-dd", "6 mA DC detection", len(job.charge_points), "piece", "before each charge point"
+        yield "rdc-dd", points, "before each charge point"
 
 
-def _labels(job: Job) -> Iterator[Need]:
-    each = "circuit chart, RCD test notice, earth connection, isolation, open-PEN arrangement"
-    yield "label", "label", 5 * max(1, len(job.charge_points)), "piece", each
+def _rods(count: int, why: str) -> Iterator[Need]:
+    yield "rod", count, why
+    yield "earth-wire", count * ROD_WIRE_M, f"to {'the rod' if count == 1 else 'the rods'}"

@@ -37,10 +37,6 @@ class PriceList(Part):
 
     lines: tuple[PriceLine, ...] = Field(max_length=MOST_LINES)
 
-    def line(self, key: str) -> PriceLine | None:
-        """The line of an item, or None."""
-        return next((one for one in self.lines if one.key == key), None)
-
 
 @cache
 def invented_prices() -> PriceList:
@@ -58,6 +54,12 @@ def invented_prices() -> PriceList:
     ]  # fmt: skip
     lines += [PriceLine(key=key, invented=True, **entry) for key, entry in raw["item"].items()]
     return PriceList(lines=tuple(lines))
+
+
+@cache
+def shipped_items() -> dict[str, tuple[str, str]]:
+    """Name and unit of every item that ships, by its key."""
+    return {line.key: (line.name, line.unit) for line in invented_prices().lines}
 
 
 def cable_key(record: str, csa_mm2: float) -> str:

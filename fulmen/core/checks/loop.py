@@ -52,7 +52,7 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
     for link in figures.links:
         before = "" if link.final else f"{link.link.circuit.id} "
         lines.extend(_drop_line(link, number, before) for number in range(1, len(link.sections) + 1))
-    margin = volt_drop_margin(figures, case.rules)
+    margin = volt_drop_margin(figures.final, case.rules)
     total_v = figures.final.end.drop_v
     lines.append(
         WorkingLine(

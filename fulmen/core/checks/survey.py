@@ -100,7 +100,10 @@ def _bonding_place(case: Case) -> Finding | None:
 def _board(case: Case) -> list[Finding | None]:
     if not case.run.links:
         return []
-    board = case.run.final().board
+    return [finding for link in case.run.links for finding in _one_board(link.board)]
+
+
+def _one_board(board: Board) -> list[Finding | None]:
     if board.fitted_with_this_job:
         detail = "A new board fitted with this job."
         return [_said("spare_way", "A way for the circuit", Verdict.MEETS, detail, PRACTICE, subject=board.id)]

@@ -1,0 +1,161 @@
+"""The options search: every pair counted once, its quick verdict the same as the whole evaluation's."""
+
+import random
+import unittest
+from typing import Any
+
+from fulmen.core.demand import demand_of
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.prices import invented_prices
+from fulmen.core.run import runs
+from fulmen.core.search.choices import Family, families, kinds_to_try
+from fulmen.core.search.layouts import layouts
+from fulmen.core.search.protections import ProtectionBench, protections_to_try
+from fulmen.core.search.search import SearchResult, search
+from fulmen.core.search.weighing import AIMS, taken, unbeaten
+from fulmen.core.search.wiring import wired_ways
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, THREE_PHASE, TT, evaluation, job
+
+PRICES = invented_prices()
+# What neither cable, device nor arrangement decides is left out of the comparison.
+DECIDED_ELSEWHERE = {"spare_way", "board_make_up", "demand", "operator", "looped", "demand_tails", "demand_main_switch"}
+
+
+def result(name: str, changes: dict[str, Any] | None = None, point: str = "charge-point") -> SearchResult:
+    return search(job(name, changes), point, RULES, PRICES)
+
+
+def short_rules(whole: Job) -> set[str]:
+    return {one.rule for one in evaluate(whole, RULES).falls_short()} - DECIDED_ELSEWHERE
+
+
+class QuickVerdict(unittest.TestCase):
+    """A sample of pairs, each made a whole job and evaluated: it falls short there exactly where the search says so."""
+
+    def compare(self, name: str, point: str, wanted: int) -> None:
+        whole = job(name)
+        demand, chance = demand_of(whole, RULES), random.Random(5)
+        feeder = next(one for one in whole.circuits if one.feeds == point)
+        for layout in layouts(whole, point):
+            bench = ProtectionBench(layout, protections_to_try(whole, feeder), demand, RULES)
+            ways = [one for one in wired_ways(layout, demand, RULES) if len(one.links) == len(layout.run.links)]
+            for wired in chance.sample(ways, min(wanted, len(ways))):
+                judged = chance.choice(bench.judged(layout.run.final().circuit, wired.kinds[-1]))
+                no_rcd = wired.wants_rcd and judged.protection.rcd is None
+                holds = wired.short is None and judged.short is None and not no_rcd
+                with self.subTest(name, layout=layout.words, wired=wired.short, judged=judged.short):
+                    self.assertEqual(not short_rules(taken(wired, judged)), holds)
+
+    def test_straight_from_the_board_and_through_a_sub_main(self) -> None:
+        self.compare(DEVICE_IN_UNIT, "charge-point", 40)
+
+    def test_a_garage(self) -> None:
+        self.compare(GARAGE, "charge-point", 60)
+
+    def test_tt(self) -> None:
+        self.compare(TT, "charge-point", 40)
+
+    def test_three_phases(self) -> None:
+        self.compare(THREE_PHASE, "right", 60)
+
+
+class Result(unittest.TestCase):
+    def test_more_than_ten_thousand_ways_each_counted_once(self) -> None:
+        found = result(DEVICE_IN_UNIT)
+        self.assertGreaterEqual(found.tried, 10_000)
+        self.assertEqual(sum(one.tried for one in found.sizes), found.tried)
+        self.assertEqual(sum(one.held for one in found.sizes), found.held)
+        self.assertLessEqual(sum(one.times for one in found.reasons), found.tried - found.held)
+        times = [one.times for one in found.reasons]
+        self.assertEqual(times, sorted(times, reverse=True))
+
+    def test_the_few_hold_as_whole_jobs_and_their_changes_take_them(self) -> None:
+        from fulmen.core.changes import apply_changes
+
+        found = result(DEVICE_IN_UNIT)
+        self.assertTrue(2 <= len(found.few) <= 8)
+        for way in found.few:
+            with self.subTest(way.cable):
+                changed = apply_changes(job(), way.changes)
+                self.assertFalse(short_rules(changed))
+        self.assertEqual(sum(way.standing for way in found.few), 1)
+        self.assertTrue(all(any(words in way.best_at for way in found.few) for words, _ in AIMS))
+
+    def test_a_design_that_falls_short_is_not_among_the_few_and_others_are(self) -> None:
+        found = result(FALLS_SHORT)
+        self.assertFalse(any(way.standing for way in found.few))
+        self.assertTrue(found.few)
+
+    def test_why_not_a_smaller_size_names_the_first_check_with_its_figure(self) -> None:
+        small = next(one for one in result(DEVICE_IN_UNIT).sizes if one.csa_mm2 == 2.5)
+        self.assertEqual(small.held, 0)
+        self.assertRegex(small.why_not, r"weakest section [\d.]+ A, at least \d+")
+
+    def test_what_falls_short_whichever_way_is_told_apart(self) -> None:
+        found = result(DEVICE_IN_UNIT, {"supply.looped": "yes", "letters": []})
+        self.assertTrue(any("looped" in one for one in found.elsewhere))
+        self.assertTrue(found.few)
+
+    def test_nothing_to_search_without_a_route(self) -> None:
+        for point, changes in (("nowhere", {}), ("charge-point", {"circuits.0.route": []})):
+            with self.subTest(point), self.assertRaises(InputError) as caught:
+                result(DEVICE_IN_UNIT, changes, point)
+            self.assertEqual(caught.exception.field, "charge_point")
+
+    def test_the_users_prices_decide_what_is_cheapest(self) -> None:
+        dear = [
+            line.model_copy(update={"price": 900.0}) if line.key.startswith("cable.swa") else line
+            for line in PRICES.lines
+        ]
+        found = search(job(), "charge-point", RULES, PRICES.model_copy(update={"lines": tuple(dear)}))
+        cheapest = next(way for way in found.few if "lowest price" in way.best_at)
+        self.assertGreater(
+            cheapest.price, next(w for w in result(DEVICE_IN_UNIT).few if "lowest price" in w.best_at).price
+        )
+
+
+class Choices(unittest.TestCase):
+    def test_a_hole_in_the_wall_goes_with_what_follows(self) -> None:
+        route = job().circuits[0].route
+        self.assertEqual([one.surroundings.value for one in route][:2], ["under_floor", "through_wall"])
+        self.assertEqual(families(route)[:3], [Family.BUILDING, Family.OPEN, Family.OPEN])
+
+    def test_flat_cable_is_tried_inside_only_and_never_for_three_phases(self) -> None:
+        circuit = job().circuits[0]
+        for kinds in kinds_to_try(job(), circuit, 1, False):
+            for family, record in zip(families(circuit.route), kinds.records, strict=True):
+                self.assertFalse(record == "twin-and-earth" and family is not Family.BUILDING)
+        three = kinds_to_try(job(), circuit, 3, False)[1:]
+        self.assertFalse(any("twin-and-earth" in kinds.records or "swa-3-core" in kinds.records for kinds in three))
+
+    def test_a_makers_own_cable_is_tried(self) -> None:
+        own = {"id": "own-ev", "name": "Own EV cable", "source": "maker's sheet of 2025", "insulation": "xlpe_90",
+               "ratings": [{"method": method, "csa_mm2": 6.0, "rating_a": 60.0} for method in "CDE"]}  # fmt: skip
+        whole = job(DEVICE_IN_UNIT, {"maker_cables": [own]})
+        tried = {record for kinds in kinds_to_try(whole, whole.circuits[0], 1, False) for record in kinds.records}
+        self.assertIn("own-ev", tried)
+
+    def test_layouts(self) -> None:
+        words = [one.words for one in layouts(job(), "charge-point")]
+        self.assertEqual(len(words), 3)
+        self.assertEqual(len(layouts(job(GARAGE), "charge-point")), 1, "the garage board feeds more than the car")
+        alone = job(GARAGE, {"boards.1.other_loads": []})
+        self.assertIn("direct from Consumer unit", [one.words for one in layouts(alone, "charge-point")])
+        for layout in layouts(job(), "charge-point"):
+            self.assertEqual(len(runs(layout.job)), 1)
+
+    def test_unbeaten_means_no_other_is_as_good_in_everything(self) -> None:
+        class Way:
+            def __init__(self, *scores: float) -> None:
+                self.metal_kg, self.work_min, self.price, self.spare_a, self.drop_percent, self.margin = scores
+
+        good, worse, other = Way(1, 1, 1, 5, 1, 0.5), Way(1, 1, 2, 5, 1, 0.5), Way(0.5, 9, 9, 1, 4, 0.1)
+        self.assertEqual(unbeaten([worse, good, other]), [other, good])  # type: ignore[list-item]
+
+
+class OneHalf(unittest.TestCase):
+    def test_the_standing_design_is_judged_like_its_evaluation(self) -> None:
+        self.assertTrue(any(way.standing for way in result(GARAGE).few))
+        self.assertFalse(evaluation(GARAGE).falls_short())
