@@ -21,6 +21,7 @@ UNIT_OF_SUFFIX = {
     "a2s": "A²s",
     "kw": "kW",
     "kwh": "kWh",
+    "kg": "kg",
     "m": "m",
     "a": "A",
     "v": "V",

@@ -5,13 +5,16 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any, Protocol
 
+from markupsafe import Markup
+
 from fulmen.core.arrangement_words import arrangement_facts
-from fulmen.core.catalogue import cable_record
+from fulmen.core.catalogue import CableRecord, cable_record, cables_of
 from fulmen.core.caution import CAUTION
 from fulmen.core.certificate import comments_on_existing
 from fulmen.core.evaluate import Evaluation
+from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.certificate import Signature, SignedPart
-from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.circuits import Circuit, DeviceKind
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
@@ -20,6 +23,7 @@ from fulmen.core.rule_set import rule_set
 from fulmen.core.run import runs
 from fulmen.core.words import word
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
+from fulmen.documents.run_drawing import run_drawing
 
 ATTACHMENT = "job.json"
 
@@ -70,8 +74,10 @@ def _content(issue: Issue) -> dict[str, Any]:
         "inspections": inspections,
         "arrangements": [arrangement_facts(job, run) for run in runs(job)],
         "boards": job.boards,
+        "fed_by": _fed_by(job),
         "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],
-        "routes": [(circuit, profile) for circuit, profile in zip(job.circuits, evaluation.profiles, strict=False)],
+        "drawings": [(profile, Markup(run_drawing(profile))) for profile in evaluation.profiles],
+        "faults": evaluation.faults,
         "instruments": sorted({reading.instrument for reading in job.readings if reading.instrument}),
         "testers": sorted({reading.taken_by for reading in job.readings}),
     }
@@ -105,20 +111,45 @@ def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
 
 def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str, Any]:
     """One row of the schedule of circuit details and test results."""
-    record = cable_record(circuit.cable.record)
+    cables = [(cable, cable_record(cable.record, job)) for cable in cables_of(circuit)]
     voltage = job.reading(StepKey.IR_LIVE_EARTH, circuit.id)
     limits = [step for step in evaluation.steps if step.step is StepKey.ZS and step.subject == circuit.id]
     return {
         "circuit": circuit,
-        "cable": record.name,
-        "cpc_mm2": record.cpc_mm2(circuit.cable.csa_mm2),
+        "cable": ", then ".join(dict.fromkeys(record.name for _, record in cables)),
+        "line_mm2": " / ".join(dict.fromkeys(f"{cable.csa_mm2:g}" for cable, _ in cables)),
+        "cpc_mm2": " / ".join(dict.fromkeys(_cpc_words(cable, record) for cable, record in cables)),
         "methods": ", ".join(dict.fromkeys(section.method.value for section in circuit.route)),
         "length_m": sum(section.length_m for section in circuit.route),
-        "device_standard": "BS EN 61009-1" if circuit.device.rcd else "BS EN 60898-1",
+        "device_standard": _device_standard(circuit),
+        "curve": circuit.device.curve.value if circuit.device.kind is DeviceKind.BREAKER else "gG",
+        "breaks_ka": circuit.device.breaking_capacity_ka if circuit.device.kind is DeviceKind.BREAKER else None,
         "rcd": circuit.device.rcd or _inside_rcd(job, circuit),
         "zs_limit_ohm": limits[0].limit if limits else None,
         "test_voltage_v": voltage.test_voltage_v if voltage else None,
         "results": _results(job, evaluation, circuit.id),
+    }
+
+
+def _cpc_words(cable: Cable, record: CableRecord) -> str:
+    """Size of the protective conductor, and what it is where it is not a core."""
+    if cable.protective is Protective.ARMOUR or record.cpc == "armour":
+        return f"armour {record.armour_mm2(cable.csa_mm2):g}"
+    beside = " and armour" if cable.protective is Protective.CORE_AND_ARMOUR else ""
+    return f"{record.cpc_mm2(cable.csa_mm2):g}{beside}"
+
+
+def _device_standard(circuit: Circuit) -> str:
+    if circuit.device.kind is not DeviceKind.BREAKER:
+        return "BS 88-2"
+    return "BS EN 61009-1" if circuit.device.rcd else "BS EN 60898-1"
+
+
+def _fed_by(job: Job) -> dict[str, str]:
+    """What supplies each board, by its id."""
+    feeder = {circuit.feeds: circuit for circuit in job.circuits}
+    return {
+        board.id: f"by {feeder[board.id].name}" if board.id in feeder else "from the origin" for board in job.boards
     }
 
 

@@ -174,3 +174,17 @@ class AuditRow(Base):
     at: Mapped[datetime] = mapped_column(Utc)
     verb: Mapped[str] = mapped_column(String(40))
     detail: Mapped[str] = mapped_column(Text)
+
+
+class PriceRow(Base):
+    """One line of the user's price list."""
+
+    __tablename__ = "price"
+
+    key: Mapped[str] = mapped_column(String(60), primary_key=True)
+    place: Mapped[int]
+    name: Mapped[str] = mapped_column(String(120))
+    unit: Mapped[str] = mapped_column(String(12))
+    price: Mapped[float]
+    work_min: Mapped[float]
+    invented: Mapped[bool]

@@ -10,6 +10,7 @@ from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.web import policy
 from fulmen.web.charge_points import charge_points
+from fulmen.web.design import design
 from fulmen.web.evaluation import evaluation
 from fulmen.web.frontend import frontend
 from fulmen.web.guard import register_guard
@@ -20,6 +21,7 @@ from fulmen.web.operator import operator
 from fulmen.web.papers import papers
 from fulmen.web.photos import photos
 from fulmen.web.policy import Role
+from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
 from fulmen.web.supply import supply
@@ -63,6 +65,8 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         operator,
         charge_points,
         protection,
+        design,
+        prices,
     ):
         app.register_api(blueprint)
     app.register_blueprint(frontend)

@@ -12,10 +12,10 @@ from fulmen.core.caution import CAUTION
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.options import alternatives
+from fulmen.core.route_writing import usual_surroundings
 from fulmen.core.rule_set import rule_set
-from fulmen.core.tables import table
 from fulmen.core.usual_defects import USUAL_DEFECTS
-from fulmen.core.words import WORDS
+from fulmen.core.words import WORDS, word
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import reply
@@ -57,11 +57,16 @@ def _catalogue() -> Catalogue:
             id=record.id,
             name=record.name,
             sizes_mm2=list(record.sizes_mm2),
-            methods=sorted({column.split(".")[0] for column in table(record.rating_table).columns}),
+            methods=record.methods(),
+            phases=list(record.phases),
+            armoured=bool(record.armour),
         )
         for record in cable_records().values()
     ]
     return Catalogue(
+        shorthand=[
+            Option(value=usual.letter, words=word(surroundings)) for surroundings, usual in usual_surroundings().items()
+        ],
         caution=CAUTION,
         edition=rule_set().title,
         choices=choices,

@@ -148,6 +148,8 @@ class CableOption(BaseModel):
     name: str
     sizes_mm2: list[float]
     methods: list[str]
+    phases: list[int]
+    armoured: bool
 
 
 class Catalogue(BaseModel):
@@ -157,6 +159,7 @@ class Catalogue(BaseModel):
     edition: str
     choices: dict[str, list[Option]]
     cables: list[CableOption]
+    shorthand: list[Option]
     appliances: list[Appliance]
     usual_defects: list[UsualDefect]
 

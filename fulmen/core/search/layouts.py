@@ -46,7 +46,8 @@ def _standing_words(run: Run) -> str:
     return f"from {run.links[0].board.name}"
 
 
-def _free_id(job: Job, wanted: str) -> str:
+def free_id(job: Job, wanted: str) -> str:
+    """The wanted id, or the next free one after it."""
     taken = {one.id for group in (job.boards, job.circuits, job.charge_points) for one in group}
     return next(name for name in (wanted, *(f"{wanted}-{number}" for number in range(2, 99))) if name not in taken)
 
@@ -57,7 +58,7 @@ def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
     if link.board.fitted_with_this_job or job.supply.room_to_split_tails is Seen.NO:
         return None
     board = Board(
-        id=_free_id(job, "own-board"), name="Own board", location=link.board.location, indoors=link.board.indoors,
+        id=free_id(job, "own-board"), name="Own board", location=link.board.location, indoors=link.board.indoors,
         enclosure=Enclosure.METAL, conditional_rating_ka=link.board.conditional_rating_ka, front_rcd_seen=Seen.NO,
         surge_protection=link.board.surge_protection, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO,
         looked_inside=Seen.YES, labels_complete=Seen.YES, phases=link.board.phases,
@@ -72,12 +73,12 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
     if len(link.circuit.route) < 2:
         return None
     board = Board(
-        id=_free_id(job, "far-board"), name="Board at the far end", indoors=False, enclosure=Enclosure.METAL,
+        id=free_id(job, "far-board"), name="Board at the far end", indoors=False, enclosure=Enclosure.METAL,
         front_rcd_seen=Seen.NO, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO, looked_inside=Seen.YES,
         labels_complete=Seen.YES, phases=point.phases,
     )  # fmt: skip
     feeder = Circuit(
-        id=_free_id(job, "sub-main"), name="Sub-main", way=link.circuit.way, from_board=link.board.id, feeds=board.id,
+        id=free_id(job, "sub-main"), name="Sub-main", way=link.circuit.way, from_board=link.board.id, feeds=board.id,
         phases=point.phases, phase=link.circuit.phase, device=Device(rating_a=link.circuit.device.rating_a),
         cable=link.circuit.cable, slack_m=0, route=link.circuit.route[:-1],
     )  # fmt: skip

@@ -1,0 +1,152 @@
+"""Designing the run, worked out from what is sent: route, layouts, other ways, mends, materials, drawing."""
+
+from __future__ import annotations
+
+import csv
+from io import StringIO
+
+from flask import Response
+
+from fulmen.core.catalogue import cable_record
+from fulmen.core.chain_writing import layout_choices, second_charge_point, without_charge_point
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.job_file import check_structure
+from fulmen.core.materials import MaterialsList, materials_list
+from fulmen.core.mends import mends
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import LengthBy, Section
+from fulmen.core.route_writing import (
+    join_sections,
+    rated_again,
+    route_from_shorthand,
+    section_in,
+    split_section,
+    surrounded,
+    with_cable,
+)
+from fulmen.core.rule_set import rule_set
+from fulmen.core.search.search import SearchResult, search
+from fulmen.documents.run_drawing import run_drawing
+from fulmen.store.prices import price_list
+from fulmen.web.blueprint import api_blueprint
+from fulmen.web.design_schemas import (
+    ChangeList,
+    LayoutList,
+    MendList,
+    MendQuestion,
+    PointQuestion,
+    RouteAnswer,
+    RouteQuestion,
+)
+from fulmen.web.policy import Role, allows
+from fulmen.web.replies import reply, store
+
+design = api_blueprint("design")
+
+
+@design.post("/route", responses={200: RouteAnswer})
+@allows(Role.ELECTRICIAN)
+def write_route(body: RouteQuestion) -> Response:
+    """Write, add to, split, join or move sections of a circuit's route; nothing is stored."""
+    check_structure(body.job)
+    circuit = next((one for one in body.job.circuits if one.id == body.circuit), None)
+    if circuit is None:
+        raise InputError("circuit", f"There is no circuit “{body.circuit}”.")
+    return reply(RouteAnswer(route=list(_route(body, circuit))))
+
+
+def _route(body: RouteQuestion, circuit: Circuit) -> tuple[Section, ...]:
+    job, route = body.job, circuit.route
+    if body.act == "write":
+        return (*route, *route_from_shorthand(body.text, job, circuit))
+    if body.act == "add":
+        record = cable_record(circuit.cable.record, job)
+        return (*route, section_in(body.surroundings, 1.0, record, LengthBy.TAPE))
+    if body.act == "split":
+        return split_section(route, body.index, body.at_m)
+    if body.act == "join":
+        return join_sections(route, body.index)
+    if body.act == "cable":
+        if body.cable is None:
+            return rated_again(circuit, job)
+        return with_cable(route, circuit, body.index, body.cable, job)
+    if body.index >= len(route):
+        raise InputError("index", f"There is no section {body.index + 1}.")
+    own = route[body.index].cable or circuit.cable
+    moved = surrounded(route[body.index], body.surroundings, cable_record(own.record, job))
+    return (*route[: body.index], moved, *route[body.index + 1 :])
+
+
+@design.post("/layouts", responses={200: LayoutList})
+@allows(Role.ELECTRICIAN)
+def list_layouts(body: PointQuestion) -> Response:
+    """List the ways to feed one charge point: from the board, an own board, a sub-main."""
+    return reply(LayoutList(layouts=list(layout_choices(body.job, body.charge_point))))
+
+
+@design.post("/charge-point-beside", responses={200: ChangeList})
+@allows(Role.ELECTRICIAN)
+def put_charge_point_beside(body: PointQuestion) -> Response:
+    """Put a second charge point beside one, on its own circuit from the same board."""
+    return reply(ChangeList(changes=list(second_charge_point(body.job, body.charge_point))))
+
+
+@design.post("/charge-point-out", responses={200: ChangeList})
+@allows(Role.ELECTRICIAN)
+def take_charge_point_out(body: PointQuestion) -> Response:
+    """Take a charge point and its circuit out of a job that has others."""
+    return reply(ChangeList(changes=list(without_charge_point(body.job, body.charge_point))))
+
+
+@design.post("/search", responses={200: SearchResult})
+@allows(Role.ELECTRICIAN)
+def search_ways(body: PointQuestion) -> Response:
+    """Try every sensible way to feed one charge point."""
+    return reply(search(body.job, body.charge_point, rule_set(body.job.rule_set), price_list(store())))
+
+
+@design.post("/mends", responses={200: MendList})
+@allows(Role.ELECTRICIAN)
+def list_mends(body: MendQuestion) -> Response:
+    """Work out the smallest changes that make a finding hold."""
+    return reply(MendList(mends=list(mends(body.job, body.finding, rule_set(body.job.rule_set)))))
+
+
+@design.post("/materials", responses={200: MaterialsList})
+@allows(Role.ELECTRICIAN)
+def list_materials(body: Job) -> Response:
+    """List what a job needs, with prices and working times of the list that counts."""
+    check_structure(body)
+    return reply(materials_list(body, price_list(store())))
+
+
+@design.post("/materials.csv", responses={200: None})
+@allows(Role.ELECTRICIAN)
+def download_materials(body: Job) -> Response:
+    """Download the same list as CSV."""
+    check_structure(body)
+    out = StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["item", "quantity", "unit", "price", "work_min", "invented price", "why"])
+    for line in materials_list(body, price_list(store())).lines:
+        made = line.material
+        price, work = ("" if figure is None else f"{figure:.2f}" for figure in (line.price, line.work_min))
+        writer.writerow(
+            [made.name, f"{made.quantity:g}", made.unit, price, work, "yes" if line.invented else "", made.why]
+        )
+    headers = {"Content-Disposition": 'attachment; filename="materials.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+
+
+@design.post("/run.svg", responses={200: None})
+@allows(Role.ELECTRICIAN)
+def draw_run(body: PointQuestion) -> Response:
+    """Draw the run to one charge point as SVG."""
+    profiles = evaluate(body.job, rule_set(body.job.rule_set)).profiles
+    profile = next((one for one in profiles if one.charge_point == body.charge_point), None)
+    if profile is None:
+        raise InputError("charge_point", f"The run to “{body.charge_point}” has no route yet.")
+    headers = {"Content-Disposition": 'attachment; filename="run.svg"'}
+    return Response(run_drawing(profile), mimetype="image/svg+xml", headers=headers)

@@ -1,0 +1,81 @@
+"""What the API takes and gives about routes, chains, other ways, mends, materials and prices."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fulmen.core.chain_writing import LayoutChoice
+from fulmen.core.changes import Change
+from fulmen.core.mends import Mend
+from fulmen.core.model.base import Id
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import Section, Surroundings
+
+Index = Annotated[int, Field(strict=True, ge=0, le=199)]
+
+
+class Question(BaseModel):
+    """Root of what is asked about a job."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    job: Job
+
+
+class RouteQuestion(Question):
+    """How to write the route of one circuit."""
+
+    circuit: Id
+    act: Literal["write", "add", "split", "join", "surround", "cable"]
+    text: Annotated[str, Field(max_length=4000)] = ""
+    index: Index = 0
+    at_m: Annotated[float, Field(ge=0, le=500)] = 0.0
+    surroundings: Surroundings = Surroundings.CLIPPED
+    cable: Cable | None = None
+
+
+class RouteAnswer(BaseModel):
+    """The route as it then reads."""
+
+    route: list[Section]
+
+
+class PointQuestion(Question):
+    """About one charge point of a job."""
+
+    charge_point: Id
+
+
+class LayoutList(BaseModel):
+    """Ways to feed a charge point."""
+
+    layouts: list[LayoutChoice]
+
+
+class ChangeList(BaseModel):
+    """Fields to change."""
+
+    changes: list[Change]
+
+
+class MendQuestion(Question):
+    """About one finding that falls short."""
+
+    finding: Annotated[str, Field(min_length=3, max_length=120)]
+
+
+class MendList(BaseModel):
+    """The smallest changes that make it hold."""
+
+    mends: list[Mend]
+
+
+class PriceFile(BaseModel):
+    """A price list as CSV."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=250_000)]
