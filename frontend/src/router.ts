@@ -19,7 +19,7 @@ export const router = createRouter({
           props: (route) => ({ part: String(route.params.part ?? '') }),
         },
         {
-          path: 'design/:part(arrangements|bench|electrode|chain)?',
+          path: 'design/:part(boards|others|materials|arrangements|bench|electrode|chain)?',
           name: 'design',
           component: () => import('./stages/design/DesignStage.vue'),
           props: (route) => ({ part: String(route.params.part ?? '') }),

@@ -6,8 +6,8 @@ from html import escape
 
 from fulmen.core.run_profile import ProfileNode, RunProfile
 
-WIDTH, HEIGHT = 1060, 330
-LABEL_X, START_X, BOARD_X, END_X = 10, 112, 210, 890
+WIDTH, HEIGHT = 860, 330
+LABEL_X, START_X, BOARD_X, END_X = 6, 92, 186, 720
 CHAIN_Y = 62
 COPPER, INK, QUIET, LINE, OVER = "#a9522a", "#1c2430", "#555b66", "#c9c2b4", "#b3261e"
 
@@ -66,30 +66,37 @@ def _path(points: list[Point], colour: str) -> str:
 
 def _chain(profile: RunProfile, scale: _Scale) -> list[str]:
     parts = [_line((START_X, CHAIN_Y), (END_X, CHAIN_Y), COPPER, 4)]
-    for node in profile.nodes:
-        parts.extend(_node(node, START_X if node.kind == "cut_out" else scale.x(node.at_m)))
     for section in profile.sections:
         x1, x2 = scale.x(section.from_m), scale.x(section.to_m)
         parts.append(_line((x2, CHAIN_Y - 6), (x2, CHAIN_Y + 6), COPPER, 1.5))
         words = f"{section.index + 1} {section.name} {section.length_m:g} m"
         fits = words if len(words) * 6 < x2 - x1 else str(section.index + 1) if x2 - x1 > 9 else ""
-        parts.append(_text((x1 + x2) / 2, CHAIN_Y + 20, fits, anchor="middle", size=10))
+        parts.append(_text((x1 + x2) / 2, CHAIN_Y + 22, fits, anchor="middle", size=10))
+    named_to_x = 0.0
+    for node in profile.nodes:
+        x = START_X if node.kind == "cut_out" else scale.x(node.at_m)
+        # A name with no room beside the one before is left to the table.
+        named = x > named_to_x
+        parts.extend(_node(node, x, named))
+        if named:
+            named_to_x = x + 6.5 * max(len(node.name), *(len(note) for note in node.notes[:2]))
     return parts
 
 
-def _node(node: ProfileNode, x: float) -> list[str]:
-    last = node.kind == "charge_point"
-    small = node.kind in ("gland_box", "breakout_box")
-    if small:
-        return [_square(x, 5), _text(x, CHAIN_Y - 10, node.name, anchor="middle", size=9)]
-    anchor = "start" if not last else "end"
-    shift = -9 if not last else 9
-    parts = [_square(x, 9), _text(x + shift, CHAIN_Y - 40, node.name, anchor=anchor)]
-    parts.extend(
-        _text(x + shift, CHAIN_Y - 27 + 12 * index, note, anchor=anchor, fill=QUIET, size=10)
-        for index, note in enumerate(node.notes[:2])
-    )
-    return parts
+def _node(node: ProfileNode, x: float, named: bool) -> list[str]:
+    """A node with its name and notes: above it, the charge point's beside it, a joint's nowhere."""
+    if node.kind in ("gland_box", "breakout_box"):
+        return [_square(x, 5)]
+    if node.kind == "charge_point":
+        lines = [_text(x + 16, CHAIN_Y - 12, node.name), *_notes(node, x + 16, CHAIN_Y + 2)]
+        return [_square(x, 9), *lines]
+    if not named:
+        return [_square(x, 9)]
+    return [_square(x, 9), _text(x - 9, CHAIN_Y - 40, node.name), *_notes(node, x - 9, CHAIN_Y - 27)]
+
+
+def _notes(node: ProfileNode, x: float, y: float) -> list[str]:
+    return [_text(x, y + 12 * index, note, fill=QUIET, size=10) for index, note in enumerate(node.notes[:2])]
 
 
 def _square(x: float, half: float) -> str:
@@ -113,8 +120,10 @@ def _track(title: str, top: float, points: list[Point], limits: list[tuple[Point
         _text(END_X + 10, points[-1][1] + 4, mark + value, fill=colour),
     ]
     if limits and limit:
-        y = limits[-1][1][1]
-        parts.append(_text(END_X + 10, y + 4 if abs(y - points[-1][1]) > 13 else y - 9, limit, fill=QUIET, size=10))
+        value_y, limit_y = points[-1][1], limits[-1][1][1]
+        if abs(limit_y - value_y) < 14:
+            limit_y = value_y + 14 if over else value_y - 14
+        parts.append(_text(END_X + 10, limit_y + 4, limit, fill=QUIET, size=10))
     return parts
 
 

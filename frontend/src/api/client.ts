@@ -42,6 +42,22 @@ export async function sendPhoto<T>(address: string, photo: File): Promise<T> {
   return body as T
 }
 
+/** Ask for a file made from what is sent, and hand it to the browser to keep. */
+export async function download(address: string, body: unknown, name: string): Promise<void> {
+  const headers = { 'Content-Type': 'application/json' }
+  const response = await fetch(address, { method: 'POST', headers, body: JSON.stringify(body) }).catch(() => undefined)
+  if (!response) throw new ProblemError(problem(0, 'No answer from Fulmen: nothing was saved. Try again.'))
+  if (!response.ok) {
+    const told: unknown = await response.json().catch(() => undefined)
+    throw new ProblemError(isProblem(told) ? told : problem(response.status, response.statusText))
+  }
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(await response.blob())
+  link.download = name
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+
 export function asProblem(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem
   return problem(0, error instanceof Error ? error.message : String(error))

@@ -4,8 +4,10 @@ import { computed } from 'vue'
 
 import type { Finding } from '../api/types'
 import { fixed, isOpen } from '../shared/format'
+import { useJob } from '../job/useJob'
 import VerdictMark from '../shared/VerdictMark.vue'
 import DecisionForm from './DecisionForm.vue'
+import MendList from './MendList.vue'
 import WorkingLines from './WorkingLines.vue'
 
 const props = defineProps<{ finding: Finding; open: boolean }>()
@@ -22,6 +24,15 @@ const limit = computed(() =>
 // How full the bar is follows from the core's margin, not from a sum made here.
 const used = computed(() => (props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin))))
 const open = computed(() => isOpen(props.finding))
+
+// Where several circuits stand in a job, whose finding it is.
+const store = useJob()
+const whose = computed(() => {
+  const circuits = store.job?.circuits ?? []
+  if (circuits.length < 2) return ''
+  const subject = props.finding.subject
+  return circuits.find((one) => one.id === subject || (subject.startsWith(`${one.id}-`) && /^\d+$/.test(subject.slice(one.id.length + 1))))?.name ?? ''
+})
 </script>
 
 <template>
@@ -29,6 +40,7 @@ const open = computed(() => isOpen(props.finding))
     <button type="button" :aria-expanded="props.open" @click="$emit('toggle')">
       <span class="words">
         <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />&ensp;<span class="title">{{ finding.title }}</span>
+        <span v-if="whose" class="quiet whose">{{ whose }}</span>
       </span>
       <span class="figures figure"><span>{{ value }}</span><span class="quiet">{{ limit }}</span></span>
       <span v-if="used !== null && !finding.at_least" class="bar" aria-hidden="true"><span class="used glide" :style="{ width: `${used * 100}%`, background: `var(--${finding.verdict})` }" /></span>
@@ -42,6 +54,7 @@ const open = computed(() => isOpen(props.finding))
       <WorkingLines :lines="finding.working" />
       <p class="quiet clause">{{ finding.clause }}</p>
     </div>
+    <MendList v-if="finding.verdict === 'falls_short' && finding.stage !== 'dead'" :key="finding.detail" :finding="finding" />
     <template v-if="finding.verdict === 'your_call'">
       <DecisionForm v-if="props.open" :finding="finding" />
       <button v-else-if="open" type="button" class="link" @click="$emit('toggle')">Say why</button>
@@ -72,6 +85,10 @@ const open = computed(() => isOpen(props.finding))
 .title {
   font-weight: 700;
   font-size: 0.95rem;
+}
+.whose {
+  display: block;
+  font-size: 0.84rem;
 }
 .figures {
   display: flex;

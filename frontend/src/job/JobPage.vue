@@ -6,8 +6,10 @@ import { useRoute } from 'vue-router'
 import { asProblem } from '../api/client'
 import RunBand from '../run/RunBand.vue'
 import CautionNote from '../shared/CautionNote.vue'
+import RunPicker from './RunPicker.vue'
 import SaveNote from './SaveNote.vue'
 import StageTabs from './StageTabs.vue'
+import UndoBar from './UndoBar.vue'
 import { useJob } from './useJob'
 
 // Rarely needed, so fetched when it is.
@@ -21,7 +23,7 @@ const failed = ref('')
 const at = ref('')
 // Only the test stages say where on the run you stand.
 watch(() => route.name, (name) => name !== 'dead' && name !== 'live' && (at.value = ''))
-const profile = computed(() => store.evaluation?.profiles[0])
+const profile = computed(() => store.profile)
 
 async function load(): Promise<void> {
   failed.value = ''
@@ -58,6 +60,7 @@ onBeforeUnmount(() => void store.flush())
           <b>Work must wait</b> for the network operator.
           <router-link :to="{ name: 'survey', params: { id, part: 'operator' } }" class="link">See why</router-link>
         </p>
+        <RunPicker />
         <RunBand v-if="profile" :profile="profile" :at="at" />
         <p v-else class="no-run">
           The run is drawn here once its route is known.
@@ -68,6 +71,7 @@ onBeforeUnmount(() => void store.flush())
       </template>
       <p v-else class="no-run">Opening the job…</p>
     </main>
+    <UndoBar />
     <ConflictDialog v-if="store.conflict" />
   </div>
 </template>

@@ -7,12 +7,16 @@ import { computed, ref } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
 import type { Evaluation, Job, JobState, Problem, Reading, Signature } from '../api/types'
-import { differences, withValue } from '../shared/paths'
+import { differences, valueAt, withValue } from '../shared/paths'
 import { forgetDraft, keepDraft, keptDraft } from './draft'
 
 const SAVE_AFTER_MS = 400
 const TRY_AGAIN_MS = 5000
 
+export interface FieldChange {
+  field: string
+  value?: unknown
+}
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'refused' | 'conflict'
 
 export const useJob = defineStore('job', () => {
@@ -30,6 +34,18 @@ export const useJob = defineStore('job', () => {
     const found = Object.entries(fieldErrors.value).find(([field]) => field === path || field.startsWith(`${path}.`))
     return found?.[1] ?? ''
   }
+
+  // Which charge point's run is looked at; a job may hold several.
+  const point = ref('')
+  const profile = computed(() => ofPoint(evaluation.value?.profiles))
+  const sentence = computed(() => ofPoint(evaluation.value?.sentences))
+  const faults = computed(() => ofPoint(evaluation.value?.faults))
+  function ofPoint<T extends { charge_point: string }>(all: T[] | undefined): T | undefined {
+    return all?.find((one) => one.charge_point === point.value) ?? all?.[0]
+  }
+
+  // What was applied at one press, and what takes it back.
+  const applied = ref<{ words: string; back: FieldChange[] }[]>([])
 
   let edits = 0
   let evaluating = false
@@ -51,6 +67,8 @@ export const useJob = defineStore('job', () => {
     job.value = undefined
     problem.value = undefined
     conflict.value = undefined
+    point.value = ''
+    applied.value = []
     const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path: { job_id: jobId } } }))
     take(state)
     const draft = keptDraft(jobId)
@@ -66,7 +84,22 @@ export const useJob = defineStore('job', () => {
     changeAll([{ field: path, value }])
   }
 
-  function changeAll(changes: { field: string; value?: unknown }[]): void {
+  /** Apply changes that belong together at one press; they can be taken back at one press too. */
+  function apply(words: string, changes: FieldChange[]): void {
+    const back = changes.map(({ field }) => ({ field, value: valueAt(job.value, field) }))
+    applied.value = [...applied.value, { words, back: back.reverse() }].slice(-20)
+    changeAll(changes)
+  }
+
+  /** Take back what was applied last. */
+  function undo(): void {
+    const last = applied.value.at(-1)
+    if (!last) return
+    applied.value = applied.value.slice(0, -1)
+    changeAll(last.back)
+  }
+
+  function changeAll(changes: FieldChange[]): void {
     if (!job.value) return
     job.value = changes.reduce((document, one) => withValue(document, one.field, one.value), job.value)
     edits += 1
@@ -225,6 +258,7 @@ export const useJob = defineStore('job', () => {
 
   return {
     id, version, job, evaluation, saveState, problem, conflict, errorAt,
-    load, change, changeAll, flush, takeBack, resolveConflict, takeReading, act, issue,
+    point, profile, sentence, faults, applied,
+    load, change, changeAll, apply, undo, flush, takeBack, resolveConflict, takeReading, act, issue,
   }
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The run band: chain and three tracks from one profile. Folds to a chain of dots on phones; also a table.
+// Hover, tap or the arrow keys go along its sections and nodes, and tell the figures of each.
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 
 import type { RunProfile } from '../api/types'
@@ -8,7 +9,9 @@ import RunChain from './RunChain.vue'
 import RunDots from './RunDots.vue'
 import RunTable from './RunTable.vue'
 import RunTrack from './RunTrack.vue'
+import SaveDrawing from './SaveDrawing.vue'
 import { useRunGeometry } from './useRunGeometry'
+import { useRunSteps } from './useRunSteps'
 
 const props = defineProps<{ profile: RunProfile; at?: string }>()
 
@@ -16,7 +19,6 @@ const FOLD_BELOW_PX = 760
 const box = useTemplateRef<HTMLElement>('box')
 const width = ref(1280)
 const asTable = ref(false)
-const chosen = ref<number>()
 let observer: ResizeObserver | undefined
 
 onMounted(() => {
@@ -27,29 +29,32 @@ onBeforeUnmount(() => observer?.disconnect())
 
 const place = useRunGeometry(() => props.profile, width)
 const folded = computed(() => width.value < FOLD_BELOW_PX)
+const { steps, chosen, told, onKey } = useRunSteps(() => props.profile, place)
 
 const volts = computed(() => {
   const along = [props.profile.board_volts_lost_v, ...props.profile.sections.map((section) => section.volts_lost_v)]
   return [{ x: place.cutOutX, value: 0 }, ...along.map((value, i) => ({ x: place.nodesX.value[i]!, value }))]
 })
+const voltLimits = computed(() => [{ x1: place.cutOutX, x2: volts.value.at(-1)!.x, value: props.profile.volts_limit_v }])
 const loop = computed(() => {
   const along = [props.profile.board_loop_ohm, ...props.profile.sections.map((section) => section.loop_ohm)]
   const points = along.map((value, i) => ({ x: place.nodesX.value[i]!, value }))
   return [{ x: place.cutOutX, value: props.profile.origin_loop_ohm }, ...points]
 })
+const loopLimits = computed(() =>
+  props.profile.links.flatMap((link, index) =>
+    link.zs_limit_ohm === null ? [] : [{ x1: index ? place.at(link.from_m) : place.cutOutX, x2: place.at(link.to_m), value: link.zs_limit_ohm }],
+  ),
+)
+const loopOver = computed(() => props.profile.zs_limit_ohm !== null && props.profile.zs_ohm > props.profile.zs_limit_ohm)
 const marks = computed(() =>
   props.profile.marks.map((mark) => ({
-    x: mark.at === 'cut_out' ? place.cutOutX : loop.value.at(-1)!.x,
+    x: mark.at === 'cut_out' ? place.cutOutX : mark.at === 'charge_point' ? loop.value.at(-1)!.x : place.at(mark.at_m),
     value: mark.value,
     expected: mark.expected,
   })),
 )
-const told = computed(() => {
-  const section = chosen.value === undefined ? undefined : props.profile.sections[chosen.value]
-  if (!section) return ''
-  const carries = section.iz_a === null ? 'no rating' : `carries ${section.iz_a.toFixed(1)} A`
-  return `${section.index + 1} ${section.name}, ${section.length_m} m, method ${section.method}: ${carries}, ${section.volts_lost_v.toFixed(2)} V lost, loop ${section.loop_ohm.toFixed(3)} Ω at its end`
-})
+const label = 'The run drawn to scale from the board on, with volts lost, loop and cable amps along it. Arrow keys go along it; the table beside it holds the same figures.'
 </script>
 
 <template>
@@ -57,29 +62,33 @@ const told = computed(() => {
     <RunTable v-if="asTable" :profile="profile" />
     <RunDots v-else-if="folded" :profile="profile" :at="at" />
     <template v-else>
-      <svg :viewBox="`0 0 ${width} 266`" :width="width" height="266" role="img" aria-label="The run drawn to scale from the board on, with volts lost, loop and cable amps along it. The table beside it holds the same figures.">
-        <RunChain :profile="profile" :cut-out-x="place.cutOutX" :meter-x="place.meterX" :board-x="place.boardX" :end-x="place.endX.value" :sections="place.sections.value" />
-        <RunTrack
-          title="Volts lost" :top="122" :points="volts" :limit="profile.volts_limit_v"
-          :limit-text="`limit ${profile.volts_limit_v.toFixed(1)} V`"
-          :value-text="`${profile.volts_lost_v.toFixed(1)} V  ${profile.volts_lost_percent.toFixed(1)} %`"
-        />
-        <RunTrack
-          title="Loop, hot" :top="168" :points="loop" :limit="profile.zs_limit_ohm" :marks="marks"
-          :limit-text="`limit ${profile.zs_limit_ohm?.toFixed(2)} Ω`" :value-text="`${profile.zs_ohm.toFixed(2)} Ω`"
-        />
-        <RunAmps :profile="profile" :top="214" :start-x="place.boardX" :end-x="loop.at(-1)!.x" :sections="place.sections.value" />
-        <rect
-          v-for="section in place.sections.value" :key="section.index" :x="section.x1" y="30" :width="section.x2 - section.x1" height="230"
-          class="touch" :class="{ chosen: chosen === section.index }"
-          @pointerenter="chosen = section.index" @pointerleave="chosen = undefined" @click="chosen = section.index"
-        />
-        <text :x="place.boardX + 150" y="102" class="small told">{{ told }}</text>
-      </svg>
+      <div class="drawing" role="group" tabindex="0" :aria-label="label" @keydown="onKey" @focusout="chosen = undefined">
+        <svg :viewBox="`0 0 ${width} 266`" :width="width" height="266" aria-hidden="true">
+          <RunChain :profile="profile" :cut-out-x="place.cutOutX" :meter-x="place.meterX" :board-x="place.boardX" :end-x="place.endX.value" :sections="place.sections.value" :between="place.between.value" />
+          <RunTrack
+            title="Volts lost" :top="122" :points="volts" :limits="voltLimits" :over="profile.volts_lost_v > profile.volts_limit_v"
+            :limit-text="`limit ${profile.volts_limit_v.toFixed(1)} V`"
+            :value-text="`${profile.volts_lost_v.toFixed(1)} V  ${profile.volts_lost_percent.toFixed(1)} %`"
+          />
+          <RunTrack
+            title="Loop, hot" :top="168" :points="loop" :limits="loopLimits" :marks="marks" :over="loopOver"
+            :limit-text="`limit ${profile.zs_limit_ohm?.toFixed(2)} Ω`" :value-text="`${profile.zs_ohm.toFixed(2)} Ω`"
+          />
+          <RunAmps :profile="profile" :top="214" :start-x="place.boardX" :end-x="loop.at(-1)!.x" :sections="place.sections.value" />
+          <rect
+            v-for="(step, index) in steps" :key="step.key" :x="step.x" y="30" :width="step.width" :height="step.node ? 50 : 230"
+            class="touch" :class="{ chosen: chosen === index }"
+            @pointerenter="chosen = index" @pointerleave="chosen = undefined" @click="chosen = index"
+          />
+          <text v-if="told" x="20" y="117" class="small told">{{ told }}</text>
+        </svg>
+        <span class="sr-only" aria-live="polite">{{ told }}</span>
+      </div>
     </template>
-    <button v-if="!folded || !at" class="link as-table" type="button" :aria-pressed="asTable" @click="asTable = !asTable">
-      {{ asTable ? 'As drawing' : 'As table' }}
-    </button>
+    <div v-if="!folded || !at" class="tools">
+      <SaveDrawing v-if="!folded" :charge-point="profile.charge_point" />
+      <button class="link" type="button" :aria-pressed="asTable" @click="asTable = !asTable">{{ asTable ? 'As drawing' : 'As table' }}</button>
+    </div>
   </section>
 </template>
 

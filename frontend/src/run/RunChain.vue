@@ -1,10 +1,10 @@
 <script setup lang="ts">
-// The chain: cut-out, meter, board, the sections to scale, charge point, car.
+// The chain: cut-out, meter, boards, joints, the sections to scale, charge point, car.
 import { computed } from 'vue'
 
 import type { RunProfile } from '../api/types'
 import { verdictWords } from '../shared/format'
-import type { SectionPlace } from './useRunGeometry'
+import type { NodePlace, SectionPlace } from './useRunGeometry'
 
 const props = defineProps<{
   profile: RunProfile
@@ -13,10 +13,27 @@ const props = defineProps<{
   boardX: number
   endX: number
   sections: SectionPlace[]
+  between: NodePlace[]
 }>()
 
 const Y = 54
-const byKind = computed(() => Object.fromEntries(props.profile.nodes.map((node) => [node.kind, node])))
+const ROOM_PX = 118
+const NOTE_PX = 290
+const cutOut = computed(() => props.profile.nodes[0]!)
+const board = computed(() => props.profile.nodes.find((node) => node.kind === 'board')!)
+const point = computed(() => props.profile.nodes.at(-1)!)
+
+/** A name goes where it has room between its neighbours; a joint's never does: its box is told on hover. */
+const boards = computed(() =>
+  props.between
+    .filter((place) => place.node.kind === 'board')
+    .map((place, index, all) => {
+      const left = index ? all[index - 1]!.x : props.boardX
+      return { ...place, fits: place.x - left > ROOM_PX && props.endX - place.x > ROOM_PX, noted: props.endX - place.x > NOTE_PX }
+    }),
+)
+const joints = computed(() => props.between.filter((place) => place.node.kind !== 'board'))
+const short = (name: string) => (name.length > 16 ? `${name.slice(0, 15)}…` : name)
 </script>
 
 <template>
@@ -32,14 +49,22 @@ const byKind = computed(() => Object.fromEntries(props.profile.nodes.map((node) 
       <line v-if="place.index > 0" :x1="place.x1" :x2="place.x1" :y1="Y - 7" :y2="Y + 7" class="tick" />
       <text :x="(place.x1 + place.x2) / 2" :y="Y - 12" text-anchor="middle" class="small">{{ place.label }}</text>
     </g>
+    <path v-for="place in joints" :key="`j${place.node.at_m}`" :d="`M${place.x} ${Y - 9} l 9 9 l -9 9 l -9 -9 z`" class="node" />
+    <g v-for="place in boards" :key="`b${place.node.at_m}`">
+      <rect :x="place.x - 12" :y="Y - 15" width="24" height="30" rx="4" class="node" />
+      <template v-if="place.fits">
+        <text :x="place.x" :y="24" text-anchor="middle" class="name">{{ short(place.node.name) }}</text>
+        <text v-if="place.noted" :x="place.x" :y="Y + 34" text-anchor="middle" class="note">{{ place.node.notes[0] }}</text>
+      </template>
+    </g>
     <text :x="cutOutX - 15" :y="24" class="name">Cut-out</text>
     <text :x="meterX" :y="24" text-anchor="middle" class="name">Meter</text>
     <text :x="boardX - 17" :y="24" class="name">Board</text>
-    <text :x="endX + 15" :y="24" text-anchor="end" class="name">Charge point</text>
-    <text :x="cutOutX - 15" :y="Y + 34" class="note">{{ byKind.cut_out?.notes[0] }}</text>
-    <text :x="cutOutX - 15" :y="Y + 50" class="note">{{ byKind.cut_out?.notes[1] }}</text>
-    <text :x="boardX - 17" :y="Y + 34" class="note">{{ byKind.board?.notes[0] }}</text>
-    <text :x="boardX - 17" :y="Y + 50" class="note">tails {{ byKind.board?.notes[1]?.replace('tails ', '') }}</text>
-    <text :x="endX + 108" :y="Y + 44" text-anchor="end" class="note" :class="{ short: profile.protection_verdict === 'falls_short' }">{{ byKind.charge_point?.notes[0] }}, {{ byKind.charge_point?.notes[1] }} · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text>
+    <text :x="endX + 15" :y="24" text-anchor="end" class="name">{{ profile.nodes.length > 3 ? short(point.name) : 'Charge point' }}</text>
+    <text :x="cutOutX - 15" :y="Y + 34" class="note">{{ cutOut.notes[0] }}</text>
+    <text :x="cutOutX - 15" :y="Y + 50" class="note">{{ cutOut.notes[1] }}</text>
+    <text :x="boardX - 17" :y="Y + 34" class="note">{{ board.notes[0] }}</text>
+    <text :x="boardX - 17" :y="Y + 50" class="note">tails {{ board.notes[1]?.replace('tails ', '') }}</text>
+    <text :x="endX + 108" :y="Y + 44" text-anchor="end" class="note" :class="{ short: profile.protection_verdict === 'falls_short' }">{{ point.notes[0] }}, {{ point.notes[1] }} · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text>
   </g>
 </template>

@@ -7,17 +7,19 @@ import { verdictWords } from '../shared/format'
 
 const props = defineProps<{ profile: RunProfile; at?: string }>()
 
+// Cut-out, boards and charge point by name; sections and joints are small dots between them.
 const places = computed(() => {
-  const inner = props.profile.sections.slice(0, -1).map((section) => ({ key: `s${section.index}`, name: '', at: '' }))
-  return [
-    { key: 'cut_out', name: 'Cut-out', at: 'origin' },
-    { key: 'board', name: 'Board', at: 'board' },
-    ...inner,
-    { key: 'charge_point', name: 'Charge point', at: 'charge point' },
-  ]
+  const AT: Record<string, string> = { cut_out: 'origin', charge_point: 'charge point' }
+  const nodes = props.profile.nodes.map((node, index) => ({
+    key: `n${index}`, order: node.kind === 'cut_out' ? -1 : node.at_m, at: AT[node.kind] ?? (node.at_m ? node.name : 'board'),
+    name: node.kind === 'charge_point' ? 'Charge point' : node.kind === 'board' && node.at_m === 0 ? 'Board' : node.kind.endsWith('box') ? '' : node.name,
+  }))
+  const inner = props.profile.sections.map((section) => ({ key: `s${section.index}`, name: '', at: '', order: (section.from_m + section.to_m) / 2 }))
+  return [...nodes, ...(inner.length > 12 ? [] : inner)].sort((one, other) => one.order - other.order)
 })
 const here = (at: string) => at !== '' && (props.at ?? '').endsWith(at)
-const weakest = computed(() => {
+// What the tightest section has over its own device.
+const carries = computed(() => {
   const ratings = props.profile.sections.map((section) => section.iz_a)
   return ratings.includes(null) ? null : Math.min(...ratings.map(Number))
 })
@@ -32,7 +34,7 @@ const weakest = computed(() => {
       </li>
     </ol>
     <p v-if="!at" class="figure results">
-      {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="weakest !== null"> · carries {{ weakest.toFixed(0) }} A</template> · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}
+      {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="carries !== null"> · carries {{ carries.toFixed(0) }} A</template> · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}
     </p>
   </div>
 </template>
@@ -108,7 +110,7 @@ li:last-child {
 }
 </style>
 <style>
-.run-band:has(.dots) .as-table {
+.run-band:has(.dots) .tools {
   top: auto;
   bottom: 4px;
   min-height: 0;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// One track: a figure along the run against its limit, with readings as marks.
+// One track: a figure along the run under its limit (one step for each circuit), with readings as marks.
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import { computed } from 'vue'
@@ -11,30 +11,36 @@ interface Point {
 interface Mark extends Point {
   expected: boolean
 }
+export interface Limit {
+  x1: number
+  x2: number
+  value: number
+}
 
 const props = defineProps<{
   title: string
   top: number
   points: Point[]
-  limit: number | null
+  limits: Limit[]
   limitText: string
   valueText: string
+  over: boolean
   marks?: Mark[]
 }>()
 
 const HEIGHT = 36
 const last = computed(() => props.points.at(-1)!)
-const over = computed(() => props.limit !== null && last.value.value > props.limit)
-const most = computed(() => Math.max(props.limit ?? 0, ...[...props.points, ...(props.marks ?? [])].map((p) => p.value)))
+const most = computed(() => Math.max(...[...props.points, ...(props.marks ?? []), ...props.limits].map((p) => p.value)))
 const y = computed(() => scaleLinear([0, (most.value || 1) * 1.08], [props.top + HEIGHT, props.top]))
 const path = computed(() => line<Point>((p) => p.x, (p) => y.value(p.value))(props.points) ?? '')
 const shade = computed(() => area<Point>((p) => p.x, props.top + HEIGHT, (p) => y.value(p.value))(props.points) ?? '')
 
 // The two texts at the right keep their distance, whichever is on top.
 const texts = computed(() => {
-  const limitY = props.limit === null ? props.top + 4 : y.value(props.limit) + 4
+  const limit = props.limits.at(-1)
+  const limitY = limit ? y.value(limit.value) + 4 : props.top + 4
   let valueY = y.value(last.value.value) + 4
-  if (Math.abs(valueY - limitY) < 15) valueY = over.value ? limitY - 15 : limitY + 15
+  if (Math.abs(valueY - limitY) < 15) valueY = props.over ? limitY - 15 : limitY + 15
   return { limitY, valueY }
 })
 </script>
@@ -45,8 +51,8 @@ const texts = computed(() => {
     <line :x1="points[0]!.x" :x2="last.x" :y1="top + HEIGHT" :y2="top + HEIGHT" class="base" />
     <path :d="shade" class="shade glide" />
     <path :d="path" class="value glide" />
-    <template v-if="limit !== null">
-      <line :x1="points[0]!.x" :x2="last.x" :y1="y(limit)" :y2="y(limit)" class="limit glide" />
+    <template v-if="limits.length">
+      <line v-for="one in limits" :key="one.x1" :x1="one.x1" :x2="one.x2" :y1="y(one.value)" :y2="y(one.value)" class="limit glide" />
       <text :x="last.x + 12" :y="texts.limitY" class="mono">{{ limitText }}</text>
     </template>
     <text :x="last.x + 12" :y="texts.valueY" class="mono result">{{ over ? '▲ ' : '' }}{{ valueText }}</text>

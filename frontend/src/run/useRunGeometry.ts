@@ -3,7 +3,7 @@
 import { scaleLinear } from 'd3-scale'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
-import type { RunProfile } from '../api/types'
+import type { ProfileNode, RunProfile } from '../api/types'
 
 const LABELS_PX = 118
 const BEFORE_BOARD_PX = 156
@@ -15,6 +15,10 @@ export interface SectionPlace {
   x1: number
   x2: number
   label: string
+}
+export interface NodePlace {
+  node: ProfileNode
+  x: number
 }
 
 export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: MaybeRefOrGetter<number>) {
@@ -33,8 +37,18 @@ export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: May
     }),
   )
 
+  /** Boards past the first one, and joints, where they stand. */
+  const between = computed<NodePlace[]>(() =>
+    toValue(profile)
+      .nodes.filter((node) => node.at_m > 0 && node.kind !== 'charge_point')
+      .map((node) => ({ node, x: alongX.value(node.at_m) })),
+  )
+
   /** Distances at which the tracks have a figure: the board, then the end of each section. */
   const nodesX = computed(() => [boardX, ...sections.value.map((place) => place.x2)])
 
-  return { cutOutX, meterX: cutOutX + 76, boardX, endX, sections, nodesX }
+  /** A distance from the board on the drawing. */
+  const at = (distance: number) => alongX.value(distance)
+
+  return { cutOutX, meterX: cutOutX + 76, boardX, endX, sections, between, nodesX, at }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// The design read and edited as one sentence, the route as walked, and the checks.
+// The design read and edited as one sentence, the route as walked, and the checks; each further part on its own page.
 import { computed, defineAsyncComponent, ref, type Component } from 'vue'
 
 import type { Finding } from '../../api/types'
@@ -7,30 +7,29 @@ import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import StageColumns from '../../shared/StageColumns.vue'
 import ArrangementFields from './ArrangementFields.vue'
-import RouteEditor from './RouteEditor.vue'
+import { PARTS, PROTECTING } from './parts'
+import RouteEditor from './route/RouteEditor.vue'
 import SpecificationSentence from './SpecificationSentence.vue'
+import { useChain } from './useChain'
 
 const props = defineProps<{ part?: string }>()
 
-// Each page of protecting people is fetched when it is opened.
+// Each further page is fetched when it is opened.
 const PAGES: Record<string, Component> = {
+  boards: defineAsyncComponent(() => import('./run/BoardsPage.vue')),
+  others: defineAsyncComponent(() => import('./run/SearchPage.vue')),
+  materials: defineAsyncComponent(() => import('./run/MaterialsPage.vue')),
   arrangements: defineAsyncComponent(() => import('./protection/WaysPage.vue')),
   bench: defineAsyncComponent(() => import('./protection/BenchPage.vue')),
   electrode: defineAsyncComponent(() => import('./protection/ElectrodePage.vue')),
   chain: defineAsyncComponent(() => import('./protection/ChainPage.vue')),
 }
-const PARTS = [
-  { part: '', words: 'The circuit' },
-  { part: 'arrangements', words: 'Every arrangement' },
-  { part: 'bench', words: 'Broken-PEN bench' },
-  { part: 'electrode', words: 'Electrode' },
-  { part: 'chain', words: 'RCDs and DC' },
-]
-const filter = (one: Finding) => (props.part ? one.protects : one.stage === 'design' || one.rule === 'survives_fault')
+const protecting = computed(() => PROTECTING.includes(props.part ?? ''))
+const filter = (one: Finding) => (protecting.value ? one.protects : one.stage === 'design' || one.rule === 'survives_fault')
 const store = useJob()
-const sentence = computed(() => store.evaluation?.sentences[0])
-const circuitIndex = computed(() => store.job?.circuits.findIndex((one) => one.id === sentence.value?.circuit) ?? -1)
-const routeEditor = ref<InstanceType<typeof RouteEditor>>()
+const { links, endOf } = useChain()
+const finalIndex = computed(() => links.value.at(-1)?.circuitIndex ?? -1)
+const routes = ref<InstanceType<typeof RouteEditor>[]>([])
 const surveyOpen = computed(() => store.evaluation?.gaps.filter((gap) => gap.kind === 'check' && gap.stage === 'survey').length ?? 0)
 </script>
 
@@ -45,16 +44,19 @@ const surveyOpen = computed(() => store.evaluation?.gaps.filter((gap) => gap.kin
         {{ surveyOpen }} {{ surveyOpen === 1 ? 'question is' : 'questions are' }} still open in the
         <router-link :to="{ name: 'survey' }" class="link">survey</router-link>.
       </p>
-      <template v-if="sentence && circuitIndex >= 0">
+      <template v-if="store.sentence && links.length">
         <h2>How this circuit is put together</h2>
-        <SpecificationSentence :sentence="sentence" @route="routeEditor?.focus()" />
-        <RouteEditor ref="routeEditor" :circuit-index="circuitIndex" />
-        <ArrangementFields :circuit-index="circuitIndex" />
+        <SpecificationSentence :sentence="store.sentence" @route="routes.at(-1)?.focus()" />
+        <RouteEditor
+          v-for="(link, index) in links" :key="link.circuit.id" ref="routes" :circuit-index="link.circuitIndex"
+          :title="links.length > 1 ? `The route of ${link.circuit.name}, from ${link.board.name} to ${endOf(index)}` : 'The route, as walked from the board'"
+        />
+        <ArrangementFields :circuit-index="finalIndex" />
       </template>
       <p v-else class="quiet">No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.</p>
     </template>
     <template #aside>
-      <ChecksLedger :stages="['survey', 'design', 'live']" :title="part ? 'Protecting people' : 'Checks'" :filter="filter" />
+      <ChecksLedger :stages="['survey', 'design', 'live']" :title="protecting ? 'Protecting people' : 'Checks'" :filter="filter" />
     </template>
   </StageColumns>
 </template>

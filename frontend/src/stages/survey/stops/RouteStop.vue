@@ -12,6 +12,7 @@ const assumed = computed(() => store.job!.site.hazards.some((hazard) => hazard =
 <template>
   <TapField path="site.hazards" label="Seen along the way" choice="Hazard" many />
   <TapField v-if="assumed" path="site.way_proven_clear" label="Has a draw line gone through?" choice="Seen" hint="Until it has, price for the worse case." />
+  <JobField path="site.stride_m" label="Length of your step, where you pace" kind="number" unit="m" />
   <JobField path="site.route_notes" label="Notes on the way" kind="paragraph" />
   <p>The sections with their lengths are entered in <router-link :to="{ name: 'design' }" class="link">Design</router-link>.</p>
 </template>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+// What would mend a check that falls short: worked out on the whole job, applied with one press, undone with one.
+import { ref } from 'vue'
+
+import { answer, api, asProblem } from '../api/client'
+import type { Finding, Mend } from '../api/types'
+import { useJob } from '../job/useJob'
+
+const props = defineProps<{ finding: Finding }>()
+
+const store = useJob()
+const mends = ref<Mend[]>()
+const failed = ref('')
+const busy = ref(false)
+
+async function ask(): Promise<void> {
+  failed.value = ''
+  busy.value = true
+  try {
+    const body = { job: store.job!, finding: `${props.finding.rule}/${props.finding.subject}` }
+    mends.value = (await answer<{ mends: Mend[] }>(api.POST('/api/v1/mends', { body }))).mends
+  } catch (error) {
+    failed.value = asProblem(error).detail
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <div class="mends">
+    <p v-if="failed" role="alert">{{ failed }}</p>
+    <button v-if="!mends" type="button" class="link" :disabled="busy" @click="ask">{{ busy ? 'Trying changes…' : 'What would mend it?' }}</button>
+    <p v-else-if="!mends.length" class="quiet">No single change, nor two together, mends it. Look at Other ways.</p>
+    <ul v-else>
+      <li v-for="one in mends" :key="one.words">
+        <span><b>{{ one.words }}</b> <span class="quiet">{{ one.figures }}<template v-if="one.verdict === 'your_call'"> · your call, say why</template><template v-if="one.also.length"> · opens: {{ one.also.join(', ') }}</template></span></span>
+        <v-btn variant="outlined" size="small" :aria-label="`Apply: ${one.words}`" @click="store.apply(one.words, one.changes)">Apply</v-btn>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.mends {
+  font-size: 0.9rem;
+  padding-bottom: 6px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  align-items: center;
+  padding: 4px 0;
+}
+li b::first-letter {
+  text-transform: uppercase;
+}
+</style>

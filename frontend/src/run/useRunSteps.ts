@@ -1,0 +1,43 @@
+// The places of the run band that one can stand on: every section and every node, in the order of walking.
+import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
+
+import type { RunProfile } from '../api/types'
+import type { useRunGeometry } from './useRunGeometry'
+import { nodeWords, sectionWords } from './words'
+
+const NODE_PX = 30
+
+export interface RunStep {
+  key: string
+  x: number
+  width: number
+  node: boolean
+  words: string
+}
+
+export function useRunSteps(profile: MaybeRefOrGetter<RunProfile>, place: ReturnType<typeof useRunGeometry>) {
+  const chosen = ref<number>()
+
+  const steps = computed<RunStep[]>(() => {
+    const now = toValue(profile)
+    const sections = place.sections.value.map((one) => ({ key: `s${one.index}`, x: one.x1, width: one.x2 - one.x1, node: false, words: sectionWords(now.sections[one.index]!), at: now.sections[one.index]!.from_m + 1e-6 }))
+    const nodes = now.nodes.map((node, index) => {
+      const x = node.kind === 'cut_out' ? place.cutOutX : node.kind === 'charge_point' ? place.endX.value : node.at_m ? place.at(node.at_m) : place.boardX
+      return { key: `n${index}`, x: x - NODE_PX / 2, width: NODE_PX, node: true, words: nodeWords(node), at: node.kind === 'cut_out' ? -1 : node.at_m }
+    })
+    return [...sections, ...nodes].sort((one, other) => one.at - other.at)
+  })
+  const told = computed(() => (chosen.value === undefined ? '' : (steps.value[chosen.value]?.words ?? '')))
+
+  function onKey(event: KeyboardEvent): void {
+    const last = steps.value.length - 1
+    const now = chosen.value
+    const next = { ArrowRight: now === undefined ? 0 : Math.min(last, now + 1), ArrowLeft: now === undefined ? last : Math.max(0, now - 1), Home: 0, End: last }[event.key]
+    if (event.key === 'Escape') chosen.value = undefined
+    if (next === undefined) return
+    event.preventDefault()
+    chosen.value = next
+  }
+
+  return { steps, chosen, told, onKey }
+}

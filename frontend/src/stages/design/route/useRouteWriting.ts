@@ -1,0 +1,49 @@
+// Writing a circuit's route by the core: shorthand, split, join, other surroundings, another cable.
+import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
+
+import { answer, api, asProblem } from '../../../api/client'
+import type { Cable, Section } from '../../../api/types'
+import { useJob } from '../../../job/useJob'
+
+export type RouteAct =
+  | { act: 'write'; text: string }
+  | { act: 'add' }
+  | { act: 'split'; index: number; at_m: number }
+  | { act: 'join'; index: number }
+  | { act: 'surround'; index: number; surroundings: Section['surroundings'] }
+  | { act: 'cable'; index: number; cable: Cable }
+
+export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
+  const store = useJob()
+  const failed = ref('')
+  const path = computed(() => `circuits.${toValue(circuitIndex)}.route`)
+  const circuit = computed(() => store.job!.circuits[toValue(circuitIndex)]!)
+  const route = computed(() => circuit.value.route)
+
+  /** Ask the core for the route after an act; true where it could be done. */
+  async function write(act: RouteAct): Promise<boolean> {
+    failed.value = ''
+    try {
+      const body = { job: store.job!, circuit: circuit.value.id, ...act }
+      const found = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
+      store.change(path.value, found.route)
+      return true
+    } catch (error) {
+      failed.value = asProblem(error).detail
+      return false
+    }
+  }
+  function remove(index: number): void {
+    store.apply(`section ${index + 1} taken out`, [{ field: path.value, value: route.value.filter((_, place) => place !== index) }])
+  }
+  /** Move a section to another place in the order of walking. */
+  function move(from: number, to: number): void {
+    if (to < 0 || to >= route.value.length || to === from) return
+    const moved = [...route.value]
+    const [section] = moved.splice(from, 1)
+    moved.splice(to, 0, section!)
+    store.change(path.value, moved)
+  }
+
+  return { path, circuit, route, failed, write, remove, move }
+}

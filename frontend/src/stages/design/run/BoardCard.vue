@@ -1,0 +1,58 @@
+<script setup lang="ts">
+// One board of the chain. The origin's board is filled in at the survey; the others here, with what else they feed.
+import { computed } from 'vue'
+
+import type { Board } from '../../../api/types'
+import { useJob } from '../../../job/useJob'
+import JobField from '../../../shared/JobField.vue'
+import OtherLoads from './OtherLoads.vue'
+
+const props = defineProps<{ board: Board; index: number; origin: boolean }>()
+
+const store = useJob()
+const path = computed(() => `boards.${props.index}`)
+const pme = computed(() => store.job!.supply.earthing !== 'tt')
+const YES_NO = [
+  { value: true, words: 'yes' },
+  { value: false, words: 'no' },
+]
+</script>
+
+<template>
+  <li class="card">
+    <h3>{{ board.name }} <span class="quiet">{{ origin ? 'at the origin' : board.location }}</span></h3>
+    <div v-if="!origin || board.fitted_with_this_job" class="fields">
+      <JobField :path="`${path}.name`" label="Name" />
+      <JobField :path="`${path}.location`" label="Where it stands" />
+      <JobField :path="`${path}.indoors`" label="Indoors" kind="choice" :items="YES_NO" />
+      <JobField :path="`${path}.enclosure`" label="Case" kind="choice" choice="Enclosure" />
+      <JobField :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
+      <JobField v-if="!origin" :path="`${path}.front_rcd_seen`" label="RCD in front of its ways" kind="choice" choice="Seen" />
+      <JobField v-if="!origin && pme" :path="`${path}.extraneous_parts`" label="Metal pipes or steel in the ground there" kind="choice" choice="Seen" />
+    </div>
+    <p v-else class="quiet small">Filled in at the <router-link :to="{ name: 'survey', params: { part: 'board' } }" class="link">survey</router-link>.</p>
+    <OtherLoads v-if="!origin" :path="`${path}.other_loads`" :loads="board.other_loads" />
+  </li>
+</template>
+
+<style scoped>
+.card {
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 12px 14px;
+}
+h3 {
+  font-size: 1rem;
+}
+h3 .quiet {
+  font-weight: 400;
+  font-size: 0.88rem;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 190px), 1fr));
+  gap: 10px;
+  padding-top: 10px;
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+// One circuit of the chain: its device, its cable, and what it must carry.
+import { computed } from 'vue'
+
+import { useJob } from '../../../job/useJob'
+import JobField from '../../../shared/JobField.vue'
+import { useCables } from '../useCables'
+import type { ChainLink } from '../useChain'
+
+const props = defineProps<{ link: ChainLink; end: string }>()
+
+const store = useJob()
+const { items, sizes } = useCables()
+const path = computed(() => `circuits.${props.link.circuitIndex}`)
+const circuit = computed(() => props.link.circuit)
+const breaker = computed(() => circuit.value.device.kind === 'breaker')
+const RATINGS = [6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100].map((value) => ({ value, words: `${value} A` }))
+const CURVES = ['B', 'C', 'D'].map((value) => ({ value, words: value }))
+const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
+const PHASES = [1, 3].map((value) => ({ value, words: value === 1 ? 'one' : 'three' }))
+const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
+const figures = computed(() => store.profile?.links.find((one) => one.circuit === circuit.value.id))
+const threePhase = computed(() => store.job!.supply.phases === 3)
+const point = computed(() => store.job!.charge_points.findIndex((one) => one.id === circuit.value.feeds))
+const onePhase = computed(() => threePhase.value && (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1))
+</script>
+
+<template>
+  <li class="card">
+    <h3>
+      {{ circuit.name }} <span class="quiet">to {{ end }}</span>
+      <span v-if="figures" class="figure small">{{ figures.load_a.toFixed(0) }} A on {{ figures.device_a.toFixed(0) }} A, {{ (figures.to_m - figures.from_m).toFixed(1) }} m</span>
+    </h3>
+    <div class="fields">
+      <JobField :path="`${path}.name`" label="Name" class="wide" />
+      <JobField :path="`${path}.way`" label="Way" />
+      <JobField :path="`${path}.device.kind`" label="Device" kind="choice" choice="DeviceKind" class="wide" />
+      <JobField :path="`${path}.device.rating_a`" label="Rated" kind="choice" :items="RATINGS" />
+      <template v-if="breaker">
+        <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
+        <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
+      </template>
+      <JobField :path="`${path}.cable.record`" label="Cable" kind="choice" :items="items" class="wide" />
+      <JobField :path="`${path}.cable.csa_mm2`" label="Size" kind="choice" :items="sizes(circuit.cable.record)" />
+      <JobField :path="`${path}.cable.protective`" label="Protective conductor" kind="choice" choice="Protective" />
+      <JobField :path="`${path}.terminals`" label="70 °C terminals" kind="choice" choice="TerminalSchool" class="wide" />
+      <JobField v-if="link.final && threePhase" :path="`charge_points.${point}.phases`" label="Phases of the unit" kind="choice" :items="PHASES" />
+      <JobField v-if="!link.final && threePhase" :path="`${path}.phases`" label="Phases" kind="choice" :items="PHASES" />
+      <JobField v-if="onePhase" :path="`${path}.phase`" label="Line conductor" kind="choice" :items="LINES" />
+      <JobField v-if="!link.final" :path="`${path}.load_limit_a`" label="Held by a clamp to" kind="number" unit="A" />
+      <JobField v-if="link.final" :path="`charge_points.${point}.set_current_a`" label="Unit set to" kind="number" unit="A" />
+      <JobField :path="`${path}.slack_m`" label="Slack at its end" kind="number" unit="m" />
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.card {
+  padding: 4px 4px 4px 0;
+}
+h3 {
+  font-size: 1rem;
+}
+h3 .quiet,
+h3 .small {
+  font-weight: 400;
+}
+h3 {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  align-items: baseline;
+}
+h3 .small {
+  margin-left: auto;
+}
+.wide {
+  grid-column: span 2;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  gap: 10px;
+  padding-top: 10px;
+}
+</style>
