@@ -20,14 +20,13 @@ from fulmen.core.checks.survey import survey_findings
 from fulmen.core.checks.traps import trap_findings
 from fulmen.core.demand import Demand, demand_of
 from fulmen.core.fears import FEARS, PROTECTION_RULES, SCHOOLS
-from fulmen.core.figures import Case, case_of
+from fulmen.core.figures import Case, cases_of
 from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.job_file import check_structure
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.operator_route import OperatorMatter, operator_matter
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.run import runs
 from fulmen.core.run_profile import RunProfile, run_profile
 from fulmen.core.sentence import SentencePart, specification
 from fulmen.core.sequence import Step, sequence
@@ -104,7 +103,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     """
     check_structure(job)
     demand, facts = demand_of(job, rules), walked(job)
-    cases = [case_of(job, rules, run, demand) for run in runs(job)]
+    cases = cases_of(job, rules, demand)
     steps = tuple(sequence(cases))
     found = [explained(_decided(job, finding)) for finding in job_findings(job, cases, steps)]
     findings = tuple(sorted(found, key=_urgency))

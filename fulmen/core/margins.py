@@ -8,7 +8,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.adiabatic import device_energy_a2s, least_csa_mm2
-from fulmen.core.figures import LinkFigures, SectionFigures
+from fulmen.core.figures import LinkFigures
+from fulmen.core.laid_cable import SectionFigures
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
 from fulmen.core.rule_set import RuleSet

@@ -183,7 +183,7 @@ def _board(case: Case, link: LinkFigures, at_m: float) -> ProfileNode:
     protection = device_words(device)
     protection += f" {device.rcd.type.value} {device.rcd.residual_ma} mA" if device.rcd else ""
     notes = [protection]
-    if link.link is case.run.links[0]:
+    if link.link.circuit.id == case.run.links[0].circuit.id:
         notes.append(_tails(case))
     elif link.link.board.other_loads:
         notes.append("with other loads")

@@ -6,7 +6,7 @@ devices before the point are compared by the times within which they open.
 
 from __future__ import annotations
 
-from fulmen.core.figures import Case, LinkFigures, RunFigures
+from fulmen.core.figures import Case, LinkFigures
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind
@@ -36,15 +36,20 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
     figures = case.figures
     if figures is None:
         return ()
-    faults, before = [], [cut_out_guard(float(case.job.supply.cut_out_fuse_a or 100))]
+    faults: list[FaultAt] = []
+    before = [cut_out_guard(float(case.job.supply.cut_out_fuse_a or 100))]
+    hot_neutral_ohm = 0.0
     for number, link in enumerate(figures.links):
         front = link.link.board.front_rcd
         if front is not None:
             before.append(_front(front, link))
         before.append(guard_of(link.link.circuit))
         end = case.run.charge_point.name if link.final else figures.links[number + 1].link.board.name
-        for to_earth in (True, False):
-            faults.append(_fault(end, to_earth, _fault_a(case, figures, number, to_earth), before))
+        hot_neutral_ohm += 2 * link.laid.hot_line_ohm
+        source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
+        source_ohm = case.rules.value("u0_v") / (figures.fault.value * 1000)
+        faults.append(_fault(end, True, source_v / link.end.loop_ohm, before))
+        faults.append(_fault(end, False, source_v / (source_ohm + hot_neutral_ohm), before))
     return tuple(faults)
 
 
@@ -53,20 +58,6 @@ def _front(rcd: Rcd, link: LinkFigures) -> Guard:
     delayed = " S" if rcd.time_delayed else ""
     name = f"Type {rcd.type.value}{delayed} {rcd.residual_ma} mA in front, {link.link.board.name}"
     return Guard(name, DeviceKind.FUSE, "", float("inf"), rcd)
-
-
-def _fault_a(case: Case, figures: RunFigures, number: int, to_earth: bool) -> float:
-    """U0·Cmin over the hot loop at the end of a link [A]; line to neutral goes back through the neutral."""
-    source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
-    if to_earth:
-        return source_v / figures.links[number].end.loop_ohm
-    neutral = sum(
-        2 * one.r1_ohm * (one.metre.hot_ohm / (one.metre.r1_ohm + one.metre.r2_ohm))
-        for link in figures.links[: number + 1]
-        for one in link.sections
-    )
-    source_ohm = case.rules.value("u0_v") / (figures.fault.value * 1000)
-    return source_v / (source_ohm + neutral)
 
 
 def _fault(at: str, to_earth: bool, fault_a: float, before: list[Guard]) -> FaultAt:

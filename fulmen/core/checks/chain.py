@@ -22,9 +22,9 @@ def chain_findings(case: Case) -> list[Finding]:
     if not case.run.links:
         return []
     findings = [_phases(case)]
-    for place, link in enumerate(case.run.links):
-        findings.extend([_cores(case, link, place), *_armour_alone(case, link), *_joints(case, link)])
-    findings.extend(_exported_earth(case, link) for link in case.run.links[1:])
+    for link in case.new_links():
+        findings.extend([_cores(case, link), *_armour_alone(case, link), *_joints(case, link)])
+    findings.extend(_exported_earth(case, link) for link in case.run.links[1:] if link in case.new_links())
     findings.extend(_selectivity(case))
     return [finding for finding in findings if finding is not None]
 
@@ -47,9 +47,8 @@ def _phases(case: Case) -> Finding | None:
     return stated("phases", case.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
 
 
-def _cores(case: Case, link: Link, place: int) -> Finding | None:
-    final = place == len(case.run.links) - 1
-    phases = case.run.charge_point.phases if final else link.circuit.phases
+def _cores(case: Case, link: Link) -> Finding | None:
+    phases = case.run.charge_point.phases if link is case.run.links[-1] else link.circuit.phases
     for cable in cables_of(link.circuit):
         record = cable_record(cable.record, case.job)
         if phases not in record.phases:
@@ -153,7 +152,7 @@ def _selectivity(case: Case) -> list[Finding]:
     findings = []
     for link in case.figures.links:
         after = guard_of(link.link.circuit)
-        if before is not None:
+        if before is not None and link.link.circuit.id not in case.judged_before:
             findings.append(_selective(before, after, link.link.circuit.id, link.start_fault_ka * 1000))
         before = after
     return findings

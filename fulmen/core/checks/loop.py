@@ -34,7 +34,7 @@ def loop_findings(case: Case) -> list[Finding]:
             )
         ]
     findings = [_volt_drop(case, case.figures)]
-    for link in case.figures.links:
+    for link in case.new_figures():
         findings.extend([_disconnection(case, link), _survives(case, link)])
     return findings
 

@@ -22,9 +22,9 @@ def overcurrent_findings(case: Case) -> list[Finding]:
     if not case.run.links:
         return []
     findings: list[Finding | None] = [_maker(case)]
-    for link in case.run.links:
+    for link in case.new_links():
         findings.extend([_size_made(case, link), _device_kind(link)])
-    for figures in case.figures.links if case.figures is not None else ():
+    for figures in case.new_figures():
         findings.extend([_load(figures), _weakest_section(figures), _terminals(case, figures)])
         findings.append(_breaking_capacity(case, figures))
     return [finding for finding in findings if finding is not None]

@@ -48,7 +48,7 @@ class _Place:
 def practice_findings(case: Case) -> list[Finding]:
     """Every finding about how the sections are laid, and the loop of slack at the end."""
     findings: list[Finding | None] = []
-    for link in case.run.links:
+    for link in case.new_links():
         for index in range(len(link.circuit.route)):
             place = _Place(case, link, index)
             findings.extend(check(place) for check in CHECKS)

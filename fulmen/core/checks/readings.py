@@ -31,8 +31,9 @@ AGREE_CLAUSE = "common practice, no source"
 def reading_findings(cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:
     """A finding for each reading taken, then whether the readings agree."""
     judgements = [finding for step in steps if (finding := _judge(step)) is not None]
+    taken = [case for case in cases if case.job.readings]
     agreements = [
-        finding for case in cases for link in case.run.links for finding in _agreements(case, link.circuit.id)
+        finding for case in taken for link in case.new_links() for finding in _agreements(case, link.circuit.id)
     ]
     unique = {finding.key(): finding for finding in [*judgements, *agreements]}
     return list(unique.values())

@@ -44,7 +44,7 @@ def rcds_before(case: Case, until: Link) -> list[Rcd]:
     found: list[Rcd] = []
     for link in case.run.links:
         found.extend(rcd for rcd in (link.board.front_rcd, link.circuit.device.rcd) if rcd is not None)
-        if link is until:
+        if link.circuit.id == until.circuit.id:
             break
     return found
 

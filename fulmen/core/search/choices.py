@@ -13,7 +13,7 @@ from itertools import product
 from fulmen.core.catalogue import CableRecord, cable_of, cable_record
 from fulmen.core.circuit_load import CircuitLoad
 from fulmen.core.errors import TableError
-from fulmen.core.figures import LaidCable, SectionFigures, section_figures
+from fulmen.core.laid_cable import LaidCable, SectionFigures, section_figures
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, DeviceRatingA, TerminalSchool
 from fulmen.core.model.job import Job

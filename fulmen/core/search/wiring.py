@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from fulmen.core.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.demand import Demand
-from fulmen.core.figures import ChainPoint, LaidCable, LinkFigures, chain_start, link_figures
+from fulmen.core.figures import ChainPoint, LinkFigures, chain_start, link_figures
+from fulmen.core.laid_cable import LaidCable
 from fulmen.core.margins import volt_drop_margin
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Circuit

@@ -10,7 +10,7 @@ from __future__ import annotations
 import tomllib
 from bisect import bisect_left
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 from importlib.resources import files
 from typing import Any
 
@@ -34,9 +34,13 @@ class Table:
     rows: tuple[float, ...]
     columns: dict[str, tuple[float | None, ...]]
 
+    @cached_property
+    def _places(self) -> dict[float, int]:
+        return {row: place for place, row in enumerate(self.rows)}
+
     def has(self, column: str, row: float) -> bool:
         """Whether the table prints a figure for exactly this column and row."""
-        return column in self.columns and row in self.rows and self._cell(column, row) is not None
+        return column in self.columns and row in self._places and self._cell(column, row) is not None
 
     def at(self, column: str, row: float) -> float:
         """The printed figure at exactly this row.
@@ -76,7 +80,7 @@ class Table:
         return f"{self.name()}, column {column}, {self.row_name} {row:g}"
 
     def _cell(self, column: str, row: float) -> float | None:
-        return self.columns[column][self.rows.index(row)]
+        return self.columns[column][self._places[row]]
 
 
 def read_toml(package: str, key: str) -> dict[str, Any]:

@@ -1,0 +1,119 @@
+"""Routes from shorthand, split and joined; what can't be read is told by name."""
+
+import unittest
+
+from fulmen.core.catalogue import cable_record
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.route import LengthBy, Section, Surroundings
+from fulmen.core.route_writing import (
+    join_sections,
+    rated_again,
+    route_from_shorthand,
+    split_section,
+    surrounded,
+    usual_method,
+    usual_surroundings,
+    with_cable,
+)
+from tests.jobs import DEVICE_IN_UNIT, RULES, job
+
+JOB = job()
+CIRCUIT = JOB.circuits[0]
+
+
+class Shorthand(unittest.TestCase):
+    def test_a_whole_route_in_few_keys(self) -> None:
+        text = "u4.2 t.4 C5,6 d5.5"
+        route = route_from_shorthand(text, JOB, CIRCUIT)
+        self.assertLess(len(text) + 1, 40)
+        self.assertEqual([one.length_m for one in route], [4.2, 0.4, 5.6, 5.5])
+        self.assertEqual([one.method.value for one in route], ["C", "C", "C", "D"])
+        self.assertTrue(route[3].in_duct and not route[2].in_duct)
+
+    def test_steps_by_the_users_own_stride(self) -> None:
+        (walked,) = route_from_shorthand("c12s", job(DEVICE_IN_UNIT, {"site.stride_m": 0.8}), CIRCUIT)
+        self.assertEqual((walked.length_m, walked.length_by), (9.6, LengthBy.STEPS))
+
+    def test_every_letter_is_its_own(self) -> None:
+        letters = [usual.letter for usual in usual_surroundings().values()]
+        self.assertEqual(len(letters), len(set(letters)))
+        self.assertEqual(set(usual_surroundings()), set(Surroundings))
+        self.assertNotIn("s", letters)
+
+    def test_what_cannot_be_read_is_told(self) -> None:
+        for text, told in (("", "at least one"), ("x5", "“x5” can't be read"), ("c", "can't be read"), ("c5m", "can't be read"),
+                           ("c0.05", "0.1 to 500"), ("c500.1", "0.1 to 500"), ("c1 " * 201, "at most 200")):  # fmt: skip
+            with self.subTest(text[:9]), self.assertRaises(InputError) as caught:
+                route_from_shorthand(text, JOB, CIRCUIT)
+            self.assertEqual(caught.exception.field, "text")
+            self.assertIn(told, caught.exception.message)
+        self.assertEqual(len(route_from_shorthand("c0.1 c500", JOB, CIRCUIT)), 2)
+
+
+class Methods(unittest.TestCase):
+    def test_by_the_cable(self) -> None:
+        for record, surroundings, method in (
+            ("twin-and-earth", Surroundings.LOFT, "100"), ("twin-and-earth", Surroundings.LOFT_UNDER, "101"),
+            ("swa-3-core", Surroundings.LOFT, "C"), ("swa-3-core", Surroundings.IN_WALL, "C"),
+            ("nyy-j", Surroundings.IN_WALL, "A"), ("twin-and-earth", Surroundings.TRAY, "C"),
+            ("twin-and-earth", Surroundings.CONDUIT_OR_TRUNKING, "A"), ("nyy-j", Surroundings.BURIED, "D"),
+        ):  # fmt: skip
+            with self.subTest(record=record, surroundings=surroundings):
+                self.assertEqual(usual_method(surroundings, cable_record(record)).value, method)
+
+    def test_under_insulation_without_its_own_method_counts_as_wholly_surrounded(self) -> None:
+        section = Section(length_m=3)
+        self.assertEqual(surrounded(section, Surroundings.LOFT_UNDER, cable_record("nyy-j")).insulation_mm, 500)
+        self.assertEqual(surrounded(section, Surroundings.LOFT_UNDER, cable_record("twin-and-earth")).insulation_mm, 0)
+
+    def test_another_cable_in_one_section_makes_a_joint(self) -> None:
+        route = with_cable(CIRCUIT.route, CIRCUIT, 4, Cable(record="ev-power-data", csa_mm2=6), JOB)
+        self.assertEqual(route[4].cable, Cable(record="ev-power-data", csa_mm2=6))
+        self.assertIsNone(with_cable(route, CIRCUIT, 4, CIRCUIT.cable, JOB)[4].cable)
+
+    def test_methods_that_a_new_cable_lacks_are_replaced(self) -> None:
+        flat = CIRCUIT.model_copy(update={"cable": Cable(record="twin-and-earth")})
+        methods = [one.method.value for one in rated_again(flat, JOB)]
+        self.assertEqual(methods, ["C", "C", "C", "D", "C"])
+
+
+class SplitAndJoin(unittest.TestCase):
+    def test_split_then_join_is_the_same_route(self) -> None:
+        cut = split_section(CIRCUIT.route, 2, 2.0)
+        self.assertEqual([one.length_m for one in cut[2:4]], [2.0, 3.6])
+        self.assertEqual(join_sections(cut, 2), CIRCUIT.route)
+
+    def test_where_it_can_be_cut(self) -> None:
+        self.assertEqual(split_section(CIRCUIT.route, 2, 0.1)[2].length_m, 0.1)
+        for index, at_m, field in ((2, 0.09, "at_m"), (2, 5.55, "at_m"), (5, 1.0, "index"), (-1, 1.0, "index")):
+            with self.subTest(index=index, at_m=at_m), self.assertRaises(InputError) as caught:
+                split_section(CIRCUIT.route, index, at_m)
+            self.assertEqual(caught.exception.field, field)
+
+    def test_joined_keeps_the_harsher_facts_so_no_margin_improves(self) -> None:
+        changes = {"circuits.0.route.2.temperature_c": 45.0, "circuits.0.route.1.grouped_circuits": 4,
+                   "circuits.0.route.2.surroundings": "through_wall"}  # fmt: skip
+        whole = job(DEVICE_IN_UNIT, changes)
+        route = join_sections(whole.circuits[0].route, 1)
+        self.assertEqual((route[1].temperature_c, route[1].grouped_circuits), (45.0, 4))
+        joined = whole.model_copy(update={"circuits": (whole.circuits[0].model_copy(update={"route": route}),)})
+
+        def margin(one: object) -> float:
+            found = evaluate(one, RULES).findings  # type: ignore[arg-type]
+            return next(each.margin or 0.0 for each in found if each.rule == "weakest_section")
+
+        self.assertLessEqual(margin(joined), margin(whole))
+
+    def test_what_cannot_be_one_section(self) -> None:
+        joined = with_cable(CIRCUIT.route, CIRCUIT, 2, Cable(record="nyy-j"), JOB)
+        deep = tuple(
+            one.model_copy(update={"depth_m": 0.5 if index == 3 else 0.7}) for index, one in enumerate(CIRCUIT.route)
+        )
+        long = tuple(one.model_copy(update={"length_m": 300.0}) for one in CIRCUIT.route)
+        for route, index, told in ((joined, 1, "cable changes"), (deep, 3, "different depths"), (CIRCUIT.route, 4, "no section 6"),
+                                   (long, 0, "at most 500")):  # fmt: skip
+            with self.subTest(told), self.assertRaises(InputError) as caught:
+                join_sections(route, index)
+            self.assertIn(told, caught.exception.message)

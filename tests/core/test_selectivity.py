@@ -1,0 +1,144 @@
+"""Devices in series: what melts, what trips, how much energy passes, at, below and above each limit."""
+
+import unittest
+from math import sqrt
+
+from fulmen.core.adiabatic import device_energy_a2s, fuse_opens_a
+from fulmen.core.errors import TableError
+from fulmen.core.fault_loop import device_zs_limit_ohm
+from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.circuits import Curve, Device, DeviceKind
+from fulmen.core.selectivity import Guard, cut_out_guard, opens_between_s, pre_arcing_a2s, selective_up_to_a
+from fulmen.core.tables import table
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, evaluation
+
+
+def breaker(rating_a: float, curve: str = "B", rcd: Rcd | None = None) -> Guard:
+    return Guard(f"{curve}{rating_a:g}", DeviceKind.BREAKER, curve, rating_a, rcd)
+
+
+def fuse(rating_a: float) -> Guard:
+    return Guard(f"{rating_a:g} A fuse", DeviceKind.FUSE, "", rating_a)
+
+
+class FuseTable(unittest.TestCase):
+    def test_loops_fall_and_energies_rise_with_the_rating(self) -> None:
+        fuses = table("gg_fuse")
+        for column, falls in (
+            ("zs_5_s_ohm", True),
+            ("zs_0.4_s_ohm", True),
+            ("pre_arcing_a2s", False),
+            ("total_a2s", False),
+        ):
+            figures = [fuses.at(column, row) for row in fuses.rows if fuses.has(column, row)]
+            self.assertEqual(figures, sorted(figures, reverse=falls), column)
+        for row in (32.0,):
+            self.assertLess(fuses.at("zs_0.4_s_ohm", row), fuses.at("zs_5_s_ohm", row))
+        for row in fuses.rows[2:]:
+            self.assertLess(fuses.at("pre_arcing_a2s", row), fuses.at("total_a2s", row))
+
+    def test_loop_limit_of_a_device(self) -> None:
+        for device, final, expected in (
+            (Device(kind=DeviceKind.FUSE, rating_a=63), False, 0.78),
+            (Device(kind=DeviceKind.FUSE, rating_a=32), True, 0.99),
+            (Device(kind=DeviceKind.FUSE, rating_a=32), False, 1.7),
+            (Device(kind=DeviceKind.FUSE, rating_a=63), True, None),
+            (Device(kind=DeviceKind.FUSE, rating_a=20), False, None),
+            (Device(kind=DeviceKind.REWIRABLE, rating_a=32), True, None),
+            (Device(curve=Curve.D, rating_a=32), True, 230 * 0.95 / 640),
+        ):
+            with self.subTest(device=device, final=final):
+                self.assertEqual(device_zs_limit_ohm(device, final, 230, 0.95), expected)
+
+
+class Energy(unittest.TestCase):
+    def test_a_fuse_by_the_least_fault(self) -> None:
+        device = Device(kind=DeviceKind.FUSE, rating_a=63)
+        fast_a, opens_a = sqrt(27000 / 0.01), fuse_opens_a(63, "zs_5_s_ohm")
+        self.assertEqual(device_energy_a2s(device, 2.0, fast_a)[0], 27000)
+        self.assertAlmostEqual(device_energy_a2s(device, 2.0, fast_a - 1)[0], opens_a**2 * 5)
+        self.assertAlmostEqual(device_energy_a2s(device, 2.0, opens_a)[0], opens_a**2 * 5)
+        with self.assertRaises(TableError):
+            device_energy_a2s(device, 2.0, opens_a - 0.1)
+
+    def test_a_breaker_by_the_highest_fault(self) -> None:
+        self.assertEqual(device_energy_a2s(Device(rating_a=40), 3.0, 500)[0], 21600)
+        self.assertEqual(device_energy_a2s(Device(rating_a=40), 3.1, 500)[0], 54000)
+        # Past the table's bands the longest instantaneous trip is taken.
+        self.assertAlmostEqual(device_energy_a2s(Device(rating_a=50), 1.5, 500)[0], 1500**2 * 0.1)
+        self.assertAlmostEqual(device_energy_a2s(Device(rating_a=32, curve=Curve.D), 1.5, 700)[0], 1500**2 * 0.1)
+        for device in (Device(rating_a=40), Device(rating_a=50)):
+            with self.assertRaises(TableError):
+                device_energy_a2s(device, 10.1, 500)
+
+
+class Selective(unittest.TestCase):
+    def test_a_breaker_behind_a_fuse(self) -> None:
+        # B32 lets 18 000 A²s through at 3 kA, 45 000 at 6 kA; 100 A melts at 27 000
+        self.assertEqual(selective_up_to_a(fuse(100), breaker(32)), 3000)
+        # 63 A melts at 9 000: not even the first row holds, so half a cycle: √(9000/0.01)
+        self.assertAlmostEqual(selective_up_to_a(fuse(63), breaker(32)) or 0, sqrt(9000 / 0.01))
+
+    def test_fuse_behind_fuse(self) -> None:
+        self.assertIsNone(selective_up_to_a(fuse(100), fuse(50)))  # 16 000 total, 27 000 melts
+        self.assertAlmostEqual(selective_up_to_a(fuse(80), fuse(63)) or 0, sqrt(16000 / 0.01))
+
+    def test_breaker_behind_breaker_and_the_wrong_way_round(self) -> None:
+        self.assertEqual(selective_up_to_a(breaker(63), breaker(32)), 3 * 63)
+        self.assertEqual(selective_up_to_a(breaker(63, "C"), breaker(32)), 5 * 63)
+        self.assertEqual(selective_up_to_a(breaker(32), breaker(32)), 0)
+        self.assertEqual(selective_up_to_a(fuse(32), breaker(40)), 0)
+
+    def test_a_cut_out_of_60_a_melts_like_the_next_rating_down(self) -> None:
+        self.assertEqual(pre_arcing_a2s(60), pre_arcing_a2s(50))
+        self.assertIsNone(pre_arcing_a2s(25))
+        self.assertEqual(cut_out_guard(60).kind, DeviceKind.FUSE)
+
+
+class Times(unittest.TestCase):
+    def test_a_breaker_between_its_two_multiples(self) -> None:
+        self.assertEqual(opens_between_s(breaker(32), 160, False), (0.0, 0.1))
+        self.assertEqual(opens_between_s(breaker(32), 159, False), (0.0, float("inf")))
+        self.assertEqual(opens_between_s(breaker(32), 95, False), (5.0, float("inf")))
+
+    def test_residual_devices_count_for_faults_to_earth_only(self) -> None:
+        guard = breaker(32, rcd=Rcd(type=RcdType.A))
+        self.assertEqual(opens_between_s(guard, 10, True), (0.0, 0.04))
+        self.assertEqual(opens_between_s(guard, 10, False)[1], float("inf"))
+        delayed = breaker(32, rcd=Rcd(type=RcdType.A, residual_ma=100, time_delayed=True))
+        self.assertEqual(opens_between_s(delayed, 10, True), (0.05, 0.15))
+        self.assertEqual(opens_between_s(delayed, 0.2, True), (0.13, 0.5))
+        self.assertEqual(opens_between_s(delayed, 0.05, True)[1], float("inf"))
+
+    def test_a_fuse_opens_between_its_pre_arcing_energy_and_its_table(self) -> None:
+        least, most = opens_between_s(fuse(63), fuse_opens_a(63, "zs_5_s_ohm"), False)
+        self.assertEqual(most, 5.0)
+        self.assertAlmostEqual(least, 9000 / fuse_opens_a(63, "zs_5_s_ohm") ** 2)
+        self.assertEqual(opens_between_s(fuse(63), 2000, False)[1], 0.01)
+
+
+class WhatGoesOff(unittest.TestCase):
+    def test_the_garage(self) -> None:
+        faults = {(one.at, one.to_earth): one for one in evaluation(GARAGE).faults[0].faults}
+        self.assertEqual(len(faults), 4)
+        self.assertIn("63 A fuse", faults["Garage board", True].first)
+        self.assertIn("B32", faults["Charge point", True].first)
+        self.assertEqual(faults["Charge point", True].within_s, 0.04)
+        self.assertEqual(faults["Charge point", False].within_s, 0.1)
+        self.assertEqual(faults["Charge point", False].may_open_too, ())
+
+    def test_an_rcd_in_front_goes_with_it_for_faults_to_earth_only(self) -> None:
+        front = {"boards.0.front_rcd": {"type": "A", "residual_ma": 30}}
+        to_earth, to_neutral = evaluation(DEVICE_IN_UNIT, front).faults[0].faults
+        self.assertTrue(any("in front" in name for name in (to_earth.first, *to_earth.may_open_too)))
+        self.assertFalse(any("in front" in name for name in (to_neutral.first, *to_neutral.may_open_too)))
+
+    def test_a_high_loop_opens_nothing_in_time(self) -> None:
+        weak = {
+            "supply.ze_enquiry_ohm": 4.0,
+            "readings": [],
+            "circuits.0.device.rcd": None,
+            "circuits.0.device.curve": "C",
+        }
+        faults = evaluation(DEVICE_IN_UNIT, weak).faults[0].faults
+        self.assertEqual((faults[0].within_s, faults[0].first), (None, ""))
