@@ -9,6 +9,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from datetime import UTC, datetime
+from itertools import pairwise
 from pathlib import Path
 
 from fulmen.core.arrangements import every_way
@@ -114,7 +115,7 @@ def board_tree() -> Job:
     ]
     data["charge_points"] = [{**point, "id": f"p{place}"} for place in range(8, 12)]
     data["circuits"] += [
-        {**final, "id": f"e{place}", "from_board": f"b{place}", "feeds": f"p{place}"} for place in range(4, 12)
+        {**final, "id": f"e{place}", "from_board": f"b{place}", "feeds": f"p{place}"} for place in range(8, 12)
     ]
     return parse_job(data)
 
@@ -130,7 +131,7 @@ def library_seconds() -> float:
     net = pp.create_empty_network()
     buses = [pp.create_bus(net, vn_kv=0.4) for _ in range(4)]
     pp.create_ext_grid(net, buses[0], s_sc_max_mva=1e3, s_sc_min_mva=1e3, rx_max=0.1, rx_min=0.1)
-    for start, end in zip(buses, buses[1:], strict=False):
+    for start, end in pairwise(buses):
         pp.create_line_from_parameters(
             net, start, end, 0.02, r_ohm_per_km=3.08, x_ohm_per_km=0.1, c_nf_per_km=0, max_i_ka=1, endtemp_degree=90.0
         )

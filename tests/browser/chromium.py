@@ -89,3 +89,11 @@ def tap(page: Page, question: str, said: str) -> None:
     """Tap an answer."""
     group = page.get_by_role("group", name=question, exact=True)
     group.get_by_role("radio", name=said, exact=True).or_(group.get_by_role("checkbox", name=said, exact=True)).check()
+
+
+def choose(page: Page, label: str, value: str) -> None:
+    """Choose one value of a select."""
+    page.get_by_role("combobox", name=label, exact=True).first.locator(
+        "xpath=ancestor::div[contains(@class,'v-field ')]"
+    ).click()
+    page.get_by_role("listbox", name=label, exact=True).get_by_role("option", name=value, exact=True).click()

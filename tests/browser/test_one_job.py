@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.chromium import BrowserCase, tap
+from tests.browser.chromium import BrowserCase, choose, tap
 
 # Each stop: what is tapped, question by question, and what is typed.
 WALK: dict[str, tuple[dict[str, str], dict[str, str]]] = {
@@ -28,13 +28,6 @@ WALK: dict[str, tuple[dict[str, str], dict[str, str]]] = {
 }  # fmt: skip
 DEAD = ["0.08", "0.08", ">999", ">999", "right"]
 LIVE = ["right", "0.20", "1.25", "0.28", "22.5", "right", "right", "right"]
-
-
-def choose(page: Page, label: str, value: str) -> None:
-    page.get_by_role("combobox", name=label, exact=True).first.locator(
-        "xpath=ancestor::div[contains(@class,'v-field ')]"
-    ).click()
-    page.get_by_role("listbox", name=label, exact=True).get_by_role("option", name=value, exact=True).click()
 
 
 class OneJob(BrowserCase):
@@ -66,10 +59,11 @@ class OneJob(BrowserCase):
     def walk_route(self, page: Page) -> None:
         page.get_by_role("link", name="Design").click()
         page.get_by_role("button", name="a route still to be entered").click()
-        for length in ("6.5", "5.5"):
-            if length == "5.5":
-                page.get_by_role("button", name="Add a section").click()
-            page.get_by_label("Length").last.fill(length)
+        page.keyboard.type("c6.5")
+        page.keyboard.press("Enter")
+        page.get_by_role("button", name="Add a section").click()
+        expect(page.locator("li .length input")).to_have_count(2)
+        page.locator("li .length input").last.fill("5.5")
         tap(page, "Armour, conduit or trunking at the unit", "kept apart: plastic gland, or cut back and sleeved")
         expect(page.get_by_role("button", name="2 sections, 12.0 m")).to_be_visible()
         expect(page.locator(".run-band")).to_contain_text("clipped 6.5 m")

@@ -11,7 +11,7 @@ AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text
 STAGES = ("survey", "design", "dead", "live", "papers")
 PARTS = (
     *(f"survey/{part}" for part in ("board", "loads", "charge_point", "open", "day", "operator")),
-    *(f"design/{part}" for part in ("arrangements", "bench", "electrode", "chain")),
+    *(f"design/{part}" for part in ("boards", "others", "materials", "arrangements", "bench", "electrode", "chain")),
 )
 
 

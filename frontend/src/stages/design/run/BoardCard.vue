@@ -20,7 +20,7 @@ const YES_NO = [
 
 <template>
   <li class="card">
-    <h3>{{ board.name }} <span class="quiet">{{ origin ? 'at the origin' : board.location }}</span></h3>
+    <h2>{{ board.name }} <span class="quiet">{{ origin ? 'at the origin' : board.location }}</span></h2>
     <div v-if="!origin || board.fitted_with_this_job" class="fields">
       <JobField :path="`${path}.name`" label="Name" />
       <JobField :path="`${path}.location`" label="Where it stands" />
@@ -42,10 +42,10 @@ const YES_NO = [
   border-radius: 6px;
   padding: 12px 14px;
 }
-h3 {
+h2 {
   font-size: 1rem;
 }
-h3 .quiet {
+h2 .quiet {
   font-weight: 400;
   font-size: 0.88rem;
 }

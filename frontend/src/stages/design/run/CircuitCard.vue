@@ -27,10 +27,10 @@ const onePhase = computed(() => threePhase.value && (props.link.final ? store.jo
 
 <template>
   <li class="card">
-    <h3>
+    <h2>
       {{ circuit.name }} <span class="quiet">to {{ end }}</span>
       <span v-if="figures" class="figure small">{{ figures.load_a.toFixed(0) }} A on {{ figures.device_a.toFixed(0) }} A, {{ (figures.to_m - figures.from_m).toFixed(1) }} m</span>
-    </h3>
+    </h2>
     <div class="fields">
       <JobField :path="`${path}.name`" label="Name" class="wide" />
       <JobField :path="`${path}.way`" label="Way" />
@@ -58,20 +58,20 @@ const onePhase = computed(() => threePhase.value && (props.link.final ? store.jo
 .card {
   padding: 4px 4px 4px 0;
 }
-h3 {
+h2 {
   font-size: 1rem;
 }
-h3 .quiet,
-h3 .small {
+h2 .quiet,
+h2 .small {
   font-weight: 400;
 }
-h3 {
+h2 {
   display: flex;
   flex-wrap: wrap;
   gap: 0 8px;
   align-items: baseline;
 }
-h3 .small {
+h2 .small {
   margin-left: auto;
 }
 .wide {

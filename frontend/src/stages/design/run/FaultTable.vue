@@ -6,7 +6,7 @@ const store = useJob()
 </script>
 
 <template>
-  <div v-if="store.faults?.faults.length" class="wide-table">
+  <div v-if="store.faults?.faults.length" class="wide-table" role="group" aria-label="What goes off" tabindex="0">
     <table>
       <caption>What goes off</caption>
       <thead>

@@ -41,7 +41,7 @@ const remove = (id: string) => store.apply('a maker’s record taken out', [{ fi
 
 <template>
   <section aria-label="Makers’ records">
-    <h3>Makers’ records</h3>
+    <h2>Makers’ records</h2>
     <ul>
       <li v-for="one in own" :key="one.id">
         <b>{{ one.name }}</b> <span class="quiet">{{ one.ratings.length }} ratings, {{ one.source }}</span>
@@ -63,8 +63,9 @@ const remove = (id: string) => store.apply('a maker’s record taken out', [{ fi
 </template>
 
 <style scoped>
-h3 {
+h2 {
   font-size: 1rem;
+  color: inherit;
 }
 ul {
   list-style: none;

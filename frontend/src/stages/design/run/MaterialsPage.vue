@@ -34,7 +34,7 @@ async function save(): Promise<void> {
     <template v-if="found">
       <p class="told" role="status">{{ found.lines.length }} items, {{ found.price.toFixed(0) }} in material, about {{ hours }} hours of work.</p>
       <p class="quiet small">Diameters, glands and working times are usual ones: measure the cable before you drill.<template v-if="found.invented"> Prices marked * are invented until you bring your own.</template><template v-if="found.unpriced"> {{ found.unpriced }} items have no price and are in no sum.</template></p>
-      <div class="wide-table">
+      <div class="wide-table" role="group" aria-label="Items" tabindex="0">
         <table>
           <thead><tr><th scope="col" class="num">How much</th><th scope="col">What</th><th scope="col">Why</th><th scope="col" class="num">Price</th><th scope="col" class="num">Work, min</th></tr></thead>
           <tbody>

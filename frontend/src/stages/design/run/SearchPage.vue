@@ -48,7 +48,7 @@ const count = (value: number) => value.toLocaleString('en-GB')
       </ul>
       <p v-else>No way holds. See below what they fall short of, or ease the route.</p>
       <p v-if="found.invented_prices" class="quiet small">Prices and working times are invented until you bring your own: see Materials.</p>
-      <div class="wide-table">
+      <div class="wide-table" role="group" aria-label="Sizes" tabindex="0">
         <table>
           <caption>Why not another size?</caption>
           <thead><tr><th scope="col">Last circuit</th><th scope="col" class="num">Ways that hold</th><th scope="col">What the others fall short of first, most often</th></tr></thead>
@@ -59,7 +59,7 @@ const count = (value: number) => value.toLocaleString('en-GB')
           </tbody>
         </table>
       </div>
-      <div class="wide-table">
+      <div class="wide-table" role="group" aria-label="Reasons" tabindex="0">
         <table>
           <caption>Commonest reasons</caption>
           <thead><tr><th scope="col">Falls short first of</th><th scope="col" class="num">Times</th></tr></thead>

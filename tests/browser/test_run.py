@@ -1,0 +1,207 @@
+"""The run designed in the browser: route by keys, by drag and by cut; boards; other ways; mends and undo; materials."""
+
+import json
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.chromium import BrowserCase, choose, tap
+
+
+class RouteByKeys(BrowserCase):
+    def test_four_sections_in_under_forty_keys(self) -> None:
+        made = self.client.post("/api/v1/jobs/blank", json={"title": "Blank drive"})
+        self.assertEqual(made.status_code, 201, made.text)
+        page = self.shown(self.page(f"/jobs/{made.get_json()['id']}/design"))
+        field = page.get_by_label("Write the route: letter and metres")
+        expect(field).to_be_focused()
+        text = "u4.2 t.4 c12s b19"
+        page.keyboard.type(text)
+        page.keyboard.press("Enter")
+        self.assertLess(len(text) + 1, 40)
+        expect(page.locator(".run-band")).to_contain_text("buried 19 m")
+        expect(page.locator("li .length input")).to_have_count(4)
+        expect(page.get_by_text("paced in steps: tape before the cable is cut")).to_be_visible()
+
+    def test_what_cannot_be_read_stays_and_is_told(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        field = page.get_by_label("Write the route: letter and metres")
+        field.fill("c3 q7")
+        field.press("Enter")
+        expect(page.get_by_text("“q7” can't be read")).to_be_visible()
+        expect(field).to_have_value("c3 q7")
+        expect(page.locator("li .length input")).to_have_count(5)
+
+
+class RouteByHand(BrowserCase):
+    def lengths(self, page: Page) -> list[str]:
+        return [one.input_value() for one in page.locator("li .length input").all()]
+
+    def test_dragged_moved_by_key_cut_and_joined(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        self.assertEqual(self.lengths(page), ["4.2", "0.4", "5.6", "5.5", "1.2"])
+        handles = page.locator(".handle")
+        handles.nth(2).scroll_into_view_if_needed()
+        start, goal = handles.nth(2).bounding_box(), handles.nth(0).bounding_box()
+        assert start and goal
+        page.mouse.move(start["x"] + 8, start["y"] + 12)
+        page.mouse.down()
+        page.mouse.move(start["x"] + 8, goal["y"] + 30, steps=4)
+        page.mouse.move(goal["x"] + 8, goal["y"] + 12, steps=4)
+        page.mouse.up()
+        expect(page.locator("li .length input").first).to_have_value("5.6")
+        self.assertEqual(self.lengths(page), ["5.6", "4.2", "0.4", "5.5", "1.2"])
+        handles.nth(0).press("ArrowDown")
+        expect(page.locator("li .length input").first).to_have_value("4.2")
+        expect(handles.nth(1)).to_be_focused()
+        page.get_by_role("button", name="More").nth(1).click()
+        page.get_by_label("Cut it at").fill("2")
+        page.get_by_role("button", name="Split").click()
+        expect(page.locator("li .length input")).to_have_count(6)
+        self.assertEqual(self.lengths(page)[1:3], ["2", "3.6"])
+        page.get_by_role("button", name="Join with the next").click()
+        expect(page.locator("li .length input")).to_have_count(5)
+        page.get_by_label("Cut it at").fill("99")
+        page.get_by_role("button", name="Split").click()
+        expect(page.get_by_text("cut it between 0.1 and")).to_be_visible()
+
+    def test_another_cable_on_the_way_makes_a_joint_that_asks_for_access(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        page.get_by_role("button", name="More").nth(4).click()
+        choose(page, "Cable here", "power-and-data EV cable")
+        finding = page.get_by_role("button", name="Gland box before section 5")
+        expect(finding).to_contain_text("Needs a fact")
+        choose(page, "Joint can be reached", "yes")
+        expect(finding).to_contain_text("Meets")
+
+    def test_a_section_taken_out_comes_back(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        page.get_by_role("button", name="Take section 2 out").click()
+        expect(page.locator("li .length input")).to_have_count(4)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.locator("li .length input")).to_have_count(5)
+
+
+class Mending(BrowserCase):
+    def test_one_press_mends_and_one_takes_it_back(self) -> None:
+        page = self.job_page("Cobbler", "design")
+        drop = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Volt drop to the car"))
+        expect(drop).to_contain_text("Falls short")
+        drop.get_by_role("button", name="What would mend it?").click()
+        drop.get_by_role("button", name="Apply: 10 mm² cable").click()
+        expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Meets")
+        expect(page.get_by_role("status").filter(has_text="Taken: 10 mm² cable")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Falls short")
+        expect(page.get_by_role("button", name="Undo")).to_have_count(0)
+
+
+class OtherWays(BrowserCase):
+    def test_one_press_tries_them_all_and_one_is_taken(self) -> None:
+        page = self.job_page("Cobbler", "design/others")
+        page.get_by_role("button", name="Try every way").click()
+        region = page.get_by_role("region", name="Other ways")
+        expect(region.get_by_role("status")).to_contain_text("ways tried")
+        expect(region.get_by_role("row", name="4 mm²")).to_contain_text("volt drop")
+        region.get_by_role("button", name="Take it").first.click()
+        expect(region).to_contain_text("The job has changed since.")
+        expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Meets")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Falls short")
+
+
+class Boards(BrowserCase):
+    def test_through_a_sub_main_and_a_second_charge_point(self) -> None:
+        page = self.job_page("Lime Kiln", "design/boards")
+        fed = page.get_by_role("group", name="How Charge point is fed")
+        fed.get_by_role("radio", name="through a sub-main and a small board").click()
+        expect(page.get_by_role("heading", name="Board at the far end").first).to_be_visible()
+        expect(page.get_by_role("row", name="Board at the far end line and earth")).to_contain_text("within")
+        choose(page, "Add a load", "Lighting circuit, 6 A")
+        expect(page.get_by_text("It also feeds, counted with diversity")).to_be_visible()
+        page.get_by_role("button", name="Add a charge point beside it").click()
+        tap(page, "Run to", "Charge point 2")
+        expect(page.get_by_role("button", name="Take Charge point 2 out")).to_be_visible()
+        page.get_by_role("button", name="Take Charge point 2 out").click()
+        expect(page.get_by_role("group", name="Run to")).to_have_count(0)
+
+    def test_a_makers_record_rates_a_cable_that_no_table_does(self) -> None:
+        page = self.job_page("Lime Kiln", "design/boards")
+        page.get_by_role("button", name="Add a cable by its maker’s ratings").click()
+        page.get_by_label("Kind of cable").fill("Own EV cable")
+        page.get_by_label("Where the ratings are from").fill("maker's sheet")
+        rows = page.get_by_label("Ratings, one a line: method, mm², amps")
+        rows.fill("C six 50")
+        page.get_by_role("button", name="Keep the record").click()
+        expect(page.get_by_text("Line 1 can't be read")).to_be_visible()
+        rows.fill("C 6 50\nD 6 52\nE 6 55")
+        page.get_by_role("button", name="Keep the record").click()
+        expect(page.get_by_text("3 ratings, maker's sheet")).to_be_visible()
+        choose(page, "Cable", "Own EV cable (maker’s record)")
+        expect(page.get_by_text("in use")).to_be_visible()
+        expect(page.get_by_role("button", name="Weakest section carries 40 A")).to_contain_text("49.1 A")
+
+
+class Materials(BrowserCase):
+    def test_the_list_its_csv_and_the_users_own_prices(self) -> None:
+        page = self.job_page("Garage at", "design/materials")
+        region = page.get_by_role("region", name="Materials", exact=True)
+        expect(region.get_by_role("status")).to_contain_text("17 items")
+        with page.expect_download() as saved:
+            region.get_by_role("button", name="Save as CSV").click()
+        self.assertIn("warning tape", saved.value.path().read_text(encoding="utf-8"))
+        region.get_by_role("button", name="Your price list").click()
+        price = region.get_by_label("Price of label", exact=True)
+        price.fill("cheap")
+        price.press("Tab")
+        expect(region.get_by_role("alert")).to_contain_text("“cheap” is no number")
+        price.fill("7,5")
+        price.press("Tab")
+        expect(region.get_by_role("row", name="label").first).to_contain_text("37.50")
+        expect(region.get_by_role("row", name="label per piece")).to_contain_text("yours")
+        page.get_by_label("Price list as CSV").set_input_files(
+            {
+                "name": "p.csv",
+                "mimeType": "text/csv",
+                "buffer": b"key,name,unit,price,work_min\nlabel,Label,piece,dear,1\n",
+            }
+        )
+        expect(region.get_by_role("alert")).to_contain_text("Line 2, price")
+        region.get_by_role("button", name="Back to the invented list").click()
+        expect(region.get_by_role("row", name="label").first).to_contain_text("2.50*")
+
+
+class Band(BrowserCase):
+    def test_along_a_chain_by_arrow_keys_as_a_table_and_as_a_file(self) -> None:
+        page = self.job_page("Garage at", "design")
+        drawing = page.get_by_role("group", name="The run drawn to scale")
+        drawing.focus()
+        page.keyboard.press("ArrowRight")
+        told = page.locator(".run-band .sr-only")
+        expect(told).to_contain_text("Cut-out")
+        for _ in range(7):
+            page.keyboard.press("ArrowRight")
+        expect(told).to_contain_text("Garage board: B32 A 30 mA")
+        page.keyboard.press("End")
+        expect(told).to_contain_text("Charge point: 32 A")
+        page.keyboard.press("Escape")
+        expect(told).to_be_empty()
+        with page.expect_download() as saved:
+            page.get_by_role("button", name="Save the drawing as SVG").click()
+        self.assertIn("Garage board", saved.value.path().read_text(encoding="utf-8"))
+        page.get_by_role("button", name="As table").click()
+        expect(page.get_by_role("row", name="Breakout box")).to_contain_text("0.397")
+
+    def test_forty_sections_stay_legible(self) -> None:
+        number = self.path("Lime Kiln", "design").split("/")[2]
+        state = self.client.get(f"/api/v1/jobs/{number}").get_json()
+        section = json.loads(json.dumps(state["job"]["circuits"][0]["route"][0])) | {"length_m": 1.0}
+        state["job"]["circuits"][0]["route"] = [section] * 40
+        kept = self.client.put(f"/api/v1/jobs/{number}", json=state["job"], headers={"If-Match": str(state["version"])})
+        self.assertEqual(kept.status_code, 200)
+        page = self.job_page("Lime Kiln", "design")
+        expect(page.locator(".run-band .tick")).to_have_count(39)
+        overlapping = page.evaluate(
+            """() => { const boxes = [...document.querySelectorAll('.run-band .chain text.small')].filter((t) => t.textContent.trim())
+              .map((t) => t.getBoundingClientRect()); return boxes.some((a, i) => i && a.left < boxes[i - 1].right) }"""
+        )
+        self.assertFalse(overlapping)
