@@ -1,7 +1,12 @@
-"""Runs every test and ends with one line: N passed, N failed."""
+"""Runs every test and ends with one line: N passed, N failed.
+
+Without names, the browser's tests and all others run side by side in two processes, since there are two cores.
+"""
 
 from __future__ import annotations
 
+import re
+import subprocess
 import sys
 import time
 import unittest
@@ -9,6 +14,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
+LAST_LINE = re.compile(r"(\d+) passed, (\d+) failed(?:, (\d+) skipped)?\s*$")
 
 
 class Timed(unittest.TextTestResult):
@@ -25,10 +31,9 @@ class Timed(unittest.TextTestResult):
         self.slow = (*self.slow, (time.perf_counter() - self.started, str(test)))
 
 
-def main() -> int:
-    names = sys.argv[1:]
-    loader = unittest.TestLoader()
-    suite = loader.loadTestsFromNames(names) if names else loader.discover(str(ROOT / "tests"), top_level_dir=str(ROOT))
+def run(names: list[str]) -> int:
+    """Run the named tests in this process."""
+    suite = unittest.defaultTestLoader.loadTestsFromNames(names)
     result = unittest.TextTestRunner(resultclass=Timed, verbosity=1).run(suite)
     for seconds, name in sorted(result.slow, reverse=True)[:5]:
         print(f"{seconds:6.1f} s  {name}")
@@ -36,12 +41,39 @@ def main() -> int:
     faulty = [test for test, _ in (*result.failures, *result.errors)] + result.unexpectedSuccesses
     failed = len({getattr(test, "test_case", test).id() for test in faulty})
     passed = max(0, result.testsRun - failed) - len(result.skipped)
-    skipped = f", {len(result.skipped)} skipped" if result.skipped else ""
-    if result.testsRun == 0:
-        failed = 1
-    print(f"{passed} passed, {failed} failed{skipped}")
+    return told(passed, 1 if result.testsRun == 0 else failed, len(result.skipped))
+
+
+def told(passed: int, failed: int, skipped: int) -> int:
+    """Print the last line; the exit status."""
+    print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""), flush=True)
     return 1 if failed else 0
 
 
+def run_all() -> int:
+    """Run both halves side by side; a half that ends without its last line counts as one failure."""
+    modules = sorted(
+        ".".join(path.relative_to(ROOT).with_suffix("").parts) for path in (ROOT / "tests").rglob("test_*.py")
+    )
+    browser = [name for name in modules if name.startswith("tests.browser.")]
+    halves = [browser, [name for name in modules if name not in browser]]
+    started = [
+        subprocess.Popen(
+            [sys.executable, __file__, *names], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+        )
+        for names in halves
+    ]
+    outputs = [process.communicate()[0] for process in started]
+    counts = [0, 0, 0]
+    for process, output in zip(started, outputs, strict=True):
+        print(output, end="", flush=True)
+        found = LAST_LINE.search(output)
+        half = [int(part or 0) for part in found.groups()] if found else [0, 1, 0]
+        if process.returncode and not half[1]:
+            half[1] = 1
+        counts = [sum(pair) for pair in zip(counts, half, strict=True)]
+    return told(*counts)
+
+
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(run(sys.argv[1:]) if sys.argv[1:] else run_all())

@@ -25,7 +25,7 @@ from fulmen.core.model.charge_point import OpenPenSensing
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.run import origin_index, runs
+from fulmen.core.run import board_index, runs
 from fulmen.core.sentence import rcd_words
 from fulmen.core.words import word
 
@@ -171,7 +171,7 @@ def _changed(job: Job, choice: Choice) -> Job:
     circuit = circuit.model_copy(update={"device": circuit.device.model_copy(update={"rcd": rcd})})
     circuits = (*job.circuits[:index], circuit, *job.circuits[index + 1 :])
     seen = Seen.YES if surge else Seen.NO
-    origin = origin_index(job)
+    origin = board_index(job, runs(job)[0].links[0].board)
     fitted = job.boards[origin].model_copy(update={"surge_protection": seen})
     boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
     return job.model_copy(update={"arrangement": arrangement, "circuits": circuits, "boards": boards})
@@ -183,7 +183,7 @@ def _same(job: Job, changed: Job) -> bool:
 
 def _changes(job: Job, changed: Job) -> tuple[Change, ...]:
     """The fields by which a way differs from the job."""
-    index, origin = _circuit_index(job), origin_index(job)
+    index, origin = _circuit_index(job), board_index(job, runs(job)[0].links[0].board)
     now, then = job.arrangement, changed.arrangement
     rcd_now, rcd_then = job.circuits[index].device.rcd, changed.circuits[index].device.rcd
     pairs = [

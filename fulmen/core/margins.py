@@ -12,6 +12,8 @@ from fulmen.core.figures import LinkFigures
 from fulmen.core.laid_cable import SectionFigures
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
+from fulmen.core.model.job import Job
+from fulmen.core.model.load import LoadKind
 from fulmen.core.rule_set import RuleSet
 
 
@@ -100,6 +102,15 @@ def volt_drop_margin(final: LinkFigures, rules: RuleSet) -> Margin:
     """ΔU from the origin to the end of the final circuit ≤ 5 % of U0."""
     percent = final.end.drop_v / rules.value("u0_v") * 100
     return Margin("volt_drop", final.link.circuit.id, percent, rules.value("volt_drop_percent"), "%")
+
+
+def lighting_margin(job: Job, link: LinkFigures, rules: RuleSet) -> Margin | None:
+    """ΔU from the origin to a board that feeds lights ≤ 3 % of U0; None where the link feeds no such board."""
+    board = next((one for one in job.boards if one.id == link.link.circuit.feeds), None)
+    if board is None or all(one.kind is not LoadKind.LIGHTING for one in board.other_loads):
+        return None
+    percent = link.end.drop_v / rules.value("u0_v") * 100
+    return Margin("volt_drop_lighting", board.id, percent, rules.value("volt_drop_lighting_percent"), "%")
 
 
 def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEnergy:

@@ -20,7 +20,7 @@ from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, Devic
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Seen
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.run import origin_index
+from fulmen.core.run import board_index, origin_index, runs
 from fulmen.core.sentence import ChoiceKey, device_choice_words, rcd_words, surge_words
 from fulmen.core.words import word
 
@@ -145,9 +145,11 @@ def _rdc_dd(job: Job, index: int) -> list[Candidate]:
 
 
 def _surge(job: Job, index: int) -> list[Candidate]:
-    """Surge protection stands at the origin's board."""
-    origin = origin_index(job)
-    now, field = job.boards[origin].surge_protection, f"boards.{origin}.surge_protection"
+    """Surge protection stands at the first board of the run: the origin's, or an own board off split tails."""
+    final = _circuit(job, index).id
+    run = next((run for run in runs(job) if run.links and final in [link.circuit.id for link in run.links]), None)
+    place = board_index(job, run.links[0].board) if run is not None else origin_index(job)
+    now, field = job.boards[place].surge_protection, f"boards.{place}.surge_protection"
     return [(surge_words(way), way is now, (Change(field=field, value=way.value),)) for way in Seen]
 
 

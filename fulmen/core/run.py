@@ -43,6 +43,11 @@ def origin_index(job: Job) -> int:
     return next(place for place, board in enumerate(job.boards) if board.id not in fed)
 
 
+def board_index(job: Job, board: Board) -> int:
+    """The place of a board in the job's list."""
+    return next(place for place, one in enumerate(job.boards) if one.id == board.id)
+
+
 def _links(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[Link, ...]:
     links: list[Link] = []
     while end in feeder:

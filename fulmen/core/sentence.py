@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Literal
 
 from pydantic import ConfigDict
@@ -19,13 +20,17 @@ ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "surge", "device",
 
 
 class SentencePart(Part):
-    """A piece of the sentence: plain text, or a choice by its key and present words."""
+    """A piece of the sentence: plain text, or a choice by its key and present words.
+
+    `circuit` names whose choice it is where that is not the final circuit.
+    """
 
     # The spaces around a choice belong to the text.
     model_config = ConfigDict(str_strip_whitespace=False)
 
     text: str
     choice: ChoiceKey | None = None
+    circuit: str = ""
 
 
 def specification(case: Case) -> tuple[SentencePart, ...]:
@@ -61,7 +66,29 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
         _choice(route_words(case), "route"),
         _plain("."),
     ]
-    return tuple(parts)
+    return (*_sub_mains(case), *parts)
+
+
+def _sub_mains(case: Case) -> list[SentencePart]:
+    """How each board after the first is fed, with the choices of its sub-main."""
+    parts: list[SentencePart] = []
+    for link, following in pairwise(case.run.links):
+        circuit = link.circuit
+        name = cable_record(circuit.cable.record, case.job).name
+        parts += [
+            _plain(f"Feed {following.board.name} through "),
+            _of(device_choice_words(circuit.device), "device", circuit.id),
+            _plain(" and "),
+            _of(f"{circuit.cable.csa_mm2:g} mm²", "csa", circuit.id),
+            _plain(" "),
+            _of(name, "cable", circuit.id),
+            _plain(". "),
+        ]
+    return parts
+
+
+def _of(text: str, choice: ChoiceKey, circuit: str) -> SentencePart:
+    return SentencePart(text=text, choice=choice, circuit=circuit)
 
 
 def device_choice_words(device: Device) -> str:

@@ -48,8 +48,13 @@ class Shots(BrowserCase):
             self.past_the_band(page)
         if steps == "ways":
             page.evaluate("scrollTo(0, document.querySelector('article table').getBoundingClientRect().top - 20)")
-        if steps == "marks":
-            page.evaluate("scrollTo(0, document.querySelector('.tap .pictured').getBoundingClientRect().top - 60)")
+        if steps == "route":
+            page.get_by_role("button", name="More").nth(3).click()
+            page.evaluate("scrollTo(0, document.querySelector('[aria-label=Route]').getBoundingClientRect().top - 16)")
+        if steps == "search":
+            page.get_by_role("button", name="Try every way").click()
+            page.locator(".few li").first.wait_for()
+            self.past_the_band(page)
         page.mouse.move(640, 5)
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / f"{name}.png"))
@@ -79,14 +84,15 @@ class Shots(BrowserCase):
         self.shot("bench", "Lime Kiln", "design/bench", "row")
         self.shot("electrode", "Lime Kiln", "design/electrode", "down")
         self.shot("chain", "Tanner", "design/chain", "down")
-        self.shot("phone-board", "Tanner", "survey/board", "marks", phone=True)
+        self.shot("route", "Garage at", "design", "route")
+        self.shot("boards", "Two cars", "design/boards")
+        self.shot("other-ways", "Cobbler", "design/others", "search")
+        self.shot("materials", "Garage at", "design/materials", "down")
         self.householder()
         self.shot("design", "Lime Kiln", "design", "working")
         self.shot("design-falls-short", "Cobbler", "design", "menu")
-        self.shot("dead-tests", "Saddler", "dead")
         self.shot("live-tests", "Saddler", "live", "zs")
         self.shot("papers", "Lime Kiln", "papers")
-        self.shot("design-dark", "Lime Kiln", "design", dark=True)
         self.shot("phone-design", "Lime Kiln", "design", phone=True)
         self.shot("phone-live-tests", "Saddler", "live", "zs", phone=True)
 

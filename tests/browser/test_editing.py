@@ -42,7 +42,9 @@ class Choices(BrowserCase):
     def test_the_band_as_a_table(self) -> None:
         page = self.job_page("Lime Kiln", "design")
         page.get_by_role("button", name="As table").click()
-        expect(page.get_by_role("row", name="4 duct D 5.5 49.6 3.69 0.318")).to_be_visible()
+        expect(
+            page.get_by_role("row", name="4 duct 6 mm² three-core steel wire armoured D 5.5 49.6 40 32 3.69 0.318")
+        ).to_be_visible()
 
     def test_a_reason_settles_what_is_your_call(self) -> None:
         page = self.job_page("Saddler", "design")

@@ -15,7 +15,14 @@ from fulmen.core.model.job import Job
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, job
 
 FAULT_LEVEL = {"breaking_capacity", "survives_fault", "selectivity"}
-WATCHED = {"load_on_device", "weakest_section", "terminal_temperature", "volt_drop", "disconnection"} | FAULT_LEVEL
+WATCHED = {
+    "load_on_device",
+    "weakest_section",
+    "terminal_temperature",
+    "volt_drop",
+    "volt_drop_lighting",
+    "disconnection",
+} | FAULT_LEVEL
 
 sections = st.fixed_dictionaries(
     {

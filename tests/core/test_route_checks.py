@@ -75,6 +75,10 @@ ON_THE_SUB_MAIN: list[tuple[str, dict[str, Any], Verdict]] = [
     ("breaking_capacity", {"circuits.0.device": {"kind": "breaker", "rating_a": 63}}, MEETS),
     ("selectivity", {"supply.cut_out_fuse_a": 60}, CALL),
     ("exported_earth", {}, MEETS),
+    ("volt_drop_lighting", {}, MEETS),
+    ("volt_drop_lighting", {"circuits.0.route.3.length_m": 22.0}, MEETS),
+    ("volt_drop_lighting", {"circuits.0.route.3.length_m": 23.0}, SHORT),
+    ("volt_drop_lighting", {"circuits.0.cable.csa_mm2": 6.0}, SHORT),
 ]
 
 

@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { RunProfile } from '../api/types'
 import type { SectionPlace } from './useRunGeometry'
 
-const props = defineProps<{ profile: RunProfile; top: number; startX: number; endX: number; sections: SectionPlace[] }>()
+const props = defineProps<{ profile: RunProfile; top: number; startX: number; endX: number; sections: SectionPlace[]; narrow?: boolean }>()
 
 const HEIGHT = 44
 const most = computed(() => Math.max(...props.profile.sections.map((one) => Math.max(one.device_a, one.iz_a ?? 0))))
@@ -37,7 +37,7 @@ const verdict = computed(() => {
 
 <template>
   <g :class="{ over: !holds }">
-    <text x="20" :y="top + HEIGHT / 2 + 4" class="small quiet">Cable, amps</text>
+    <text :x="narrow ? 16 : 20" :y="narrow ? top - 10 : top + HEIGHT / 2 + 4" class="small quiet">Cable, amps</text>
     <line :x1="startX" :x2="endX" :y1="top + HEIGHT" :y2="top + HEIGHT" class="base" />
     <g v-for="step in steps" :key="step.index">
       <template v-if="step.section.iz_a !== null">
@@ -59,7 +59,10 @@ const verdict = computed(() => {
       <line :x1="one.x1" :x2="one.x2" :y1="y(one.link.device_a)" :y2="y(one.link.device_a)" class="device glide" />
       <line :x1="one.x1" :x2="one.x2" :y1="y(one.link.load_a)" :y2="y(one.link.load_a)" class="load glide" />
     </g>
-    <text :x="endX + 12" :y="top + 18" class="mono result">{{ verdict }}</text>
-    <text :x="endX + 12" :y="top + 35" class="mono">load {{ profile.load_a.toFixed(0) }} A</text>
+    <text v-if="narrow" :x="endX" :y="top - 10" text-anchor="end" class="mono result">{{ verdict }}, load {{ profile.load_a.toFixed(0) }} A</text>
+    <template v-else>
+      <text :x="endX + 12" :y="top + 18" class="mono result">{{ verdict }}</text>
+      <text :x="endX + 12" :y="top + 35" class="mono">load {{ profile.load_a.toFixed(0) }} A</text>
+    </template>
   </g>
 </template>

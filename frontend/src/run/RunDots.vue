@@ -18,11 +18,6 @@ const places = computed(() => {
   return [...nodes, ...(inner.length > 12 ? [] : inner)].sort((one, other) => one.order - other.order)
 })
 const here = (at: string) => at !== '' && (props.at ?? '').endsWith(at)
-// What the tightest section has over its own device.
-const carries = computed(() => {
-  const ratings = props.profile.sections.map((section) => section.iz_a)
-  return ratings.includes(null) ? null : Math.min(...ratings.map(Number))
-})
 </script>
 
 <template>
@@ -33,9 +28,7 @@ const carries = computed(() => {
         <span class="name">{{ place.name }}<span v-if="here(place.at)" class="sr-only"> (you are here)</span></span>
       </li>
     </ol>
-    <p v-if="!at" class="figure results">
-      {{ profile.volts_lost_percent.toFixed(1) }} % lost · loop {{ profile.zs_ohm.toFixed(2) }} Ω<template v-if="carries !== null"> · carries {{ carries.toFixed(0) }} A</template> · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}
-    </p>
+    <p v-if="!at" class="figure results">protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</p>
   </div>
 </template>
 
@@ -100,19 +93,5 @@ li:last-child {
   font-size: 0.85rem;
   color: var(--quiet);
   padding-right: 80px;
-}
-.sr-only {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
-</style>
-<style>
-.run-band:has(.dots) .tools {
-  top: auto;
-  bottom: 4px;
-  min-height: 0;
 }
 </style>

@@ -25,6 +25,7 @@ const props = defineProps<{
   limitText: string
   valueText: string
   over: boolean
+  narrow?: boolean
   marks?: Mark[]
 }>()
 
@@ -47,15 +48,16 @@ const texts = computed(() => {
 
 <template>
   <g :class="{ over }">
-    <text x="20" :y="top + HEIGHT / 2 + 4" class="small quiet">{{ title }}</text>
+    <text :x="narrow ? points[0]!.x : 20" :y="narrow ? top - 6 : top + HEIGHT / 2 + 4" class="small quiet">{{ title }}</text>
     <line :x1="points[0]!.x" :x2="last.x" :y1="top + HEIGHT" :y2="top + HEIGHT" class="base" />
     <path :d="shade" class="shade glide" />
     <path :d="path" class="value glide" />
     <template v-if="limits.length">
       <line v-for="one in limits" :key="one.x1" :x1="one.x1" :x2="one.x2" :y1="y(one.value)" :y2="y(one.value)" class="limit glide" />
-      <text :x="last.x + 12" :y="texts.limitY" class="mono">{{ limitText }}</text>
+      <text v-if="!narrow" :x="last.x + 12" :y="texts.limitY" class="mono">{{ limitText }}</text>
     </template>
-    <text :x="last.x + 12" :y="texts.valueY" class="mono result">{{ over ? '▲ ' : '' }}{{ valueText }}</text>
+    <text v-if="narrow" :x="last.x" :y="top - 6" text-anchor="end" class="mono result">{{ over ? '▲ ' : '' }}{{ valueText }}{{ limits.length ? `, ${limitText}` : '' }}</text>
+    <text v-else :x="last.x + 12" :y="texts.valueY" class="mono result">{{ over ? '▲ ' : '' }}{{ valueText }}</text>
     <g v-for="mark in marks" :key="`${mark.x}-${mark.expected}`">
       <circle :cx="mark.x" :cy="y(mark.value)" r="6" class="mark glide" :class="{ expected: mark.expected }" />
       <text

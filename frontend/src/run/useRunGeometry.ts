@@ -8,6 +8,7 @@ import type { ProfileNode, RunProfile } from '../api/types'
 const LABELS_PX = 118
 const BEFORE_BOARD_PX = 156
 const VALUES_PX = 176
+const NARROW_PX = 16
 const CHARACTER_PX = 6.6
 
 export interface SectionPlace {
@@ -21,11 +22,13 @@ export interface NodePlace {
   x: number
 }
 
-export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: MaybeRefOrGetter<number>) {
-  const cutOutX = LABELS_PX + 16
-  const boardX = cutOutX + BEFORE_BOARD_PX
-  const endX = computed(() => Math.max(boardX + 200, toValue(width) - VALUES_PX))
-  const alongX = computed(() => scaleLinear([0, toValue(profile).length_m || 1], [boardX + 18, endX.value - 18]))
+/** `narrow` leaves no room beside the tracks: titles and figures stand above them. */
+export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: MaybeRefOrGetter<number>, narrow: MaybeRefOrGetter<boolean>) {
+  const cutOutX = computed(() => (toValue(narrow) ? NARROW_PX : LABELS_PX + 16))
+  const boardX = computed(() => cutOutX.value + (toValue(narrow) ? 2 * NARROW_PX : BEFORE_BOARD_PX))
+  const endX = computed(() => (toValue(narrow) ? toValue(width) - NARROW_PX : Math.max(boardX.value + 200, toValue(width) - VALUES_PX)))
+  const nodePx = computed(() => (toValue(narrow) ? 0 : 18))
+  const alongX = computed(() => scaleLinear([0, toValue(profile).length_m || 1], [boardX.value + nodePx.value, endX.value - nodePx.value]))
 
   const sections = computed<SectionPlace[]>(() =>
     toValue(profile).sections.map((section) => {
@@ -45,10 +48,10 @@ export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: May
   )
 
   /** Distances at which the tracks have a figure: the board, then the end of each section. */
-  const nodesX = computed(() => [boardX, ...sections.value.map((place) => place.x2)])
+  const nodesX = computed(() => [boardX.value, ...sections.value.map((place) => place.x2)])
 
   /** A distance from the board on the drawing. */
   const at = (distance: number) => alongX.value(distance)
 
-  return { cutOutX, meterX: cutOutX + 76, boardX, endX, sections, between, nodesX, at }
+  return { cutOutX, meterX: computed(() => cutOutX.value + 76), boardX, endX, sections, between, nodesX, at }
 }

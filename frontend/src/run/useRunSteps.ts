@@ -22,7 +22,7 @@ export function useRunSteps(profile: MaybeRefOrGetter<RunProfile>, place: Return
     const now = toValue(profile)
     const sections = place.sections.value.map((one) => ({ key: `s${one.index}`, x: one.x1, width: one.x2 - one.x1, node: false, words: sectionWords(now.sections[one.index]!), at: now.sections[one.index]!.from_m + 1e-6 }))
     const nodes = now.nodes.map((node, index) => {
-      const x = node.kind === 'cut_out' ? place.cutOutX : node.kind === 'charge_point' ? place.endX.value : node.at_m ? place.at(node.at_m) : place.boardX
+      const x = node.kind === 'cut_out' ? place.cutOutX.value : node.kind === 'charge_point' ? place.endX.value : node.at_m ? place.at(node.at_m) : place.boardX.value
       return { key: `n${index}`, x: x - NODE_PX / 2, width: NODE_PX, node: true, words: nodeWords(node), at: node.kind === 'cut_out' ? -1 : node.at_m }
     })
     return [...sections, ...nodes].sort((one, other) => one.at - other.at)

@@ -9,7 +9,15 @@ from fulmen.core.errors import TableError
 from fulmen.core.fault_loop import INSTANTANEOUS_MULTIPLE
 from fulmen.core.figures import Case, LinkFigures, RunFigures
 from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
-from fulmen.core.margins import energy_margin, fault_energy, loop_margin, touch_margin, volt_drop_margin
+from fulmen.core.margins import (
+    Margin,
+    energy_margin,
+    fault_energy,
+    lighting_margin,
+    loop_margin,
+    touch_margin,
+    volt_drop_margin,
+)
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind
 from fulmen.core.model.supply import Earthing
@@ -36,7 +44,31 @@ def loop_findings(case: Case) -> list[Finding]:
     findings = [_volt_drop(case, case.figures)]
     for link in case.new_figures():
         findings.extend([_disconnection(case, link), _survives(case, link)])
+        lighting = lighting_margin(case.job, link, case.rules)
+        if lighting is not None:
+            findings.append(_lighting_drop(case, link, lighting))
     return findings
+
+
+def _lighting_drop(case: Case, link: LinkFigures, margin: Margin) -> Finding:
+    """Lights at a board further on: 3 % from the origin, their own circuit included."""
+    drop_v, u0_v = link.end.drop_v, case.rules.value("u0_v")
+    line = WorkingLine(
+        symbol="ΔU", formula="ΣΔU/U0·100", figures=f"{drop_v:.2f}/{u0_v:g}·100", value=margin.value, unit="%"
+    )
+    name = next(board.name for board in case.job.boards if board.id == margin.subject)
+    return judged(
+        rule=margin.rule,
+        subject=margin.subject,
+        title=f"Volt drop to the lights at {name}",
+        value=margin.value,
+        unit="%",
+        limit=margin.limit,
+        clause=case.rules.clause("volt_drop_lighting_percent"),
+        working=(line,),
+        detail=f"{drop_v:.1f} V up to the board; the lighting circuit's own drop comes on top",
+        mend="Use a bigger sub-main.",
+    )
 
 
 def _volt_drop(case: Case, figures: RunFigures) -> Finding:

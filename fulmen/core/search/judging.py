@@ -35,6 +35,7 @@ TITLES = {
     "disconnection": "loop",
     "survives_fault": "conductors survive the fault",
     "volt_drop": "volt drop",
+    "volt_drop_lighting": "volt drop to the lights",
     "breaking_capacity": "device can break the fault",
     "terminals": "unit's terminals",
     "maker_device": "maker's device range",

@@ -49,7 +49,10 @@ class FailReason(Part):
 
 
 class FoundWay(Part):
-    """One way that no other beats: in words, what it weighs, costs and leaves over, and the changes that take it."""
+    """One way that no other beats: in words, what it weighs, costs and leaves over, and the changes that take it.
+
+    `conditions` are questions that it opens: facts or readings it needs, reasons it asks for.
+    """
 
     layout: str
     cable: str
@@ -181,10 +184,14 @@ def _proven(
     job: Job, few: list[tuple[Candidate, tuple[str, ...]]], rules: RuleSet
 ) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
     """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it is dropped."""
-    shorts = [{one.key(): one for one in evaluate(way.job, rules).falls_short()} for way, _ in few]
-    common = set.intersection(*(set(found) for found in shorts)) if shorts else set()
+    found = [evaluate(way.job, rules) for way, _ in few]
+    shorts = [{one.key(): one for one in each.falls_short()} for each in found]
+    common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
+    open_now = {one.key() for one in evaluate(job, rules).findings if one.is_open()}
     proven = tuple(
-        _found(job, way, words) for (way, words), found in zip(few, shorts, strict=True) if not set(found) - common
+        _found(job, way, words, sum(one.is_open() and one.key() not in open_now for one in each.findings))
+        for (way, words), each, short in zip(few, found, shorts, strict=True)
+        if not set(short) - common
     )
     elsewhere = tuple(_elsewhere(shorts[0][key]) for key in sorted(common))
     return proven, elsewhere
@@ -194,7 +201,7 @@ def _elsewhere(finding: Finding) -> str:
     return f"{finding.title}: {finding.figures() or finding.detail}"
 
 
-def _found(job: Job, way: Candidate, best_at: tuple[str, ...]) -> FoundWay:
+def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) -> FoundWay:
     wired, changes = way.wired, changes_between(job, way.job)
     return FoundWay(
         layout=wired.layout.words,
@@ -210,7 +217,7 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...]) -> FoundWay:
         drop_percent=way.drop_percent,
         margin=way.margin,
         joints=sum(len(joints_of(circuit, way.job)) for circuit in wired.circuits()),
-        conditions=way.protection.conditions,
+        conditions=conditions,
         standing=not changes,
         changes=changes,
     )  # fmt: skip

@@ -9,7 +9,7 @@ from fulmen.core.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.demand import Demand
 from fulmen.core.figures import ChainPoint, LinkFigures, chain_start, link_figures
 from fulmen.core.laid_cable import LaidCable
-from fulmen.core.margins import volt_drop_margin
+from fulmen.core.margins import lighting_margin, volt_drop_margin
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
@@ -81,11 +81,13 @@ def _sub_main(layout: Layout, before: _Before, link: Link, start: ChainPoint, ru
             here = Link(link.board, circuit.model_copy(update={"device": device}))
             figures = link_figures(job, rules, here, False, circuit.phases, load, laid, point)
             verdict = judge_link(figures, rules, _tt(job), rcd, measured)
+            lights = lighting_margin(job, figures, rules)
+            dim = short_of(lights) if lights is not None and not lights.holds() else None
             yield _Before(
                 (*before.links, figures),
                 (*before.kinds, kinds),
-                before.short or verdict.short,
-                min(before.least_share, verdict.least_share),
+                before.short or verdict.short or dim,
+                min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
             )
 
 

@@ -11,7 +11,7 @@ defineEmits<{ route: [] }>()
   <p class="sentence">
     <template v-for="(part, index) in sentence.parts" :key="index">
       <button v-if="part.choice === 'route'" type="button" class="choice" @click="$emit('route')">{{ part.text }}</button>
-      <ChoiceMenu v-else-if="part.choice" :text="part.text" :choice="part.choice" :circuit="sentence.circuit" />
+      <ChoiceMenu v-else-if="part.choice" :text="part.text" :choice="part.choice" :circuit="part.circuit || sentence.circuit" />
       <template v-else>{{ part.text }}</template>
     </template>
   </p>
