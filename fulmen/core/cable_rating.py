@@ -27,7 +27,8 @@ class SectionRating:
     """What one section carries.
 
     `iz_a` is None where no table rates this cable laid this way; `why_unrated` then says which.
-    `factor` is the product of all correction factors; `working` ends with Iz.
+    `factor` is the product of all correction factors; `working` ends with Iz. `rated_c` is the ambient temperature
+    that Iz is for: the row of Ca that was read.
     """
 
     iz_a: float | None
@@ -38,12 +39,13 @@ class SectionRating:
     working: tuple[WorkingLine, ...]
     why_unrated: str = ""
     operating_c: float = 70.0
+    rated_c: float = AIR_REFERENCE_C
 
     def conductor_c(self, ib_a: float) -> float | None:
         """Conductor temperature at a current [°C]; None where nothing rates the section."""
         if self.iz_a is None:
             return None
-        return conductor_temperature_c(ib_a, self.iz_a, self.ambient_c, self.operating_c)
+        return conductor_temperature_c(ib_a, self.iz_a, self.ambient_c, self.operating_c, self.rated_c)
 
 
 @lru_cache(maxsize=8192)
@@ -84,22 +86,32 @@ def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases
     )
     working = (it_line, *factors, total)
     operating_c = record.operating_c()
-    return SectionRating(it_a * factor, it_a, factor, ambient_c, reference_c, working, operating_c=operating_c)
+    _, rated_c = table("ca_ground" if buried else "ca_air").at_or_above(record.insulation, ambient_c)
+    return SectionRating(
+        it_a * factor, it_a, factor, ambient_c, reference_c, working, operating_c=operating_c, rated_c=rated_c
+    )
 
 
-def conductor_temperature_c(ib_a: float, iz_a: float, ambient_c: float, operating_c: float) -> float:
-    """Conductor temperature at the design current: θ = θamb + (θp − θamb)·(Ib/Iz)².
+def conductor_temperature_c(
+    ib_a: float, iz_a: float, ambient_c: float, operating_c: float, rated_c: float | None = None
+) -> float:
+    """Conductor temperature at the design current: θ = θamb + (θp − θr)·(Ib/Iz)².
+
+    At Iz the conductor stands θp − θr above the ambient temperature θr that Iz is for, and the rise goes with the
+    square of the current. Where Ca was read for just this place, θr = θamb.
 
     Args:
         ib_a: design current [A], ≥ 0.
         iz_a: capacity of the section where it lies [A], > 0.
         ambient_c: temperature around the cable [°C].
         operating_c: θp, highest continuous temperature of the insulation [°C].
+        rated_c: θr, the ambient temperature that Iz is for [°C]; the place's own where not given.
 
     >>> round(conductor_temperature_c(32, 47, 30, 90), 1)
     57.8
     """
-    return ambient_c + (operating_c - ambient_c) * (ib_a / iz_a) ** 2
+    rise_at_iz = operating_c - (ambient_c if rated_c is None else rated_c)
+    return ambient_c + rise_at_iz * (ib_a / iz_a) ** 2
 
 
 def _tabulated(method: ReferenceMethod, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:

@@ -61,7 +61,7 @@ class NeverBetter(unittest.TestCase):
         for key in was.keys() & now.keys() - spared:
             self.assertLessEqual(now[key], was[key] + 1e-9, key)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=80, deadline=None)
     @given(st.lists(sections, min_size=1, max_size=4), st.sampled_from(sorted(WORSE)), st.data())
     def test_a_section_made_worse(self, route: list[dict[str, Any]], field: str, data: st.DataObject) -> None:
         index = data.draw(st.integers(0, len(route) - 1))

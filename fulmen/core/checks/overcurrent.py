@@ -154,12 +154,13 @@ def _terminals(case: Case, link: LinkFigures) -> Finding | None:
     assert rating.iz_a is not None
     line = WorkingLine(
         symbol="θ",
-        formula="θamb + (θp − θamb)·(Ib/Iz)²",
+        formula="θamb + (θp − θr)·(Ib/Iz)²",
         decimals=0,
         unit="°C",
         value=margin.value,
-        figures=f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.ambient_c:g})·"
+        figures=f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.rated_c:g})·"
         f"({link.ib_a:g}/{rating.iz_a:.1f})²",
+        source=f"θr: Iz is for {rating.rated_c:g} °C around the cable",
     )
     school = (
         "the 70 °C table rates the cable" if rated_at_70(link) else "the other school rates it from the 70 °C table"

@@ -9,6 +9,7 @@ import { useRouteWriting } from './useRouteWriting'
 
 const props = defineProps<{ circuitIndex: number; title: string }>()
 
+const box = useTemplateRef<HTMLElement>('box')
 const list = useTemplateRef<HTMLElement>('list')
 const opened = ref<number>()
 const { circuit, route, failed, write, remove, move } = useRouteWriting(() => props.circuitIndex)
@@ -31,15 +32,17 @@ async function add(): Promise<void> {
   field?.focus()
   field?.select()
 }
-async function focus(): Promise<void> {
-  list.value?.scrollIntoView({ block: 'center' })
-  list.value?.querySelector<HTMLInputElement>('input')?.focus()
+function focus(): void {
+  box.value?.scrollIntoView({ block: 'nearest' })
+  const line = box.value?.querySelector<HTMLInputElement>('.shorthand input')
+  const first = list.value?.querySelector<HTMLInputElement>('input')
+  ;(route.value.length ? first : line)?.focus()
 }
 defineExpose({ focus })
 </script>
 
 <template>
-  <section aria-label="Route">
+  <section ref="box" aria-label="Route">
     <h2>{{ title }}</h2>
     <ShorthandField :failed="failed" :start="!route.length" :write="(text) => write({ act: 'write', text })" />
     <ol ref="list">
