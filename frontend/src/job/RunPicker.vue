@@ -21,9 +21,8 @@ const chosen = computed(() => store.point || answers.value[0]?.value)
   background: var(--sheet);
   padding: 6px 20px 0;
 }
-.picker :deep(fieldset) {
-  display: flex;
-  align-items: center;
-  gap: 12px;
+.picker :deep(legend) {
+  float: left;
+  padding: 10px 14px 0 0;
 }
 </style>

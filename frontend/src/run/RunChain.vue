@@ -33,7 +33,7 @@ const boards = computed(() =>
     }),
 )
 const joints = computed(() => props.between.filter((place) => place.node.kind !== 'board'))
-const short = (name: string) => (name.length > 16 ? `${name.slice(0, 15)}…` : name)
+const short = (name: string) => (name.length > 18 ? `${name.slice(0, 17)}…` : name)
 </script>
 
 <template>

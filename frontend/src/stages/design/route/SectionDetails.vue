@@ -63,9 +63,9 @@ function lay(changed: Partial<Cable>): void {
       <JobField :path="`${path}.hole_width_m`" label="Hole, width" kind="number" unit="m" />
     </template>
     <JobField v-if="section.surroundings === 'through_wall'" :path="`${path}.fire_stopped`" label="Sealed and fire-stopped" kind="choice" :items="YES_NO" />
-    <JobField :path="`${path}.bend_radius_mm`" label="Tightest bend, inside" kind="number" unit="mm" />
+    <JobField :path="`${path}.bend_radius_mm`" label="Tightest bend" kind="number" unit="mm" />
     <JobField :path="`${path}.length_by`" label="Length known" kind="choice" choice="LengthBy" />
-    <v-select label="Cable here" :model-value="cable.record" :items="items" item-title="words" item-value="value" @update:model-value="lay({ record: $event })" />
+    <v-select class="two" label="Cable here" :model-value="cable.record" :items="items" item-title="words" item-value="value" @update:model-value="lay({ record: $event })" />
     <v-select label="Size here" :model-value="cable.csa_mm2" :items="sizes(cable.record)" item-title="words" item-value="value" @update:model-value="lay({ csa_mm2: $event })" />
     <JobField v-if="section.cable" :path="`${path}.joint_accessible`" label="Joint can be reached" kind="choice" choice="Seen" />
     <TapField :path="`${path}.hazards`" label="Seen here" choice="Hazard" many class="wide" />
@@ -89,6 +89,9 @@ function lay(changed: Partial<Cable>): void {
 }
 .wide {
   grid-column: 1 / -1;
+}
+.two {
+  grid-column: span 2;
 }
 .acts {
   display: flex;

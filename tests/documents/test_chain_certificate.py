@@ -1,0 +1,78 @@
+"""A run through a sub-main goes all the way to its certificate: every circuit tested, listed and drawn."""
+
+import unittest
+from datetime import UTC, datetime
+from typing import Any
+
+from fulmen.core.changes import Change, apply_changes
+from fulmen.core.evaluate import evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.sequence import Step
+from fulmen.documents.certificate import certificate_html
+from fulmen.store.papers import prepare_issue
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, job
+
+
+def reading(step: Step) -> dict[str, Any]:
+    """A reading that agrees with what is expected and keeps its limit."""
+    common = {
+        "step": step.step.value,
+        "subject": step.subject,
+        "taken_by": "R. Quillfeather",
+        "taken_at": "2026-11-20T10:00:00Z",
+    }
+    if step.kind == "confirm":
+        return {**common, "outcome": "right"}
+    if step.unit == "MΩ":
+        return {**common, "outcome": "over_range", "value": 999.0, "test_voltage_v": 500}
+    given = {"ze": 0.21, "fault_current": 1.4, "rcd_trip": 21.0}
+    value = given.get(step.step.value)
+    if value is None:
+        value = round(((step.expected_low or 0.0) + (step.expected_high or 0.0)) / 2, 3)
+    return {**common, "outcome": "measured", "value": value}
+
+
+def complete() -> Job:
+    """The garage's job with readings, inspections and signatures, and the operator's answer."""
+    done = job(DEVICE_IN_UNIT).model_dump(mode="json")
+    whole = apply_changes(
+        job(GARAGE),
+        (
+            Change(field="certificate", value=done["certificate"]),
+            Change(field="certificate.comments_on_existing", value="Nothing to remark."),
+            Change(field="inspections", value=done["inspections"]),
+            Change(field="supply.operator_allows_to_rating", value="yes"),
+        ),
+    )
+    # The expected bands move as readings come in, so they are taken in the order of the sequence.
+    for step in evaluate(whole, RULES).steps:
+        now = next(one for one in evaluate(whole, RULES).steps if (one.step, one.subject) == (step.step, step.subject))
+        taken = [*whole.model_dump(mode="json")["readings"], reading(now)]
+        whole = apply_changes(whole, (Change(field="readings", value=taken),))
+    return whole
+
+
+class ChainCertificate(unittest.TestCase):
+    whole: Job
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.whole = complete()
+
+    def test_nothing_stands_before_it(self) -> None:
+        gaps = [gap.text for gap in evaluate(self.whole, RULES).gaps if gap.kind != "signature"]
+        self.assertEqual(gaps, [])
+
+    def test_every_circuit_and_board_stands_on_it(self) -> None:
+        issue = prepare_issue(self.whole, "FC-2026-0002", datetime(2026, 11, 24, tzinfo=UTC), None)
+        html = certificate_html(issue)
+        for words in ("Sub-main to the garage", "BS 88-2", "supplied by Sub-main to the garage", "flat twin-and-earth, then power-and-data",
+                      "What goes off", "<svg"):  # fmt: skip
+            with self.subTest(words):
+                self.assertIn(words, html)
+
+    def test_a_missing_reading_of_the_sub_main_stands_before_it(self) -> None:
+        kept = [one for one in self.whole.readings if one.subject != "sub-main"]
+        short = self.whole.model_copy(update={"readings": tuple(kept)})
+        texts = [gap.text for gap in evaluate(short, RULES).gaps]
+        self.assertIn("Reading missing: Loop at the board, Zs, Sub-main to the garage", texts)
