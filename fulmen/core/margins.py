@@ -140,5 +140,5 @@ def breaking_limit_ka(link: LinkFigures) -> float:
     return max(device.breaking_capacity_ka, link.link.board.conditional_rating_ka or 0.0)
 
 
-# BS 88-2: the least breaking capacity of a gG fuse for industrial use.
+# BS 88-2: the least breaking capacity of a gG fuse for industrial use; from memory.
 FUSE_BREAKS_KA = 80.0

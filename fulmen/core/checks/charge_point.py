@@ -22,7 +22,7 @@ SEES = (RcdType.AC, RcdType.A, RcdType.F, RcdType.B)
 def charge_point_findings(case: Case) -> list[Finding]:
     """Every finding about what the unit is and what it demands."""
     findings = [
-        _upstream(case),
+        maker_rcd_finding(case),
         _terminals(case),
         _entry(case),
         _flex_tail(case),
@@ -33,7 +33,8 @@ def charge_point_findings(case: Case) -> list[Finding]:
     return [finding for finding in findings if finding is not None]
 
 
-def _upstream(case: Case) -> Finding | None:
+def maker_rcd_finding(case: Case) -> Finding | None:
+    """The RCD that the unit's maker asks for before it, where one is asked for."""
     wanted, title = case.run.charge_point.upstream_rcd, "RCD before the unit as its maker asks"
     if wanted is None or not case.run.links:
         return None

@@ -78,24 +78,24 @@ def judge_link(link: LinkFigures, rules: RuleSet, tt: bool, rcd: Rcd | None, mea
         rcd: the RCD before a sub-main that opens it; for a final circuit a 30 mA one is taken, see `wants_rcd`.
         measured: whether the fault current at the origin is a reading; a declared one refuses no device.
     """
-    margins = [load_margin(link)]
-    capacity = capacity_margin(link)
+    load, capacity = load_margin(link), capacity_margin(link)
+    if not load.holds():
+        return LinkVerdict(short_of(load), False, 0.0)
     if capacity is None:
         return LinkVerdict(Short("weakest_section", "a section that no table rates for this cable"), False, 0.0)
-    margins.append(capacity)
+    if not capacity.holds():
+        return LinkVerdict(short_of(capacity), False, 0.0)
     loop, wants_rcd = loop_margin(link), False
     if tt or loop is None or not loop.holds():
         if rcd is None:
             text = "nothing opens it in time" if loop is None or tt else short_of(loop).text
             return LinkVerdict(Short("disconnection", text), False, 0.0)
         wants_rcd, loop = True, touch_margin(link, rcd, rules)
-    margins.append(loop)
-    margins.extend(_fault_margins(link, rules, measured))
     terminal = terminal_margin(link, rules)
-    margins.extend([terminal] if terminal is not None else [])
+    # A device of just the load's size is usual, so the load does not narrow the margin.
+    margins = [capacity, loop, *_fault_margins(link, rules, measured), *([terminal] if terminal is not None else [])]
     short = next((short_of(one) for one in margins if not one.holds()), None) or _laid_wrong(link)
-    # A device of just the load's size is usual, so it does not narrow the margin.
-    return LinkVerdict(short, wants_rcd, min(one.share() for one in margins[1:]))
+    return LinkVerdict(short, wants_rcd, min(one.share() for one in margins))
 
 
 def _fault_margins(link: LinkFigures, rules: RuleSet, measured: bool) -> list[Margin]:

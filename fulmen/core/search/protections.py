@@ -8,7 +8,7 @@ from itertools import product
 
 from fulmen.core.arrangements import Allowance, judge_case
 from fulmen.core.catalogue import cable_record
-from fulmen.core.checks.charge_point import charge_point_findings
+from fulmen.core.checks.charge_point import maker_rcd_finding
 from fulmen.core.demand import Demand
 from fulmen.core.figures import Case
 from fulmen.core.findings import Verdict
@@ -151,5 +151,6 @@ class ProtectionBench:
 
 def _maker_refuses(case: Case) -> Short | None:
     """The unit's maker may ask for a certain RCD before it."""
-    asked = (one for one in charge_point_findings(case) if one.rule == "maker_rcd")
-    return next((Short(one.rule, one.detail) for one in asked if one.verdict is Verdict.FALLS_SHORT), None)
+    asked = maker_rcd_finding(case)
+    short = asked is not None and asked.verdict is Verdict.FALLS_SHORT
+    return Short(asked.rule, asked.detail) if asked is not None and short else None
