@@ -205,3 +205,12 @@ class Band(BrowserCase):
               .map((t) => t.getBoundingClientRect()); return boxes.some((a, i) => i && a.left < boxes[i - 1].right) }"""
         )
         self.assertFalse(overlapping)
+
+    def test_on_a_phone_the_tracks_tell_their_figures_by_thumb(self) -> None:
+        page = self.job_page("Garage at", "design", phone=True)
+        told = page.locator(".told-below")
+        expect(told).to_contain_text("Tap along the tracks")
+        page.locator(".run-band .touch").nth(5).tap()
+        expect(told).to_contain_text("4 buried, 19 m of 10 mm²")
+        expect(page.locator(".run-band")).to_contain_text("holds 63, 32 A")
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
