@@ -63,15 +63,21 @@ caption {
 }
 th,
 td {
-  padding: 3px 18px 3px 0;
+  padding: 3px 14px 3px 0;
   text-align: right;
   border-bottom: 1px solid var(--line);
   white-space: nowrap;
 }
 th:first-child,
+th:nth-child(2),
+th:nth-child(3),
 td:nth-child(2),
 td:nth-child(3) {
   text-align: left;
+}
+td:nth-child(2) {
+  font-family: var(--text);
+  white-space: normal;
 }
 tbody th {
   font-family: var(--text);

@@ -36,14 +36,13 @@ async function save(): Promise<void> {
       <p class="quiet small">Diameters, glands and working times are usual ones: measure the cable before you drill.<template v-if="found.invented"> Prices marked * are invented until you bring your own.</template><template v-if="found.unpriced"> {{ found.unpriced }} items have no price and are in no sum.</template></p>
       <div class="wide-table" role="group" aria-label="Items" tabindex="0">
         <table>
-          <thead><tr><th scope="col" class="num">How much</th><th scope="col">What</th><th scope="col">Why</th><th scope="col" class="num">Price</th><th scope="col" class="num">Work, min</th></tr></thead>
+          <thead><tr><th scope="col" class="num">How much</th><th scope="col">What, and why</th><th scope="col" class="num">Price</th><th scope="col" class="num work">Work, min</th></tr></thead>
           <tbody>
             <tr v-for="line in found.lines" :key="line.material.key">
               <td class="num">{{ line.material.quantity }} {{ line.material.unit }}</td>
-              <th scope="row">{{ line.material.name }}</th>
-              <td class="quiet small">{{ line.material.why }}</td>
+              <th scope="row">{{ line.material.name }} <span class="quiet small why">{{ line.material.why }}</span></th>
               <td class="num">{{ line.price === null ? '–' : `${line.price.toFixed(2)}${line.invented ? '*' : ''}` }}</td>
-              <td class="num">{{ line.work_min === null ? '–' : line.work_min.toFixed(0) }}</td>
+              <td class="num work">{{ line.work_min === null ? '–' : line.work_min.toFixed(0) }}</td>
             </tr>
           </tbody>
         </table>
@@ -56,6 +55,14 @@ async function save(): Promise<void> {
 
 <style src="./page.css" />
 <style scoped>
+.why {
+  display: block;
+}
+@media (max-width: 839px) {
+  .work {
+    display: none;
+  }
+}
 .told {
   font-size: 1.12rem;
   font-weight: 700;
