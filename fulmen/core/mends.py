@@ -22,14 +22,13 @@ from fulmen.core.model.circuits import Circuit, Curve, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
 from fulmen.core.model.supply import Earthing
-from fulmen.core.options import BREAKERS_A, FUSES_A
-from fulmen.core.route_writing import usual_method
+from fulmen.core.route_writing import record_changes, usual_method
 from fulmen.core.rule_set import RuleSet
+from fulmen.core.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
 from fulmen.core.ways_out import TURNED_DOWN_A
 from fulmen.core.words import word
 
 MOST_OFFERED, MOST_PAIRED, MOST_TRIED = 4, 14, 90
-DESIGN_SIZES_MM2 = (2.5, 4.0, 6.0, 10.0, 16.0, 25.0)
 
 
 @dataclass(frozen=True)
@@ -180,7 +179,7 @@ def _of(job: Job, circuit: Circuit) -> str:
 
 def _cable_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
     cables = {section.cable for section in circuit.route}
-    sizes = [size for size in DESIGN_SIZES_MM2 if size > circuit.cable.csa_mm2]
+    sizes = [size for size in SIZES_MM2 if size > circuit.cable.csa_mm2]
     for steps, size in enumerate(sizes, 1):
         sections = [
             Change(field=f"circuits.{index}.route.{place}.cable.csa_mm2", value=size)
@@ -192,18 +191,7 @@ def _cable_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
     if cables <= {None}:
         for record in records_for(job):
             if record.id != circuit.cable.record:
-                yield Move(f"{_of(job, circuit)}{record.name}", 8, _in_record(job, index, circuit, record.id))
-
-
-def _in_record(job: Job, index: int, circuit: Circuit, record_id: str) -> tuple[Change, ...]:
-    """Another kind of cable, with the methods its table needs."""
-    record = cable_record(record_id, job)
-    methods = [
-        Change(field=f"circuits.{index}.route.{place}.method", value=usual_method(section.surroundings, record).value)
-        for place, section in enumerate(circuit.route)
-        if section.method.value not in record.methods()
-    ]
-    return Change(field=f"circuits.{index}.cable.record", value=record_id), *methods
+                yield Move(f"{_of(job, circuit)}{record.name}", 8, record_changes(job, index, record.id))
 
 
 SectionMove = tuple[str, float, dict[str, object]]

@@ -16,12 +16,14 @@ from fulmen.core.findings import Finding, Stage, Verdict
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Rcd, RcdType
-from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, DeviceRatingA
+from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Seen
+from fulmen.core.route_writing import record_changes
 from fulmen.core.rule_set import RuleSet
 from fulmen.core.run import board_index, origin_index, runs
 from fulmen.core.sentence import ChoiceKey, device_choice_words, rcd_words, surge_words
+from fulmen.core.usual_sizes import BREAKERS_A, FUSES_A
 from fulmen.core.words import word
 
 # The figures worth telling in a short list, with their short names.
@@ -51,8 +53,8 @@ class Alternative(Part):
     changes: tuple[Change, ...]
 
 
-BREAKERS_A: tuple[DeviceRatingA, ...] = (16, 20, 25, 32, 40, 50, 63)
-FUSES_A: tuple[DeviceRatingA, ...] = (32, 40, 50, 63, 80, 100)
+# Breakers below 16 A never carry a car; the menu starts there.
+LEAST_OFFERED = BREAKERS_A.index(16)
 
 Candidate = tuple[str, bool, tuple[Change, ...]]
 
@@ -169,7 +171,9 @@ def _device(job: Job, index: int) -> list[Candidate]:
     """Breakers, and at a sub-main the fuses of a fused switch; what stands is listed even where it is neither."""
     circuit, field = _circuit(job, index), f"circuits.{index}.device"
     final = circuit.feeds in {point.id for point in job.charge_points}
-    kinds = [(DeviceKind.BREAKER, curve, rating) for curve, rating in product((Curve.B, Curve.C), BREAKERS_A)]
+    kinds = [
+        (DeviceKind.BREAKER, curve, rating) for curve, rating in product((Curve.B, Curve.C), BREAKERS_A[LEAST_OFFERED:])
+    ]
     if not final:
         kinds += [(DeviceKind.FUSE, circuit.device.curve, rating) for rating in FUSES_A]
     now = (circuit.device.kind, circuit.device.curve, circuit.device.rating_a)
@@ -196,8 +200,11 @@ def _csa(job: Job, index: int) -> list[Candidate]:
 
 
 def _cable(job: Job, index: int) -> list[Candidate]:
-    now, field = _circuit(job, index).cable.record, f"circuits.{index}.cable.record"
-    return [(record.name, record.id == now, (Change(field=field, value=record.id),)) for record in records_for(job)]
+    now = _circuit(job, index).cable.record
+    return [
+        (record.name, record.id == now, () if record.id == now else record_changes(job, index, record.id))
+        for record in records_for(job)
+    ]
 
 
 CANDIDATES: dict[str, Callable[[Job, int], list[Candidate]]] = {

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from fulmen.core.catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.changes import Change
 from fulmen.core.errors import InputError
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
@@ -179,6 +180,23 @@ def rated_again(circuit: Circuit, job: Job) -> tuple[Section, ...]:
         fits = section.method.value in record.methods()
         sections.append(section if fits else surrounded(section, section.surroundings, record))
     return tuple(sections)
+
+
+def record_changes(job: Job, index: int, record: str) -> tuple[Change, ...]:
+    """The changes that give a circuit another kind of cable, with the methods that its table knows.
+
+    Raises:
+        InputError: there is no such cable.
+    """
+    cable_record(record, job)
+    circuit = job.circuits[index]
+    changed = circuit.model_copy(update={"cable": circuit.cable.model_copy(update={"record": record})})
+    route = rated_again(changed, job)
+    changes = [Change(field=f"circuits.{index}.cable.record", value=record)]
+    if route != circuit.route:
+        sections = [section.model_dump(mode="json") for section in route]
+        changes.append(Change(field=f"circuits.{index}.route", value=sections))
+    return tuple(changes)
 
 
 def _at(route: tuple[Section, ...], index: int) -> Section:

@@ -68,10 +68,10 @@ def _route(body: RouteQuestion, circuit: Circuit) -> tuple[Section, ...]:
         return split_section(route, body.index, body.at_m)
     if body.act == "join":
         return join_sections(route, body.index)
+    if body.act == "rate":
+        return rated_again(circuit, job)
     if body.act == "cable":
-        if body.cable is None:
-            return rated_again(circuit, job)
-        return with_cable(route, circuit, body.index, body.cable, job)
+        return with_cable(route, circuit, body.index, body.cable or circuit.cable, job)
     if body.index >= len(route):
         raise InputError("index", f"There is no section {body.index + 1}.")
     own = route[body.index].cable or circuit.cable

@@ -29,7 +29,7 @@ class RouteQuestion(Question):
     """How to write the route of one circuit."""
 
     circuit: Id
-    act: Literal["write", "add", "split", "join", "surround", "cable"]
+    act: Literal["write", "add", "split", "join", "surround", "cable", "rate"]
     text: Annotated[str, Field(max_length=4000)] = ""
     index: Index = 0
     at_m: Annotated[float, Field(ge=0, le=500)] = 0.0

@@ -3,6 +3,7 @@
 import unittest
 
 from fulmen.core.catalogue import cable_record
+from fulmen.core.changes import apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.cables import Cable
@@ -10,6 +11,7 @@ from fulmen.core.model.route import LengthBy, Section, Surroundings
 from fulmen.core.route_writing import (
     join_sections,
     rated_again,
+    record_changes,
     route_from_shorthand,
     split_section,
     surrounded,
@@ -77,6 +79,13 @@ class Methods(unittest.TestCase):
         flat = CIRCUIT.model_copy(update={"cable": Cable(record="twin-and-earth")})
         methods = [one.method.value for one in rated_again(flat, JOB)]
         self.assertEqual(methods, ["C", "C", "C", "D", "C"])
+
+    def test_another_kind_of_cable_brings_its_methods(self) -> None:
+        flat = apply_changes(JOB, record_changes(JOB, 0, "twin-and-earth"))
+        self.assertEqual([one.method.value for one in flat.circuits[0].route], ["C", "C", "C", "D", "C"])
+        self.assertEqual([one.field for one in record_changes(JOB, 0, "swa-2-core")], ["circuits.0.cable.record"])
+        with self.assertRaises(InputError):
+            record_changes(JOB, 0, "string")
 
 
 class SplitAndJoin(unittest.TestCase):

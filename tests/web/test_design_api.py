@@ -29,6 +29,7 @@ class Design(AppCase):
         self.assertEqual(len(self.route("join", index=0)["route"]), 4)
         moved = self.route("surround", index=0, surroundings="tray")["route"][0]
         self.assertEqual((moved["surroundings"], moved["method"]), ("tray", "E"))
+        self.assertEqual(len(self.route("rate")["route"]), 5)
         laid = self.route("cable", index=4, cable={"record": "ev-power-data", "csa_mm2": 6.0})["route"][4]
         self.assertEqual(laid["cable"]["record"], "ev-power-data")
 

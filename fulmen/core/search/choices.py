@@ -15,14 +15,11 @@ from fulmen.core.circuit_load import CircuitLoad
 from fulmen.core.errors import TableError
 from fulmen.core.laid_cable import LaidCable, SectionFigures, section_figures
 from fulmen.core.model.cables import Cable
-from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, DeviceRatingA, TerminalSchool
+from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, TerminalSchool
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.route_writing import usual_method
-
-SIZES_MM2 = (2.5, 4.0, 6.0, 10.0, 16.0, 25.0)
-BREAKERS_A: tuple[DeviceRatingA, ...] = (6, 10, 16, 20, 25, 32, 40, 50, 63)
-FUSES_A: tuple[DeviceRatingA, ...] = (32, 40, 50, 63, 80, 100)
+from fulmen.core.usual_sizes import BREAKERS_A, FUSES_A
 
 
 class Family(StrEnum):
@@ -69,10 +66,6 @@ class Kinds:
     """Which kind of cable each section of a circuit has."""
 
     records: tuple[str, ...]
-
-    def words(self, job: Job) -> str:
-        """The kinds in words, each once."""
-        return ", then ".join(cable_record(one, job).name for one in dict.fromkeys(self.records))
 
 
 def kinds_to_try(job: Job, circuit: Circuit, phases: int, sub_main: bool) -> list[Kinds]:

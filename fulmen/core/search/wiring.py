@@ -17,9 +17,10 @@ from fulmen.core.model.supply import Earthing
 from fulmen.core.origin import fault_current, tails_figures
 from fulmen.core.rule_set import RuleSet
 from fulmen.core.run import Link
-from fulmen.core.search.choices import SIZES_MM2, CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
+from fulmen.core.search.choices import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
 from fulmen.core.search.judging import Short, judge_end, judge_link, short_of
 from fulmen.core.search.layouts import Layout
+from fulmen.core.usual_sizes import SIZES_MM2
 
 # A final circuit is judged as if a 30 mA RCD stood at its board; `wants_rcd` tells where one must.
 AT_THE_BOARD = Rcd(type=RcdType.A)

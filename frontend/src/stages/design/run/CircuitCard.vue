@@ -1,9 +1,12 @@
 <script setup lang="ts">
 // One circuit of the chain: its device, its cable, and what it must carry.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
+import { answer, api, asProblem } from '../../../api/client'
+import type { Section } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/JobField.vue'
+import { withValue } from '../../../shared/paths'
 import { useCables } from '../useCables'
 import type { ChainLink } from '../useChain'
 
@@ -22,6 +25,19 @@ const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
 const figures = computed(() => store.profile?.links.find((one) => one.circuit === circuit.value.id))
 const threePhase = computed(() => store.job!.supply.phases === 3)
 const point = computed(() => store.job!.charge_points.findIndex((one) => one.id === circuit.value.feeds))
+const failed = ref('')
+
+/** Another kind of cable brings the methods that its table knows. */
+async function lay(record: string): Promise<void> {
+  failed.value = ''
+  try {
+    const body = { job: withValue(store.job!, `${path.value}.cable.record`, record), circuit: circuit.value.id, act: 'rate' as const }
+    const { route } = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
+    store.changeAll([{ field: `${path.value}.cable.record`, value: record }, { field: `${path.value}.route`, value: route }])
+  } catch (error) {
+    failed.value = asProblem(error).detail
+  }
+}
 const onePhase = computed(() => threePhase.value && (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1))
 </script>
 
@@ -40,7 +56,7 @@ const onePhase = computed(() => threePhase.value && (props.link.final ? store.jo
         <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
         <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
       </template>
-      <JobField :path="`${path}.cable.record`" label="Cable" kind="choice" :items="items" class="wide" />
+      <v-select label="Cable" :model-value="circuit.cable.record" :items="items" item-title="words" item-value="value" :error-messages="failed" class="wide" @update:model-value="lay" />
       <JobField :path="`${path}.cable.csa_mm2`" label="Size" kind="choice" :items="sizes(circuit.cable.record)" />
       <JobField :path="`${path}.cable.protective`" label="Protective conductor" kind="choice" choice="Protective" />
       <JobField :path="`${path}.terminals`" label="70 °C terminals" kind="choice" choice="TerminalSchool" class="wide" />
