@@ -65,9 +65,9 @@ class Refused(unittest.TestCase):
         data = huge_png(10_000, 6_000)
         self.assertLess(len(data), 100_000)
         tracemalloc.start()
-        start = time.perf_counter()
+        start = time.process_time()
         message = self.refused(data)
-        took, peak = time.perf_counter() - start, tracemalloc.get_traced_memory()[1]
+        took, peak = time.process_time() - start, tracemalloc.get_traced_memory()[1]
         tracemalloc.stop()
         self.assertEqual(message, "The photo has 60 megapixels (10000 × 6000); at most 50 megapixels can be taken.")
         self.assertLess(took, 0.5)
