@@ -140,6 +140,11 @@ def download_materials(body: Job) -> Response:
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
 
+def _cell(text: str) -> str:
+    """A text that a spreadsheet takes as text, whatever a circuit was named."""
+    return f"'{text}" if text.startswith(("=", "+", "-", "@")) else text
+
+
 @design.post("/run.svg", responses={200: None})
 @allows(Role.ELECTRICIAN)
 def draw_run(body: PointQuestion) -> Response:

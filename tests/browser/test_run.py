@@ -94,6 +94,14 @@ class Mending(BrowserCase):
         expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Falls short")
         expect(page.get_by_role("button", name="Undo")).to_have_count(0)
 
+    def test_what_was_edited_since_is_not_undone_with_it(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        page.get_by_role("button", name="Take section 2 out").click()
+        expect(page.get_by_role("button", name="Undo")).to_be_visible()
+        page.locator("li .length input").first.fill("9.9")
+        expect(page.get_by_role("button", name="Undo")).to_have_count(0)
+        expect(page.locator("li .length input")).to_have_count(4)
+
 
 class OtherWays(BrowserCase):
     def test_one_press_tries_them_all_and_one_is_taken(self) -> None:

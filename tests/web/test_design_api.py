@@ -74,6 +74,9 @@ class Design(AppCase):
         self.assertTrue(all(line["price"] is not None for line in listed["lines"]))
         rows = self.post("materials.csv", document(GARAGE)).splitlines()
         self.assertEqual(len(rows), len(listed["lines"]) + 1)
+        formula = document()
+        formula["circuits"][0]["name"] = "=1+1"
+        self.assertIn("'=1+1: 16.9 m walked", self.post("materials.csv", formula))
         self.assertIn("<svg", self.post("run.svg", {"job": document(), "charge_point": "charge-point"}))
         empty = document()
         empty["circuits"][0]["route"] = []

@@ -7,7 +7,7 @@ import { useJob } from './useJob'
 
 const store = useJob()
 const answers = computed(() => store.job!.charge_points.map((one) => ({ value: one.id, words: one.name })))
-const chosen = computed(() => store.point || answers.value[0]?.value)
+const chosen = computed(() => (answers.value.find((one) => one.value === store.point) ?? answers.value[0])?.value)
 </script>
 
 <template>

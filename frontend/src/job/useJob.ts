@@ -88,7 +88,7 @@ export const useJob = defineStore('job', () => {
   function apply(words: string, changes: FieldChange[]): void {
     const back = changes.map(({ field }) => ({ field, value: valueAt(job.value, field) }))
     applied.value = [...applied.value, { words, back: back.reverse() }].slice(-20)
-    changeAll(changes)
+    enact(changes)
   }
 
   /** Take back what was applied last. */
@@ -96,10 +96,17 @@ export const useJob = defineStore('job', () => {
     const last = applied.value.at(-1)
     if (!last) return
     applied.value = applied.value.slice(0, -1)
-    changeAll(last.back)
+    enact(last.back)
   }
 
+  /** Change some fields. What was applied before and holds one of them can't be taken back any more: it would undo this too. */
   function changeAll(changes: FieldChange[]): void {
+    const meets = (one: FieldChange, other: FieldChange) => `${one.field}.`.startsWith(`${other.field}.`) || `${other.field}.`.startsWith(`${one.field}.`)
+    applied.value = applied.value.filter((entry) => !entry.back.some((back) => changes.some((change) => meets(back, change))))
+    enact(changes)
+  }
+
+  function enact(changes: FieldChange[]): void {
     if (!job.value) return
     job.value = changes.reduce((document, one) => withValue(document, one.field, one.value), job.value)
     edits += 1
