@@ -134,7 +134,15 @@ def download_materials(body: Job) -> Response:
         made = line.material
         price, work = ("" if figure is None else f"{figure:.2f}" for figure in (line.price, line.work_min))
         writer.writerow(
-            [made.name, f"{made.quantity:g}", made.unit, price, work, "yes" if line.invented else "", made.why]
+            [
+                _cell(made.name),
+                f"{made.quantity:g}",
+                made.unit,
+                price,
+                work,
+                "yes" if line.invented else "",
+                _cell(made.why),
+            ]
         )
     headers = {"Content-Disposition": 'attachment; filename="materials.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
