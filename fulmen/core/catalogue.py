@@ -170,3 +170,9 @@ def protective_metal(record: CableRecord, cable: Cable) -> float:
     """The protective conductor's own size [mm²]: the core, or the armour where it serves alone."""
     alone = cable.protective is Protective.ARMOUR
     return record.armour_mm2(cable.csa_mm2) if alone else record.cpc_mm2(cable.csa_mm2)
+
+
+def copper_protective_mm2(record: CableRecord, cable: Cable) -> float:
+    """Copper in the protective conductor [mm²]: none where the armour serves alone."""
+    alone = cable.protective is Protective.ARMOUR or record.cpc == "armour"
+    return 0.0 if alone else record.cpc_mm2(cable.csa_mm2)

@@ -16,7 +16,8 @@ from fulmen.core.errors import TableError
 from fulmen.core.fault_loop import device_zs_limit_ohm, temperature_factor
 from fulmen.core.laid_cable import LaidCable, SectionFigures, laid_cable
 from fulmen.core.model.job import Job
-from fulmen.core.origin import Known, TailsFigures, external_loop, fault_current, tails_figures
+from fulmen.core.model.supply import Earthing
+from fulmen.core.origin import Known, TailsFigures, external_loop, fault_current, neutral_loop_ohm, tails_figures
 from fulmen.core.rule_set import RuleSet
 from fulmen.core.run import Link, Run, runs
 
@@ -31,6 +32,8 @@ class ChainPoint:
     origin_ka: float
     neutral_ohm: float = 0.0
     protective_ohm: float = 0.0
+    hot_neutral_ohm: float = 0.0
+    tt: bool = False
 
     def fault_ka(self, phases: int) -> float:
         """Highest prospective fault current here [kA]; three-phase faults go round half the loop."""
@@ -51,7 +54,17 @@ class ChainPoint:
             self.origin_ka,
             self.neutral_ohm + 2 * laid.r1_ohm,
             self.protective_ohm + laid.r1_ohm + laid.least_r2_ohm,
+            self.hot_neutral_ohm + 2 * laid.hot_line_ohm,
+            self.tt,
         )
+
+    @property
+    def widest_loop_ohm(self) -> float:
+        """The larger hot loop, which sets the least fault that an overcurrent device must open [Ω].
+
+        On a TT supply a fault to earth is the RCD's, so the loop to neutral alone counts.
+        """
+        return self.hot_neutral_ohm if self.tt else max(self.loop_ohm, self.hot_neutral_ohm)
 
 
 @dataclass(frozen=True)
@@ -208,9 +221,17 @@ def _one_link(job: Job, rules: RuleSet, run: Run, link: Link, point: ChainPoint)
 
 def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
     """The origin's board: past the tails. For the highest fault the tails are left out, which is the safe side."""
-    loop_ohm = external_loop(job, rules).value + (tails.r1_ohm + tails.r2_ohm) * temperature_factor(70)
+    hot = temperature_factor(70)
+    loop_ohm = external_loop(job, rules).value + (tails.r1_ohm + tails.r2_ohm) * hot
     source_v = rules.value("u0_v") * rules.value("voltage_factor_max")
-    return ChainPoint(loop_ohm, tails.drop_v, source_v, fault_current(job, rules).value)
+    return ChainPoint(
+        loop_ohm,
+        tails.drop_v,
+        source_v,
+        fault_current(job, rules).value,
+        hot_neutral_ohm=neutral_loop_ohm(job, rules) + 2 * tails.r1_ohm * hot,
+        tt=job.supply.earthing is Earthing.TT,
+    )
 
 
 def link_figures(

@@ -123,7 +123,7 @@ def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEne
         TableError: the let-through is not known for such a fault.
     """
     source_v = rules.value("u0_v") * rules.value("voltage_factor_min")
-    energy, source = device_energy_a2s(link.link.circuit.device, fault_ka, source_v / link.end.loop_ohm)
+    energy, source = device_energy_a2s(link.link.circuit.device, fault_ka, source_v / link.end.widest_loop_ohm)
     return FaultEnergy(energy, source, *link.laid.frailest)
 
 

@@ -111,8 +111,8 @@ def _tried(
     finding = next((one for one in then.findings if one.key() == key), None)
     if finding is not None and finding.verdict is Verdict.NEEDS:
         return None, None
-    stages = {one.key() for one in now.findings if one.is_open()}
-    also = tuple(one.title for one in then.findings if one.is_open() and one.key() not in stages and one.key() != key)
+    settled = {key, *(one.key() for one in now.findings if one.is_open())}
+    also = tuple(one.title for one in then.findings if one.is_open() and one.key() not in settled)
     mend = Mend(
         words=" and ".join(move.words for move in moves),
         verdict=finding.verdict if finding is not None else Verdict.MEETS,

@@ -94,6 +94,21 @@ def fault_current(job: Job, rules: RuleSet) -> Known:
     return Known(rules.value("declared_pscc_ka"), "declared maximum", False)
 
 
+def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
+    """The largest loop line to neutral at the origin that the least fault is reckoned with [Ω].
+
+    A fault current measured or by enquiry is the larger of two, so it alone would promise too much: on TN the loop to
+    earth counts where it is larger. On TT, where that loop says nothing, a declared fault current is only a maximum
+    and the declared TN-C-S loop, which returns by the neutral, is taken.
+    """
+    known = fault_current(job, rules)
+    from_level = rules.value("u0_v") / (known.value * 1000)
+    if job.supply.earthing is not Earthing.TT:
+        return max(from_level, external_loop(job, rules).value)
+    declared = known.source == "declared maximum"
+    return max(from_level, rules.value("declared_ze_tn_c_s_ohm")) if declared else from_level
+
+
 def supply_electrode(job: Job, rules: RuleSet) -> Known:
     """RA of the installation's own electrode [Ω]; without any figure the most that counts as stable."""
     return _electrode(job, rules, ORIGIN, job.supply.electrode_design_ohm)

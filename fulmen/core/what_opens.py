@@ -38,18 +38,15 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
         return ()
     faults: list[FaultAt] = []
     before = [cut_out_guard(float(case.job.supply.cut_out_fuse_a or 100))]
-    hot_neutral_ohm = 0.0
     for number, link in enumerate(figures.links):
         front = link.link.board.front_rcd
         if front is not None:
             before.append(_front(front, link))
         before.append(guard_of(link.link.circuit))
         end = case.run.charge_point.name if link.final else figures.links[number + 1].link.board.name
-        hot_neutral_ohm += 2 * link.laid.hot_line_ohm
         source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
-        source_ohm = case.rules.value("u0_v") / (figures.fault.value * 1000)
         faults.append(_fault(end, True, source_v / link.end.loop_ohm, before))
-        faults.append(_fault(end, False, source_v / (source_ohm + hot_neutral_ohm), before))
+        faults.append(_fault(end, False, source_v / link.end.hot_neutral_ohm, before))
     return tuple(faults)
 
 

@@ -115,6 +115,13 @@ class OnTheSubMain(unittest.TestCase):
         pipes: dict[str, Any] = {"boards.1.extraneous_parts": "yes"}
         self.assertEqual(self.judged("exported_earth", pipes), MEETS)
         self.assertEqual(self.judged("exported_earth", {**pipes, "circuits.0.cable.csa_mm2": 6.0}), SHORT)
+        for steel in (
+            {"record": "swa-2-core", "csa_mm2": 16.0},
+            {"record": "swa-3-core", "csa_mm2": 16.0, "protective": "armour"},
+        ):
+            self.assertEqual(
+                self.judged("exported_earth", {**pipes, "circuits.0.cable": steel}), SHORT, "steel is no copper"
+            )
         self.assertEqual(self.judged("exported_earth", {"boards.1.extraneous_parts": "not_seen"}), NEEDS)
         on_tt = {one.rule for one in evaluation(GARAGE, {**pipes, "supply.earthing": "tt"}).findings}
         self.assertNotIn("exported_earth", on_tt)

@@ -155,7 +155,7 @@ class Choices(unittest.TestCase):
         self.assertEqual(unbeaten([worse, good, other]), [other, good])  # type: ignore[list-item]
 
 
-class OneHalf(unittest.TestCase):
+class Standing(unittest.TestCase):
     def test_the_standing_design_is_judged_like_its_evaluation(self) -> None:
         self.assertTrue(any(way.standing for way in result(GARAGE).few))
         self.assertFalse(evaluation(GARAGE).falls_short())

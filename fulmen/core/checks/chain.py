@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import cable_record, cables_of
+from fulmen.core.catalogue import cable_record, cables_of, copper_protective_mm2
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.earthing import earthed_by_pme
 from fulmen.core.errors import TableError
@@ -108,7 +108,7 @@ def _exported_earth(case: Case, link: Link) -> Finding | None:
         detail = "Nothing there brings in true earth."
         return stated("exported_earth", board.id, title, Verdict.MEETS, detail, clause)
     feeder = next(one for one in case.run.links if one.circuit.feeds == board.id).circuit
-    least = min(cable_record(one.record, case.job).cpc_mm2(one.csa_mm2) for one in cables_of(feeder))
+    least = min(copper_protective_mm2(cable_record(one.record, case.job), one) for one in cables_of(feeder))
     return judged(
         rule="exported_earth",
         subject=board.id,
@@ -119,7 +119,7 @@ def _exported_earth(case: Case, link: Link) -> Finding | None:
         decimals=0,
         at_least=True,
         clause=clause,
-        detail="the sub-main's copper protective conductor is the main bonding there too",
+        detail="the sub-main's protective core is the main bonding there too; its armour is no copper",
         mend="Use a bigger sub-main, run a bonding conductor with it, or earth the building by an electrode.",
     )
 

@@ -83,7 +83,9 @@ def _tape(place: _Place) -> Finding | None:
         return None
     title, clause = place.title("marked by tape"), "BS 7671 522.8.10"
     if place.section.warning_tape:
-        return stated("warning_tape", place.subject, title, Verdict.MEETS, "Warning tape above it.", clause)
+        return stated(
+            "warning_tape", place.subject, title, Verdict.MEETS, "Designed with warning tape above it.", clause
+        )
     detail, mend = "Nothing warns who digs there.", "Lay warning tape above the cable."
     return stated("warning_tape", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
 
@@ -189,9 +191,8 @@ def _fire_stopped(place: _Place) -> Finding | None:
         return None
     title, clause = place.title("sealed and fire-stopped"), "BS 7671 527.2"
     if place.section.fire_stopped:
-        return stated(
-            "fire_stopped", place.subject, title, Verdict.MEETS, "Sealed outside, fire-stopped inside.", clause
-        )
+        detail = "Designed sealed outside and fire-stopped inside."
+        return stated("fire_stopped", place.subject, title, Verdict.MEETS, detail, clause)
     detail, mend = "Fire and water get through the hole.", "Fire-stop it inside and seal it outside."
     return stated("fire_stopped", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
 
@@ -243,7 +244,7 @@ def _taped(link: Link) -> Finding | None:
 def _slack(case: Case) -> Finding:
     slack_m, title = case.run.final().circuit.slack_m, "Loop of slack for the next charge point"
     if slack_m > 0:
-        detail = f"{slack_m:g} m of slack is left at the unit."
+        detail = f"Designed with {slack_m:g} m of slack at the unit."
         return stated("slack", case.subject, title, Verdict.MEETS, detail, PRACTICE)
     detail = "None: the next unit may sit a hand's breadth away. Say why."
     return stated("slack", case.subject, title, Verdict.YOUR_CALL, detail, PRACTICE)
