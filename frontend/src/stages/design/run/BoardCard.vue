@@ -4,8 +4,8 @@ import { computed } from 'vue'
 
 import type { Board } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import ApplianceRows from '../../../shared/ApplianceRows.vue'
 import JobField from '../../../shared/JobField.vue'
-import OtherLoads from './OtherLoads.vue'
 
 const props = defineProps<{ board: Board; index: number; origin: boolean }>()
 
@@ -31,7 +31,10 @@ const YES_NO = [
       <JobField v-if="!origin && pme" :path="`${path}.extraneous_parts`" label="Metal pipes or steel in the ground there" kind="choice" choice="Seen" />
     </div>
     <p v-else class="quiet small">Filled in at the <router-link :to="{ name: 'survey', params: { part: 'board' } }" class="link">survey</router-link>.</p>
-    <OtherLoads v-if="!origin" :path="`${path}.other_loads`" :loads="board.other_loads" />
+    <div v-if="!origin" class="loads">
+      <p v-if="board.other_loads.length" class="quiet small">It also feeds, counted with diversity:</p>
+      <ApplianceRows :path="`${path}.other_loads`" add="Add a load" empty="It feeds nothing but the car." />
+    </div>
   </li>
 </template>
 
@@ -48,6 +51,10 @@ h2 {
 h2 .quiet {
   font-weight: 400;
   font-size: 0.88rem;
+}
+.loads {
+  padding-top: 12px;
+  max-width: 520px;
 }
 .fields {
   display: grid;

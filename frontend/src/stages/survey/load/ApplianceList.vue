@@ -1,50 +1,14 @@
 <script setup lang="ts">
-// Appliances and circuits of the house, picked from a list with usual ratings, each editable.
-import { mdiDeleteOutline } from '@mdi/js'
-import { computed, ref } from 'vue'
-
-import type { Appliance } from '../../../api/types'
-import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import { useCatalogue } from '../../../shared/useCatalogue'
+// Appliances and circuits of the house.
+import ApplianceRows from '../../../shared/ApplianceRows.vue'
 
 defineProps<{ counted: boolean }>()
-
-const store = useJob()
-const { catalogue, words } = useCatalogue()
-const picked = ref<string | null>(null)
-const appliances = computed(() => store.job!.load.appliances)
-const usual = computed(() =>
-  (catalogue.value?.appliances ?? []).map((one) => ({ value: one.name, words: `${one.name}, ${one.rating_kw === null ? `${one.rating_a} A` : `${one.rating_kw} kW`}` })),
-)
-
-function pick(name: string | null): void {
-  const found = catalogue.value?.appliances.find((one) => one.name === name)
-  if (found) store.change('load.appliances', [...appliances.value, { ...found }])
-  picked.value = null
-}
-function remove(index: number): void {
-  store.change('load.appliances', appliances.value.filter((_, place) => place !== index))
-}
-const unit = (one: Appliance) => (one.rating_kw === null ? 'rating_a' : 'rating_kw')
-function toggleSocket(index: number, one: Appliance): void {
-  store.change(`load.appliances.${index}.socket_in_unit`, !one.socket_in_unit)
-}
 </script>
 
 <template>
   <section aria-label="Appliances and circuits">
     <h3>Appliances and circuits <span class="quiet">{{ counted ? '' : 'for the simulated day; they are not counted here' }}</span></h3>
-    <ul v-if="appliances.length">
-      <li v-for="(one, index) in appliances" :key="index">
-        <JobField :path="`load.appliances.${index}.name`" :label="words('LoadKind', one.kind)" />
-        <JobField :path="`load.appliances.${index}.${unit(one)}`" label="Rating" kind="number" :unit="unit(one) === 'rating_a' ? 'A' : 'kW'" />
-        <v-btn :icon="mdiDeleteOutline" variant="text" size="small" :aria-label="`Take out ${one.name || words('LoadKind', one.kind)}`" @click="remove(index)" />
-        <label v-if="one.kind === 'cooker'" class="socket"><input type="checkbox" :checked="one.socket_in_unit" @change="toggleSocket(index, one)" /> its control unit holds a socket</label>
-      </li>
-    </ul>
-    <p v-else class="quiet empty">None yet. Pick each circuit and each big appliance.</p>
-    <v-select v-model="picked" label="Add one" :items="usual" item-title="words" item-value="value" @update:model-value="pick" />
+    <ApplianceRows path="load.appliances" add="Add one" empty="None yet. Pick each circuit and each big appliance." />
   </section>
 </template>
 
@@ -56,33 +20,5 @@ h3 {
 h3 .quiet {
   font-weight: 400;
   font-size: 0.88rem;
-}
-ul {
-  list-style: none;
-  margin: 0 0 10px;
-  padding: 0;
-}
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 130px auto;
-  gap: 8px;
-  align-items: center;
-  padding: 5px 0;
-}
-.socket {
-  grid-column: 1 / -1;
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 32px;
-  font-size: 0.92rem;
-}
-.socket input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--copper);
-}
-.empty {
-  padding: 4px 0 12px;
 }
 </style>
