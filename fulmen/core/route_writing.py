@@ -17,7 +17,7 @@ from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
 from fulmen.core.model.reference_method import ReferenceMethod
-from fulmen.core.model.route import LengthBy, Section, Surroundings
+from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
 from fulmen.core.model.supply import Seen
 from fulmen.core.tables import read_toml
 from fulmen.core.words import word
@@ -119,16 +119,17 @@ def split_section(route: tuple[Section, ...], index: int, at_m: float) -> tuple[
 
 
 def join_sections(route: tuple[Section, ...], index: int) -> tuple[Section, ...]:
-    """The route with one section and the next made one: the first one's surroundings, the harsher of their facts.
+    """The route with one section and the next, laid alike, made one with the harsher of their other facts.
+
+    Sections laid in different ways are refused: one of them would vanish with what it asks for.
 
     Raises:
-        InputError: there is no next section, or their cables differ: a joint stands between them.
+        InputError: there is no next section, or they differ in cable, surroundings, method, duct or depth.
     """
     first, second = _at(route, index), _at(route, index + 1)
-    if first.cable != second.cable:
-        raise InputError("index", f"Between sections {index + 1} and {index + 2} the cable changes: they can't be one.")
-    if first.depth_m != second.depth_m and ReferenceMethod.D in (first.method, second.method):
-        raise InputError("index", f"Sections {index + 1} and {index + 2} lie at different depths: they can't be one.")
+    differs = _laid_apart(first, second)
+    if differs:
+        raise InputError("index", f"Sections {index + 1} and {index + 2} differ in {differs}: make them alike first.")
     length_m = round(first.length_m + second.length_m, 6)
     if length_m > MOST_M:
         raise InputError("index", f"Together they are {length_m:g} m; a section is at most {MOST_M:g} m long.")
@@ -136,14 +137,27 @@ def join_sections(route: tuple[Section, ...], index: int) -> tuple[Section, ...]
     return (*route[:index], joined, *route[index + 2 :])
 
 
+def _laid_apart(first: Section, second: Section) -> str:
+    """What two sections differ in that one section can't have both of, in words; empty where they are laid alike."""
+    buried = ReferenceMethod.D in (first.method, second.method)
+    differences = (
+        ("cable", first.cable != second.cable),
+        ("surroundings", first.surroundings is not second.surroundings),
+        ("reference method", first.method is not second.method),
+        ("duct", first.in_duct != second.in_duct),
+        ("depth", buried and first.depth_m != second.depth_m),
+    )
+    return ", ".join(words for words, differ in differences if differ)
+
+
 def _harsher(first: Section, second: Section) -> dict[str, object]:
     """Of two sections the facts that rate a cable lower or ask more of who lays it."""
-    temperatures = [one.temperature_c for one in (first, second)]
-    known = [one for one in temperatures if one is not None]
+    known = _known(first.temperature_c, second.temperature_c)
     reference = 20.0 if first.method is ReferenceMethod.D else 30.0
     hottest = None if not known else max(*known, *([reference] if len(known) == 1 else []), known[0])
-    clearances = [one.clearance_mm for one in (first, second) if one.clearance_mm is not None]
     paced = LengthBy.STEPS in (first.length_by, second.length_by)
+    plastic = Fixings.PLASTIC in (first.fixings, second.fixings)
+    zones = {first.in_zone, second.in_zone}
     return {
         "length_by": LengthBy.STEPS if paced else LengthBy.TAPE,
         "temperature_c": hottest,
@@ -155,9 +169,20 @@ def _harsher(first: Section, second: Section) -> dict[str, object]:
         "warning_tape": first.warning_tape and second.warning_tape,
         "concealed_under_50_mm": first.concealed_under_50_mm or second.concealed_under_50_mm,
         "fire_stopped": first.fire_stopped and second.fire_stopped,
-        "clearance_mm": min(clearances, default=None),
+        "in_zone": next(one for one in (Seen.NO, Seen.NOT_SEEN, Seen.YES) if one in zones),
+        "fixings": Fixings.PLASTIC if plastic else Fixings.METAL,
+        "clip_spacing_mm": max(_known(first.clip_spacing_mm, second.clip_spacing_mm), default=None),
+        "bend_radius_mm": min(_known(first.bend_radius_mm, second.bend_radius_mm), default=None),
+        "clearance_mm": min(_known(first.clearance_mm, second.clearance_mm), default=None),
+        "trench_width_m": max(first.trench_width_m, second.trench_width_m),
+        "hole_depth_m": max(first.hole_depth_m, second.hole_depth_m),
+        "hole_width_m": max(first.hole_width_m, second.hole_width_m),
         "hazards": tuple(dict.fromkeys((*first.hazards, *second.hazards))),
     }
+
+
+def _known(*values: float | None) -> list[float]:
+    return [value for value in values if value is not None]
 
 
 def with_cable(route: tuple[Section, ...], circuit: Circuit, index: int, cable: Cable, job: Job) -> tuple[Section, ...]:

@@ -102,11 +102,17 @@ class SplitAndJoin(unittest.TestCase):
             self.assertEqual(caught.exception.field, field)
 
     def test_joined_keeps_the_harsher_facts_so_no_margin_improves(self) -> None:
-        changes = {"circuits.0.route.2.temperature_c": 45.0, "circuits.0.route.1.grouped_circuits": 4,
-                   "circuits.0.route.2.surroundings": "through_wall"}  # fmt: skip
-        whole = job(DEVICE_IN_UNIT, changes)
+        changes = {"temperature_c": 45.0, "grouped_circuits": 1, "fixings": "plastic", "clip_spacing_mm": 600.0,
+                   "bend_radius_mm": 40.0, "clearance_mm": 20.0, "in_zone": "no", "hazards": ["pipes"]}  # fmt: skip
+        whole = job(DEVICE_IN_UNIT, {
+            "circuits.0.route.1.surroundings": "clipped", "circuits.0.route.2.surroundings": "clipped",
+            "circuits.0.route.1.grouped_circuits": 4, "circuits.0.route.1.clip_spacing_mm": 300.0,
+            "circuits.0.route.1.bend_radius_mm": 90.0, "circuits.0.route.1.in_zone": "yes",
+            **{f"circuits.0.route.2.{name}": value for name, value in changes.items()},
+        })  # fmt: skip
         route = join_sections(whole.circuits[0].route, 1)
-        self.assertEqual((route[1].temperature_c, route[1].grouped_circuits), (45.0, 4))
+        one = route[1].model_dump(mode="json")
+        self.assertEqual({name: one[name] for name in changes}, changes | {"grouped_circuits": 4})
         joined = whole.model_copy(update={"circuits": (whole.circuits[0].model_copy(update={"route": route}),)})
 
         def margin(one: object) -> float:
@@ -117,12 +123,12 @@ class SplitAndJoin(unittest.TestCase):
 
     def test_what_cannot_be_one_section(self) -> None:
         joined = with_cable(CIRCUIT.route, CIRCUIT, 2, Cable(record="nyy-j"), JOB)
-        deep = tuple(
-            one.model_copy(update={"depth_m": 0.5 if index == 3 else 0.7}) for index, one in enumerate(CIRCUIT.route)
-        )
-        long = tuple(one.model_copy(update={"length_m": 300.0}) for one in CIRCUIT.route)
-        for route, index, told in ((joined, 1, "cable changes"), (deep, 3, "different depths"), (CIRCUIT.route, 4, "no section 6"),
-                                   (long, 0, "at most 500")):  # fmt: skip
+        long = (CIRCUIT.route[2].model_copy(update={"length_m": 300.0}),) * 2
+        alike = (CIRCUIT.route[3], CIRCUIT.route[3].model_copy(update={"in_duct": False}))
+        deep = (CIRCUIT.route[3], CIRCUIT.route[3].model_copy(update={"depth_m": 0.5}))
+        for route, index, told in ((joined, 1, "differ in cable"), (deep, 0, "differ in depth"), (alike, 0, "differ in duct"),
+                                   (CIRCUIT.route, 2, "in surroundings, reference method"),
+                                   (CIRCUIT.route, 4, "no section 6"), (long, 0, "at most 500")):  # fmt: skip
             with self.subTest(told), self.assertRaises(InputError) as caught:
                 join_sections(route, index)
             self.assertIn(told, caught.exception.message)

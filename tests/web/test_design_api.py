@@ -25,8 +25,11 @@ class Design(AppCase):
     def test_every_act_on_a_route(self) -> None:
         self.assertEqual(len(self.route("write", text="c3 t.4")["route"]), 7)
         self.assertEqual(len(self.route("add")["route"]), 6)
-        self.assertEqual(len(self.route("split", index=2, at_m=2.0)["route"]), 6)
-        self.assertEqual(len(self.route("join", index=0)["route"]), 4)
+        cut = document()
+        cut["circuits"][0]["route"] = self.route("split", index=2, at_m=2.0)["route"]
+        self.assertEqual(len(cut["circuits"][0]["route"]), 6)
+        question = {"job": cut, "circuit": "ev", "act": "join", "index": 2}
+        self.assertEqual(len(self.post("route", question)["route"]), 5)
         moved = self.route("surround", index=0, surroundings="tray")["route"][0]
         self.assertEqual((moved["surroundings"], moved["method"]), ("tray", "E"))
         self.assertEqual(len(self.route("rate")["route"]), 5)
@@ -39,6 +42,7 @@ class Design(AppCase):
             ("split", {"index": 2, "at_m": 99.0}, "at_m"),
             ("split", {"index": 9, "at_m": 1.0}, "index"),
             ("join", {"index": 4}, "index"),
+            ("join", {"index": 0}, "index"),
             ("surround", {"index": 5, "surroundings": "tray"}, "index"),
             ("surround", {"index": 0, "surroundings": "sea"}, "surroundings"),
             ("dance", {}, "act"),
