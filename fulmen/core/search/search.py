@@ -143,9 +143,7 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
     return SearchResult(
         tried=tally.tried,
         held=tally.held,
-        reasons=tuple(
-            FailReason(rule=rule, times=n, text=tally.texts[rule]) for rule, n in tally.reasons.most_common(6)
-        ),
+        reasons=tally.commonest(),
         sizes=tuple(_size(csa_mm2, tally) for csa_mm2 in sorted(tally.sizes)),
         few=few,
         elsewhere=elsewhere,
