@@ -56,6 +56,7 @@ def second_charge_point(job: Job, charge_point: str) -> tuple[Change, ...]:
     twin = circuit.model_copy(
         update={
             "id": free_id(job, "ev"), "name": f"{circuit.name} 2"[:200], "way": "", "feeds": other.id,
+            "fitted_with_this_job": True,
             "phase": following if job.supply.phases == 3 else circuit.phase,
         }
     )  # fmt: skip

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.certificate import Gap, certificate_gaps
+from fulmen.core.checks.boards import board_findings
 from fulmen.core.checks.chain import chain_findings
 from fulmen.core.checks.charge_point import charge_point_findings
 from fulmen.core.checks.common import needs_fact
@@ -44,6 +45,7 @@ DESIGN_CHECKS = (
     loop_findings,
     chain_findings,
     practice_findings,
+    board_findings,
     place_findings,
     charge_point_findings,
 )
@@ -126,7 +128,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         demand=demand,
         ways_out=ways_out(job, rules, demand),
         operator=operator_matter(job, rules, demand),
-        stops=stop_states(facts, findings),
+        stops=stop_states(job, facts, findings),
         questions=open_questions(facts),
         totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
     )

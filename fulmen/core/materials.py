@@ -120,6 +120,8 @@ def _sold(quantity: float, unit: str) -> float:
 
 def _needs(job: Job) -> Iterator[Need]:
     for circuit in job.circuits:
+        if not circuit.fitted_with_this_job:
+            continue
         yield from _cable(circuit)
         for section in circuit.route:
             yield from _laid(section, cable_record(cable_of(circuit, section).record, job), cable_of(circuit, section))

@@ -150,14 +150,18 @@ def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, 
     )
 
 
-def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
-    """Each stop with how much of it is known, and the keys of its findings, worst first."""
+def stop_states(job: Job, facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
+    """Each stop with how much of it is known, and the keys of its findings, worst first.
+
+    The walk ends at the origin's board; those further on are entered with the run.
+    """
+    further_on = {circuit.feeds for circuit in job.circuits} & {board.id for board in job.boards}
     seen: dict[Stop, list[bool]] = {stop: [] for stop in Stop}
     for fact, is_known in facts:
         seen[fact.stop].append(is_known)
     settled: dict[Stop, list[str]] = {stop: [] for stop in Stop}
     for one in findings:
-        if one.rule in STOP_OF_RULE:
+        if one.rule in STOP_OF_RULE and one.subject not in further_on:
             settled[STOP_OF_RULE[one.rule]].append(one.key())
     return tuple(
         StopState(

@@ -143,8 +143,8 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Insulation.XLPE_90: "90 °C thermosetting",
     },
     TerminalSchool: {
-        TerminalSchool.BY_TEMPERATURE: "show that the conductor stays at 70 °C",
-        TerminalSchool.RATE_AT_70: "rate the cable from the 70 °C table",
+        TerminalSchool.BY_TEMPERATURE: "conductor no hotter than 70 °C",
+        TerminalSchool.RATE_AT_70: "rated from the 70 °C table",
     },
     DeviceKind: {
         DeviceKind.BREAKER: "circuit-breaker",

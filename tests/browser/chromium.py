@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
 from fulmen.demo import load_demo
 from tests.app import NOW, AppCase, Served
@@ -91,9 +91,10 @@ def tap(page: Page, question: str, said: str) -> None:
     group.get_by_role("radio", name=said, exact=True).or_(group.get_by_role("checkbox", name=said, exact=True)).check()
 
 
-def choose(page: Page, label: str, value: str) -> None:
-    """Choose one value of a select."""
-    page.get_by_role("combobox", name=label, exact=True).first.locator(
+def choose(where: Page | Locator, label: str, value: str) -> None:
+    """Choose one value of a select; its list opens over the page."""
+    page = where if isinstance(where, Page) else where.page
+    where.get_by_role("combobox", name=label, exact=True).first.locator(
         "xpath=ancestor::div[contains(@class,'v-field ')]"
     ).click()
     page.get_by_role("listbox", name=label, exact=True).get_by_role("option", name=value, exact=True).click()

@@ -127,10 +127,36 @@ class Boards(BrowserCase):
         choose(page, "Add a load", "Lighting circuit, 6 A")
         expect(page.get_by_text("It also feeds, counted with diversity")).to_be_visible()
         page.get_by_role("button", name="Add a charge point beside it").click()
+        # The second car needs the operator's word first: that banner moves everything below it.
+        expect(page.get_by_text("Work must wait")).to_be_visible()
         tap(page, "Run to", "Charge point 2")
         expect(page.get_by_role("button", name="Take Charge point 2 out")).to_be_visible()
         page.get_by_role("button", name="Take Charge point 2 out").click()
         expect(page.get_by_role("group", name="Run to")).to_have_count(0)
+
+    def test_a_garage_board_that_was_there_is_answered_where_it_stands(self) -> None:
+        page = self.job_page("Garage at the end", "design/boards")
+        board = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Garage board garage"))
+        choose(board, "New with this job", "no")
+        choose(board, "RCD before its ways", "Type AC, 30 mA")
+        choose(board, "Looked over, lid off", "not seen yet")
+        choose(board, "Made up of", "not seen yet")
+        board.get_by_label("Spare ways").fill("")
+        rows = page.get_by_role("region", name="Checks")
+        blind = rows.get_by_role("button", name="No RCD on the way that the car's DC blinds")
+        asked = [rows.get_by_role("button", name=name).filter(has_text="Garage board")
+                 for name in ("Looked over with its lid off", "Board takes the new device", "A way for the circuit")]  # fmt: skip
+        expect(blind).to_contain_text("Falls short")
+        for one in asked:
+            expect(one).to_contain_text("Needs a fact")
+        choose(board, "RCD before its ways", "none")
+        choose(board, "Looked over, lid off", "yes")
+        choose(board, "Made up of", "an RCBO in every way")
+        board.get_by_label("Spare ways").fill("1")
+        expect(blind).to_contain_text("Meets")
+        expect(asked[1]).to_contain_text("Meets")
+        expect(asked[2]).to_contain_text("1 spare")
+        expect(asked[0]).to_have_count(0)
 
     def test_a_makers_record_rates_a_cable_that_no_table_does(self) -> None:
         page = self.job_page("Lime Kiln", "design/boards")

@@ -25,13 +25,15 @@ const limit = computed(() =>
 const used = computed(() => (props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin))))
 const open = computed(() => isOpen(props.finding))
 
-// Where several circuits stand in a job, whose finding it is.
+// Where several circuits or boards stand in a job, whose finding it is.
 const store = useJob()
 const whose = computed(() => {
-  const circuits = store.job?.circuits ?? []
-  if (circuits.length < 2) return ''
+  const { circuits = [], boards = [] } = store.job ?? {}
   const subject = props.finding.subject
-  return circuits.find((one) => one.id === subject || (subject.startsWith(`${one.id}-`) && /^\d+$/.test(subject.slice(one.id.length + 1))))?.name ?? ''
+  const section = (id: string) => subject.startsWith(`${id}-`) && /^\d+$/.test(subject.slice(id.length + 1))
+  const circuit = circuits.length > 1 && circuits.find((one) => one.id === subject || section(one.id))
+  const board = boards.length > 1 && boards.find((one) => one.id === subject)
+  return (circuit || board || undefined)?.name ?? ''
 })
 </script>
 

@@ -1,18 +1,16 @@
-"""Where the equipment stands: height and IP code of the charge point, case of every board on the way."""
+"""Where the charge point stands: its height and IP code."""
 
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Verdict, stated
-from fulmen.core.model.boards import Board, Enclosure
 from fulmen.core.model.site import CarPlace
 
 
 def place_findings(case: Case) -> list[Finding]:
-    """Every finding about where the charge point and the board stand."""
-    findings = [_height(case), _ip_code(case), *_board_cases(case)]
-    return [finding for finding in findings if finding is not None]
+    """Every finding about where the charge point stands."""
+    return [finding for finding in (_height(case), _ip_code(case)) if finding is not None]
 
 
 def _height(case: Case) -> Finding:
@@ -42,17 +40,3 @@ def _ip_code(case: Case) -> Finding | None:
     return stated(
         "ip_code", case.subject, title, verdict, detail, clause, mend="" if holds else "Use a unit of IP44 or better."
     )
-
-
-def _board_cases(case: Case) -> list[Finding]:
-    return [_board_case(link.board) for link in case.run.links if link.board.indoors]
-
-
-def _board_case(board: Board) -> Finding:
-    title, clause = "Board's case won't feed a fire", "BS 7671 421.1.201"
-    if board.enclosure is Enclosure.NOT_SEEN:
-        return needs_fact("board_case", board.id, title, f"Is {board.name} of metal or plastic?", clause)
-    if board.enclosure is Enclosure.METAL:
-        return stated("board_case", board.id, title, Verdict.MEETS, "Metal.", clause)
-    detail = "Plastic. Replace it, or leave an existing board as found, tell the owner and comment on it."
-    return stated("board_case", board.id, title, Verdict.YOUR_CALL, detail, clause)

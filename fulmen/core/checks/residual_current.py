@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.catalogue import cable_of, cable_record
-from fulmen.core.checks.common import needs_fact
+from fulmen.core.checks.common import at_board, needs_fact
 from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Verdict, stated
 from fulmen.core.model.arrangement import RdcDdPlace
@@ -147,7 +147,8 @@ def _front_rcd_seen(case: Case) -> Finding | None:
         board = link.board
         if board.front_rcd_seen is not Seen.NO and board.front_rcd is None:
             detail = f"Look at {board.name}: does an RCD stand in front of this way, and which waveform mark has it?"
-            return needs_fact("front_rcd", board.id, "RCD in front of the circuit", detail, OWN_CLAUSE)
+            found = needs_fact("front_rcd", board.id, "RCD in front of the circuit", detail, OWN_CLAUSE)
+            return at_board(case, board, found)
     return None
 
 

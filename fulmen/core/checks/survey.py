@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
-from fulmen.core.model.boards import Board, MakeUp
+from fulmen.core.findings import Finding, Stage, Verdict, stated
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.site import Hazard, Ownership
 from fulmen.core.model.supply import BondedService, CutOutCondition, Seen
@@ -20,7 +19,7 @@ def survey_findings(case: Case) -> list[Finding]:
     """Every finding about what was seen, in the order of the walk."""
     findings = [
         _cut_out(case), _isolator(case), _sleeving(case), _earth_terminal(case), _bonding_place(case),
-        *_board(case), _duct(case), _permission(case), _own_land(case), _dangerous(case),
+        _duct(case), _permission(case), _own_land(case), _dangerous(case),
     ]  # fmt: skip
     return [finding for finding in findings if finding is not None]
 
@@ -95,72 +94,6 @@ def _bonding_place(case: Case) -> Finding | None:
         )
     detail = "Is each clamp within 600 mm of the meter, stop valve or entry, before any branch?"
     return needs_fact("bonding_place", ORIGIN, title, detail, clause)
-
-
-def _board(case: Case) -> list[Finding | None]:
-    if not case.run.links:
-        return []
-    return [finding for link in case.run.links for finding in _one_board(link.board)]
-
-
-def _one_board(board: Board) -> list[Finding | None]:
-    if board.fitted_with_this_job:
-        detail = "A new board fitted with this job."
-        return [_said("spare_way", "A way for the circuit", Verdict.MEETS, detail, PRACTICE, subject=board.id)]
-    return [_make_up(board), _spare_way(board), _lid(board), _labels(board)]
-
-
-def _make_up(board: Board) -> Finding:
-    title, clause = "Board takes the new device", PRACTICE
-    if board.make_up is MakeUp.NOT_SEEN:
-        detail = f"How is {board.name} made up: RCBOs, split load, breakers, or rewirable fuses?"
-        return needs_fact("board_make_up", board.id, title, detail, clause)
-    if board.make_up is MakeUp.REWIRABLE:
-        detail = "Rewirable fuses: no RCBO fits, and such a fuse must not guard this circuit."
-        mend = "Fit an own small board off split tails, or have the board replaced."
-        return _said("board_make_up", title, Verdict.FALLS_SHORT, detail, clause, mend, board.id)
-    details = {
-        MakeUp.ALL_RCBO: "An RCBO in every way: take one more.",
-        MakeUp.SPLIT_LOAD: "Split load: an RCD stands before most ways; name it below, or use the non-RCD side.",
-        MakeUp.BREAKERS_ONLY: "Breakers without RCD: the new way brings its own.",
-    }
-    return _said("board_make_up", title, Verdict.MEETS, details[board.make_up], clause, subject=board.id)
-
-
-def _spare_way(board: Board) -> Finding:
-    title = "A way for the circuit"
-    if board.spare_ways is None:
-        return needs_fact("spare_way", board.id, title, f"Count the spare ways of {board.name}.", PRACTICE)
-    return judged(
-        rule="spare_way",
-        subject=board.id,
-        title=title,
-        stage=Stage.SURVEY,
-        value=float(board.spare_ways),
-        limit=1.0,
-        unit="spare",
-        decimals=0,
-        at_least=True,
-        clause=PRACTICE,
-        detail="Leave an empty way each side where you can: it runs warm for hours.",
-        mend="Fit an own small board off split tails, or have the board replaced.",
-    )
-
-
-def _lid(board: Board) -> Finding | None:
-    if board.looked_inside is Seen.YES:
-        return None
-    title = "Looked over with its lid off"
-    detail = "With the supply isolated: loose or over-stripped conductors, a ring end not clamped, scorching."
-    return needs_fact("looked_inside", board.id, title, detail, "BS 7671 132.16")
-
-
-def _labels(board: Board) -> Finding | None:
-    if board.labels_complete is not Seen.NO:
-        return None
-    title = "Circuits of the board labelled"
-    detail = "Labels are missing: identify what you can, label the new circuit, tell the owner of the rest."
-    return _said("board_labels", title, Verdict.YOUR_CALL, detail, "BS 7671 514.8, 514.9", subject=board.id)
 
 
 def _duct(case: Case) -> Finding | None:

@@ -64,7 +64,8 @@ class Circuit(Part):
     """A circuit from a board to a charge point (final) or to another board (distribution: a sub-main).
 
     `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
-    single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to.
+    single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
+    is not fitted with this job is there already: judged and tested like the others, but not bought nor varied.
     """
 
     id: Id
@@ -75,6 +76,7 @@ class Circuit(Part):
     phases: Literal[1, 3] = 1
     phase: Phase = Phase.L1
     load_limit_a: LoadA | None = None
+    fitted_with_this_job: bool = True
     device: Device = Device()
     cable: Cable = Cable()
     terminals: TerminalSchool = TerminalSchool.BY_TEMPERATURE

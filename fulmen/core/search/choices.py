@@ -105,7 +105,12 @@ def _made_for(name: str, job: Job, phases: int) -> bool:
 
 
 def devices_to_try(circuit: Circuit, ib_a: float, sub_main: bool) -> list[Device]:
-    """The two least ratings that carry the load, by every curve, and fuses at a sub-main; the standing one first."""
+    """The two least ratings that carry the load, by every curve, and fuses at a sub-main; the standing one first.
+
+    A circuit that is there already keeps its device.
+    """
+    if not circuit.fitted_with_this_job:
+        return [circuit.device]
     breaking = max(6.0, circuit.device.breaking_capacity_ka)
     ratings = [rating for rating in BREAKERS_A if rating >= ib_a][:2]
     tried = [Device(curve=curve, rating_a=rating, breaking_capacity_ka=breaking, rcd=circuit.device.rcd)

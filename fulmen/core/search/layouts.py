@@ -25,10 +25,10 @@ class Layout:
 
 
 def layouts(job: Job, charge_point: str) -> list[Layout]:
-    """Every layout worth trying; only the one that stands where its route is not known yet."""
+    """Every layout worth trying; only the one that stands where its route is not known yet or its circuit is there."""
     run = _run(job, charge_point)
     standing = Layout(_standing_words(run), job, run, True)
-    if any(not link.circuit.route for link in run.links):
+    if any(not link.circuit.route for link in run.links) or not run.final().circuit.fitted_with_this_job:
         return [standing]
     others: list[tuple[str, Job] | None]
     others = [_own_board(job, run), _sub_main(job, run)] if len(run.links) == 1 else [_direct(job, run)]
@@ -89,6 +89,8 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
 def _direct(job: Job, run: Run) -> tuple[str, Job] | None:
     """One circuit all the way, where the boards between feed nothing else."""
     between = [link.board for link in run.links[1:]]
+    if not all(link.circuit.fitted_with_this_job for link in run.links):
+        return None
     shared = {circuit.from_board for circuit in job.circuits if circuit not in [link.circuit for link in run.links]}
     if any(board.other_loads or board.id in shared or not board.fitted_with_this_job for board in between):
         return None

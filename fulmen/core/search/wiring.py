@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import dataclass
 
+from fulmen.core.catalogue import cable_of
 from fulmen.core.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.demand import Demand
+from fulmen.core.errors import TableError
 from fulmen.core.figures import ChainPoint, LinkFigures, chain_start, link_figures
-from fulmen.core.laid_cable import LaidCable
+from fulmen.core.laid_cable import LaidCable, laid_cable
 from fulmen.core.margins import lighting_margin, volt_drop_margin
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Circuit
@@ -137,7 +140,12 @@ class _Final:
 def _laid(
     job: Job, circuit: Circuit, phases: int, load: CircuitLoad, sub_main: bool
 ) -> Iterator[tuple[Kinds, float, LaidCable]]:
-    """A circuit in every kind and size that is made, the size that stands among them."""
+    """A circuit in every kind and size that is made, the size that stands among them; one that is there as it is."""
+    if not circuit.fitted_with_this_job:
+        records = tuple(cable_of(circuit, section).record for section in circuit.route)
+        with suppress(TableError):
+            yield Kinds(records), circuit.cable.csa_mm2, laid_cable(job, circuit, phases, load)
+        return
     bench = CableBench(job, circuit, phases, load)
     for kinds in kinds_to_try(job, circuit, phases, sub_main):
         for csa_mm2 in SIZES_MM2:

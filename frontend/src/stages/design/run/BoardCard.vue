@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Board } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import ApplianceRows from '../../../shared/ApplianceRows.vue'
+import FrontRcdSelect from '../../../shared/FrontRcdSelect.vue'
 import JobField from '../../../shared/JobField.vue'
 
 const props = defineProps<{ board: Board; index: number; origin: boolean }>()
@@ -27,7 +28,13 @@ const YES_NO = [
       <JobField :path="`${path}.indoors`" label="Indoors" kind="choice" :items="YES_NO" />
       <JobField :path="`${path}.enclosure`" label="Case" kind="choice" choice="Enclosure" />
       <JobField :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
-      <JobField v-if="!origin" :path="`${path}.front_rcd_seen`" label="RCD in front of its ways" kind="choice" choice="Seen" />
+      <FrontRcdSelect v-if="!origin" :place="index" label="RCD before its ways" />
+      <template v-if="!board.fitted_with_this_job">
+        <JobField :path="`${path}.make_up`" label="Made up of" kind="choice" choice="MakeUp" />
+        <JobField :path="`${path}.spare_ways`" label="Spare ways" kind="number" />
+        <JobField :path="`${path}.looked_inside`" label="Looked over, lid off" kind="choice" choice="Seen" />
+        <JobField :path="`${path}.labels_complete`" label="Circuits labelled" kind="choice" choice="Seen" />
+      </template>
       <JobField v-if="!origin && pme" :path="`${path}.extraneous_parts`" label="Metal pipes or steel in the ground there" kind="choice" choice="Seen" />
     </div>
     <p v-else class="quiet small">Filled in at the <router-link :to="{ name: 'survey', params: { part: 'board' } }" class="link">survey</router-link>.</p>

@@ -21,6 +21,7 @@ const RATINGS = [6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100].map((value) => ({ v
 const CURVES = ['B', 'C', 'D'].map((value) => ({ value, words: value }))
 const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 const PHASES = [1, 3].map((value) => ({ value, words: value === 1 ? 'one' : 'three' }))
+const YES_NO = [true, false].map((value) => ({ value, words: value ? 'yes' : 'no' }))
 const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
 const figures = computed(() => store.profile?.links.find((one) => one.circuit === circuit.value.id))
 const threePhase = computed(() => store.job!.supply.phases === 3)
@@ -63,7 +64,8 @@ const onePhase = computed(() => threePhase.value && (props.link.final ? store.jo
       <JobField v-if="link.final && threePhase" :path="`charge_points.${point}.phases`" label="Phases of the unit" kind="choice" :items="PHASES" />
       <JobField v-if="!link.final && threePhase" :path="`${path}.phases`" label="Phases" kind="choice" :items="PHASES" />
       <JobField v-if="onePhase" :path="`${path}.phase`" label="Line conductor" kind="choice" :items="LINES" />
-      <JobField v-if="!link.final" :path="`${path}.load_limit_a`" label="Held by a clamp to" kind="number" unit="A" />
+      <JobField v-if="!link.final" :path="`${path}.load_limit_a`" label="Clamp limit" kind="number" unit="A" />
+      <JobField v-if="!link.final" :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
       <JobField v-if="link.final" :path="`charge_points.${point}.set_current_a`" label="Unit set to" kind="number" unit="A" />
       <JobField :path="`${path}.slack_m`" label="Slack at its end" kind="number" unit="m" />
     </div>

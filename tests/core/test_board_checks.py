@@ -1,0 +1,117 @@
+"""Boards on the way: those further on ask where they are entered; what is there already is neither bought nor varied."""
+
+import unittest
+from typing import Any
+
+from fulmen.core.catalogue import cable_of
+from fulmen.core.chain_writing import second_charge_point
+from fulmen.core.changes import apply_changes
+from fulmen.core.evaluate import evaluate
+from fulmen.core.findings import Stage, Verdict
+from fulmen.core.materials import materials
+from fulmen.core.prices import invented_prices
+from fulmen.core.search.layouts import layouts
+from fulmen.core.search.search import search
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, evaluation, job
+
+MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
+FOUND = {"boards.1.fitted_with_this_job": False, "circuits.0.fitted_with_this_job": False}
+BLANK = {
+    "boards.1.make_up": "not_seen", "boards.1.spare_ways": None, "boards.1.looked_inside": "not_seen",
+    "boards.1.enclosure": "not_seen", "boards.1.front_rcd_seen": "not_seen",
+}  # fmt: skip
+FURTHER_ON: list[tuple[str, dict[str, Any], Verdict]] = [
+    ("board_make_up", {"make_up": "not_seen"}, NEEDS),
+    ("board_make_up", {"make_up": "rewirable"}, SHORT),
+    ("spare_way", {"spare_ways": None}, NEEDS),
+    ("spare_way", {"spare_ways": 0}, SHORT),
+    ("spare_way", {"spare_ways": 1}, MEETS),
+    ("looked_inside", {"looked_inside": "not_seen"}, NEEDS),
+    ("board_labels", {"labels_complete": "no"}, CALL),
+    ("board_case", {"enclosure": "not_seen"}, NEEDS),
+    ("board_case", {"enclosure": "plastic"}, CALL),
+    ("front_rcd", {"front_rcd_seen": "yes"}, NEEDS),
+]
+
+
+class FurtherOn(unittest.TestCase):
+    def test_a_garage_board_that_was_there_asks_at_the_design(self) -> None:
+        for rule, changes, verdict in FURTHER_ON:
+            with self.subTest(rule, **changes):
+                told = evaluation(GARAGE, FOUND | {f"boards.1.{name}": value for name, value in changes.items()})
+                found = next(one for one in told.findings if one.key() == f"{rule}/garage")
+                self.assertEqual((found.verdict, found.stage), (verdict, Stage.DESIGN))
+
+    def test_the_walk_does_not_show_what_it_cannot_ask(self) -> None:
+        told = evaluation(GARAGE, FOUND | BLANK)
+        at_stops = {key for stop in told.stops for key in stop.findings}
+        self.assertIn("board_case/board", at_stops)
+        self.assertFalse([key for key in at_stops if key.endswith("/garage")])
+
+    def test_at_the_origin_the_survey_asks(self) -> None:
+        for rule, change in (("looked_inside", {"boards.0.looked_inside": "not_seen"}),
+                             ("front_rcd", {"boards.0.front_rcd_seen": "not_seen"})):  # fmt: skip
+            found = next(one for one in evaluation(GARAGE, change).findings if one.key() == f"{rule}/board")
+            self.assertEqual((found.verdict, found.stage), (NEEDS, Stage.SURVEY))
+
+    def test_the_board_of_the_second_run_is_asked_for_too(self) -> None:
+        own = {"boards.1.fitted_with_this_job": False, "boards.1.looked_inside": "not_seen"}
+        charge_points = job(THREE_PHASE).charge_points
+        swapped = {"charge_points": [one.model_dump(mode="json") for one in reversed(charge_points)]}
+        for changes in (own, own | swapped):
+            keys = [one.key() for one in evaluation(THREE_PHASE, changes).findings if one.verdict is NEEDS]
+            self.assertIn("looked_inside/yard", keys)
+
+
+class WaysWanted(unittest.TestCase):
+    def test_every_new_circuit_wants_a_way(self) -> None:
+        two = apply_changes(job(), second_charge_point(job(), "charge-point"))
+        for spare, verdict in ((1, SHORT), (2, MEETS), (3, MEETS)):
+            whole = two.model_copy(update={"boards": (two.boards[0].model_copy(update={"spare_ways": spare}),)})
+            with self.subTest(spare=spare):
+                found = next(one for one in evaluate(whole, RULES).findings if one.rule == "spare_way")
+                self.assertEqual((found.verdict, found.limit), (verdict, 2.0))
+
+    def test_a_sub_main_that_is_there_wants_none(self) -> None:
+        full = {"boards.0.spare_ways": 0, "boards.0.make_up": "not_seen"}
+        rules = {one.key(): one.verdict for one in evaluation(GARAGE, full | FOUND).findings}
+        self.assertEqual(rules["spare_way/board"], MEETS)
+        self.assertNotIn("board_make_up/board", rules)
+        self.assertEqual(rules["spare_way/garage"], MEETS)
+        new = {one.key(): one.verdict for one in evaluation(GARAGE, full).findings}
+        self.assertEqual((new["spare_way/board"], new["board_make_up/board"]), (SHORT, NEEDS))
+
+
+class ThereAlready(unittest.TestCase):
+    def test_it_is_judged_like_any_other(self) -> None:
+        keys = {one.key() for one in evaluation(GARAGE).findings if one.subject == "sub-main"}
+        self.assertGreater(len(keys), 5)
+        self.assertEqual({one.key() for one in evaluation(GARAGE, FOUND).findings if one.subject == "sub-main"}, keys)
+
+    def test_it_is_not_bought(self) -> None:
+        need = {one.key: one.quantity for one in materials(job(GARAGE, FOUND))}
+        for key in ("fused-switch", "board.small", "trench", "cable.swa-3-core.10"):
+            self.assertNotIn(key, need)
+        self.assertEqual(need["rcbo.a"], 1)
+
+    def test_it_is_not_varied(self) -> None:
+        new, found = job(GARAGE), job(GARAGE, FOUND)
+        self.assertIn("direct from Consumer unit", layout_words(job(GARAGE, {"boards.1.other_loads": []})))
+        self.assertEqual(layout_words(found), ["through Garage board"])
+        tried = search(found, "charge-point", RULES, invented_prices())
+        self.assertLess(tried.tried, search(new, "charge-point", RULES, invented_prices()).tried)
+        self.assertGreater(tried.held, 0)
+        for way in tried.few:
+            taken = apply_changes(found, way.changes)
+            self.assertEqual(taken.circuits[0], found.circuits[0])
+        self.assertEqual(cable_of(found.circuits[0], found.circuits[0].route[0]).csa_mm2, 10)
+
+    def test_a_final_circuit_that_is_there_keeps_its_layout(self) -> None:
+        there = job(DEVICE_IN_UNIT, {"circuits.0.fitted_with_this_job": False})
+        self.assertEqual(layout_words(there), ["from Consumer unit"])
+        beside = apply_changes(there, second_charge_point(there, "charge-point"))
+        self.assertTrue(beside.circuits[1].fitted_with_this_job)
+
+
+def layout_words(whole: Any) -> list[str]:
+    return [one.words for one in layouts(whole, "charge-point")]
