@@ -5,7 +5,7 @@ A fact not seen yet is an open question for you, the householder or the network 
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from enum import StrEnum
 from typing import Any, NamedTuple
 
@@ -60,10 +60,6 @@ def _with_board(job: Job) -> bool:
     return bool(job.boards) and not job.boards[0].fitted_with_this_job
 
 
-def _used(job: Job) -> bool:
-    return bool(job.charge_points) and job.charge_points[0].origin is not Origin.SUPPLIED_NEW
-
-
 FACTS = (
     Fact("site.householder", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the householder's name?"),
     Fact("site.address", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the address?"),
@@ -107,15 +103,20 @@ FACTS = (
     Fact("site.parking_on_own_land", Stop.PARKING, Ask.HOUSEHOLDER, "Is the parking place on the dwelling's own land?"),
     Fact("site.data_looked_for", Stop.DATA, Ask.HOUSEHOLDER, "Does Wi-Fi or mobile signal reach the parking place?"),
     Fact("load", Stop.LOADS, Ask.HOUSEHOLDER, "Which big appliances are there?"),
-    Fact("charge_points.0.serial_number", Stop.CHARGE_POINT, Ask.YOU, "What is the unit's serial number?",
-         lambda job: bool(job.charge_points)),
-    Fact("charge_points.0.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, "Has the unit an open-PEN device inside?",
-         lambda job: bool(job.charge_points)),
-    Fact("charge_points.0.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, "Does the unit detect 6 mA DC?",
-         lambda job: bool(job.charge_points)),
-    Fact("charge_points.0.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, "When was the unit built?", _used),
-    Fact("charge_points.0.seen_working", Stop.CHARGE_POINT, Ask.YOU, "Was the unit seen working?", _used),
 )  # fmt: skip
+
+
+def point_facts(job: Job) -> Iterator[Fact]:
+    """The facts of every charge point; where there are several, a question names which one it means."""
+    for place, point in enumerate(job.charge_points):
+        at, unit = f"charge_points.{place}", point.name if len(job.charge_points) > 1 else "the unit"
+        yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
+        yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
+        yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
+        if point.origin is not Origin.SUPPLIED_NEW:
+            yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
+            yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
+
 
 # Where a finding's facts are looked at, for those that belong to the survey.
 STOP_OF_RULE = {
@@ -138,7 +139,7 @@ STOP_OF_RULE = {
 
 def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
     """Every fact that this job asks for, in the order of the walk, and whether it is known."""
-    return tuple((fact, known(job, fact)) for fact in FACTS if fact.wanted(job))
+    return tuple((fact, known(job, fact)) for fact in (*FACTS, *point_facts(job)) if fact.wanted(job))
 
 
 def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, ...]:

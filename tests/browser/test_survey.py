@@ -250,3 +250,21 @@ class Unit(BrowserCase):
             file("kind.json", b'{"id": "x", "name": "X", "facts": {"max_current_a": 5}}')
         )
         expect(page.get_by_role("alert")).to_contain_text("max current must be at least 6 A")
+
+    def test_the_second_unit_has_its_own_facts(self) -> None:
+        page = self.job_page("Two cars", "survey/open")
+        page.get_by_role("button", name="What is the serial number of Charge point, right?").click()
+        expect(
+            page.get_by_role("group", name="Run to").get_by_role("radio", name="Charge point, right")
+        ).to_be_checked()
+        page.get_by_label("Serial number").fill("EV-0002")
+        tap(page, "Most it can take", "16 A")
+        told = page.get_by_role("region", name="What it means")
+        expect(told.get_by_role("button", name="32 A device for a 16 A unit").last).to_contain_text("right")
+        tap(page, "Run to", "Charge point, left")
+        expect(page.get_by_label("Serial number")).to_have_value("")
+        expect(page.get_by_text("Saved")).to_be_visible()
+        points = self.client.get(page.url.replace(self.url, "/api/v1").split("/survey")[0]).get_json()["job"][
+            "charge_points"
+        ]
+        self.assertEqual([one["serial_number"] for one in points], ["", "EV-0002"])

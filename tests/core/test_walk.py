@@ -11,22 +11,22 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.findings import Stage
 from fulmen.core.householder import QUESTIONS, answer_changes, checked_answer, plain_question
 from fulmen.core.model.stops import Stop
-from fulmen.core.walk import FACTS, STOP_OF_RULE, Ask, known
-from tests.jobs import ALL_ELECTRIC, AT_SURVEY, RULES, TT, evaluation, job
+from fulmen.core.walk import FACTS, STOP_OF_RULE, Ask, known, point_facts
+from tests.jobs import ALL_ELECTRIC, AT_SURVEY, RULES, THREE_PHASE, TT, evaluation, job
 
 
 class Walk(unittest.TestCase):
     def test_a_blank_sheet_asks_for_every_fact_it_wants(self) -> None:
         blank = blank_job("Drive")
         asked = {question.field for question in evaluate(blank, RULES).questions}
-        self.assertEqual(asked, {fact.field for fact in FACTS if fact.wanted(blank)})
+        self.assertEqual(asked, {fact.field for fact in (*FACTS, *point_facts(blank)) if fact.wanted(blank)})
         self.assertGreater(len(asked), 30)
         self.assertEqual({question.ask for question in evaluate(blank, RULES).questions}, set(Ask))
 
     def test_every_fact_is_a_field_of_the_job(self) -> None:
-        for fact in FACTS:
+        for fact in (*FACTS, *point_facts(job(THREE_PHASE))):
             with self.subTest(fact.field):
-                self.assertIn(known(job(), fact), (True, False))
+                self.assertIn(known(job(THREE_PHASE), fact), (True, False))
 
     def test_counts_and_questions_agree(self) -> None:
         for name in (AT_SURVEY, ALL_ELECTRIC, TT):
@@ -40,6 +40,18 @@ class Walk(unittest.TestCase):
             rules = {one.rule for one in evaluation(name).findings if one.stage is Stage.SURVEY}
             self.assertLessEqual(rules - {"operator"}, set(STOP_OF_RULE))
         self.assertEqual([state.stop for state in evaluation().stops], list(Stop))
+
+    def test_every_charge_point_has_its_own_questions_by_name(self) -> None:
+        second = {"charge_points.1.serial_number": "", "charge_points.1.origin": "second_hand"}
+        asked = {one.field: one.text for one in evaluation(THREE_PHASE, second).questions}
+        self.assertEqual(asked["charge_points.1.serial_number"], "What is the serial number of Charge point, right?")
+        self.assertIn("charge_points.1.built_year", asked)
+        self.assertNotIn("charge_points.0.built_year", asked)
+        one = {
+            question.field: question.text
+            for question in evaluation(changes={"charge_points.0.serial_number": ""}).questions
+        }
+        self.assertEqual(one["charge_points.0.serial_number"], "What is the serial number of the unit?")
 
     def test_asking_a_fact_only_where_it_matters(self) -> None:
         def asks(changes: dict[str, Any]) -> set[str]:

@@ -37,6 +37,7 @@ export const useJob = defineStore('job', () => {
 
   // Which charge point's run is looked at; a job may hold several.
   const point = ref('')
+  const pointIndex = computed(() => Math.max(0, job.value?.charge_points.findIndex((one) => one.id === point.value) ?? 0))
   const profile = computed(() => ofPoint(evaluation.value?.profiles))
   const sentence = computed(() => ofPoint(evaluation.value?.sentences))
   const faults = computed(() => ofPoint(evaluation.value?.faults))
@@ -265,7 +266,7 @@ export const useJob = defineStore('job', () => {
 
   return {
     id, version, job, evaluation, saveState, problem, conflict, errorAt,
-    point, profile, sentence, faults, applied,
+    point, pointIndex, profile, sentence, faults, applied,
     load, change, changeAll, apply, undo, flush, takeBack, resolveConflict, takeReading, act, issue,
   }
 })

@@ -56,7 +56,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 130px auto;
+  grid-template-columns: minmax(0, 1fr) 104px auto;
   gap: 8px;
   align-items: center;
   padding: 5px 0;

@@ -14,8 +14,7 @@ export interface ChainLink {
 
 export function useChain() {
   const store = useJob()
-  const point = computed(() => store.job?.charge_points.find((one) => one.id === store.point) ?? store.job?.charge_points[0])
-  const pointIndex = computed(() => store.job?.charge_points.findIndex((one) => one.id === point.value?.id) ?? -1)
+  const point = computed(() => store.job?.charge_points[store.pointIndex])
 
   const links = computed<ChainLink[]>(() => {
     const job = store.job
@@ -34,5 +33,5 @@ export function useChain() {
   /** Where a link's circuit ends, in words. */
   const endOf = (index: number) => links.value[index + 1]?.board.name ?? point.value?.name ?? ''
 
-  return { point, pointIndex, links, endOf }
+  return { point, links, endOf }
 }

@@ -2,10 +2,11 @@
 // What nobody has seen yet, by whom to ask; and the householder's link.
 import { computed } from 'vue'
 
+import type { OpenQuestion } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import HouseholderLinks from './HouseholderLinks.vue'
 
-defineEmits<{ go: [part: string] }>()
+const emit = defineEmits<{ go: [part: string] }>()
 
 const store = useJob()
 const GROUPS = [
@@ -15,6 +16,13 @@ const GROUPS = [
 ] as const
 const groups = computed(() => GROUPS.map((group) => ({ ...group, questions: store.evaluation!.questions.filter((one) => one.ask === group.ask) })).filter((one) => one.questions.length))
 const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.stop === stop)?.name
+
+/** To the stop, and to the charge point that is asked about. */
+function answer(question: OpenQuestion): void {
+  const [part, place] = question.field.split('.')
+  if (part === 'charge_points') store.point = store.job!.charge_points[Number(place)]!.id
+  emit('go', question.stop)
+}
 </script>
 
 <template>
@@ -24,7 +32,7 @@ const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.sto
     <section v-for="group in groups" :key="group.ask" :aria-label="group.title">
       <h3>{{ group.title }}</h3>
       <ul>
-        <li v-for="one in group.questions" :key="one.field"><button type="button" @click="$emit('go', one.stop)"><span>{{ one.text }}</span><span class="quiet">{{ stopName(one.stop) }}</span></button></li>
+        <li v-for="one in group.questions" :key="one.field"><button type="button" @click="answer(one)"><span>{{ one.text }}</span><span class="quiet">{{ stopName(one.stop) }}</span></button></li>
       </ul>
     </section>
     <HouseholderLinks />

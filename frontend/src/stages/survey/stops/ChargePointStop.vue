@@ -11,7 +11,7 @@ import { CURRENTS, IP, TETHERED, YES_NO } from './items'
 import RecordPicker from './RecordPicker.vue'
 
 const store = useJob()
-const point = computed(() => store.job!.charge_points[0])
+const point = computed(() => store.job!.charge_points[store.pointIndex])
 const used = computed(() => point.value?.origin !== 'supplied_new')
 const RCDS = [
   { value: null, words: 'none' },
@@ -22,7 +22,7 @@ const UPSTREAM = [
   ...['A', 'F', 'B'].map((value) => ({ value, words: `Type ${value}` })),
 ]
 const TERMINALS = [4, 6, 10, 16].map((value) => ({ value, words: `${value} mm²` }))
-const at = (field: string) => `charge_points.0.${field}`
+const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
 </script>
 
 <template>

@@ -11,7 +11,7 @@ const input = useTemplateRef<HTMLInputElement>('input')
 const naming = ref(false)
 const name = ref('')
 const wrong = ref('')
-const point = computed(() => store.job!.charge_points[0]!)
+const point = computed(() => store.job!.charge_points[store.pointIndex]!)
 const records = computed(() => [...own.value, ...shipped.value])
 const items = computed(() => records.value.map((one) => ({ value: one.id, words: `${one.name}${one.invented ? '' : ' (your own)'}` })))
 const chosen = computed(() => records.value.find((one) => one.id === point.value.record))
@@ -26,7 +26,7 @@ async function keepOwn(): Promise<void> {
   const id = name.value.trim().toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40)
   const facts = Object.fromEntries(Object.keys(shipped.value[0]!.facts).map((field) => [field, point.value[field as keyof typeof point.value]]))
   if (await keep({ id, name: name.value.trim(), facts })) {
-    store.change('charge_points.0.record', id)
+    store.change(`charge_points.${store.pointIndex}.record`, id)
     naming.value = false
   }
 }

@@ -26,8 +26,9 @@ export function useRecords() {
   }
 
   function take(record: ChargePointRecord): void {
-    const facts = Object.entries(record.facts).map(([field, value]) => ({ field: `charge_points.0.${field}`, value }))
-    store.changeAll([...facts, { field: 'charge_points.0.record', value: record.id }])
+    const at = `charge_points.${store.pointIndex}`
+    const facts = Object.entries(record.facts).map(([field, value]) => ({ field: `${at}.${field}`, value }))
+    store.changeAll([...facts, { field: `${at}.record`, value: record.id }])
   }
   const keep = (record: { id: string; [field: string]: unknown }) =>
     attempt(() => answer(api.PUT('/api/v1/charge-points/{record_id}', { params: { path: { record_id: record.id } }, body: record as never })))
