@@ -71,13 +71,13 @@ class Ways(Part):
     counts: dict[Allowance, int]
 
 
-def judge_protection(job: Job, rules: RuleSet) -> tuple[Allowance, tuple[WayReason, ...]]:
-    """How the first charge point of a job is protected: allowed, with a condition, or refused, and why.
+def judge_protection(job: Job, rules: RuleSet, place: int = 0) -> tuple[Allowance, tuple[WayReason, ...]]:
+    """How one charge point of a job, by its place in the list, is protected: allowed, with a condition, or refused.
 
     Raises:
-        IndexError: the job has no charge point.
+        IndexError: the job has no such charge point.
     """
-    return judge_case(Case(job, rules, runs(job)[0], demand_of(job, rules), None))
+    return judge_case(Case(job, rules, runs(job)[place], demand_of(job, rules), None))
 
 
 def judge_case(case: Case) -> tuple[Allowance, tuple[WayReason, ...]]:
@@ -97,12 +97,15 @@ def _judged(findings: list[Finding]) -> tuple[Allowance, tuple[WayReason, ...]]:
     return allowance, reasons
 
 
-def every_way(job: Job, rules: RuleSet) -> Ways:
-    """Every way for the first charge point, the allowed ones first; empty where no circuit feeds one."""
-    found = runs(job)
+def every_way(job: Job, rules: RuleSet, place: int = 0) -> Ways:
+    """Every way for one charge point, by its place in the list, the allowed ones first; empty where nothing feeds it.
+
+    Earth, open-PEN measure and DC detection are the whole job's; the RCD is that charge point's circuit's own.
+    """
+    found = runs(job)[place:]
     if not found or not found[0].links:
         return Ways(ways=(), counts=dict.fromkeys(Allowance, 0))
-    ways = [_way(job, changes, rules) for changes in _combinations(job)]
+    ways = [_way(job, choice, rules, place) for choice in _combinations(job)]
     order = list(Allowance)
     ways.sort(key=lambda way: (order.index(way.allowance), len(way.reasons)))
     return Ways(ways=tuple(ways), counts={each: sum(way.allowance is each for way in ways) for each in Allowance})
@@ -132,10 +135,10 @@ def _earths(job: Job) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenSensing | N
     ]
 
 
-def _way(job: Job, choice: Choice, rules: RuleSet) -> Way:
-    earth, measure, sensing, rcd, place, surge = choice
-    changed = _changed(job, choice)
-    allowance, reasons = judge_protection(changed, rules)
+def _way(job: Job, choice: Choice, rules: RuleSet, place: int) -> Way:
+    earth, measure, sensing, rcd, rdc_dd, surge = choice
+    changed = _changed(job, choice, place)
+    allowance, reasons = judge_protection(changed, rules, place)
     own = earth is CarEarth.OWN_ELECTRODE
     tt = job.supply.earthing is Earthing.TT
     open_pen = "none needed: no PEN in its earth" if own or tt else word(measure)
@@ -144,46 +147,42 @@ def _way(job: Job, choice: Choice, rules: RuleSet) -> Way:
         earth="the house electrode (TT)" if tt else word(earth),
         open_pen=open_pen + watched,
         rcd=rcd_words(rcd),
-        rdc_dd=word(place),
+        rdc_dd=word(rdc_dd),
         surge=surge,
         allowance=allowance,
         reasons=reasons,
-        chosen=_same(job, changed),
-        changes=_changes(job, changed),
+        chosen=not _changes(job, changed, place),
+        changes=_changes(job, changed, place),
     )
 
 
-def _circuit_index(job: Job) -> int:
-    final = runs(job)[0].final().circuit.id
+def _circuit_index(job: Job, place: int) -> int:
+    final = runs(job)[place].final().circuit.id
     return next(index for index, circuit in enumerate(job.circuits) if circuit.id == final)
 
 
-def _changed(job: Job, choice: Choice) -> Job:
+def _changed(job: Job, choice: Choice, place: int) -> Job:
     """The job with a way taken; parts are copied, not checked again, since every value is one of the model's own."""
-    earth, measure, sensing, rcd, place, surge = choice
+    earth, measure, sensing, rcd, rdc_dd, surge = choice
     device = job.arrangement.separate_device
     separate = device if sensing is None else device.model_copy(update={"sensing": sensing})
     arrangement = job.arrangement.model_copy(
-        update={"car_earth": earth, "open_pen": measure, "separate_device": separate, "rdc_dd": place}
+        update={"car_earth": earth, "open_pen": measure, "separate_device": separate, "rdc_dd": rdc_dd}
     )
-    index = _circuit_index(job)
+    index = _circuit_index(job, place)
     circuit = job.circuits[index]
     circuit = circuit.model_copy(update={"device": circuit.device.model_copy(update={"rcd": rcd})})
     circuits = (*job.circuits[:index], circuit, *job.circuits[index + 1 :])
     seen = Seen.YES if surge else Seen.NO
-    origin = board_index(job, runs(job)[0].links[0].board)
+    origin = board_index(job, runs(job)[place].links[0].board)
     fitted = job.boards[origin].model_copy(update={"surge_protection": seen})
     boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
     return job.model_copy(update={"arrangement": arrangement, "circuits": circuits, "boards": boards})
 
 
-def _same(job: Job, changed: Job) -> bool:
-    return not _changes(job, changed)
-
-
-def _changes(job: Job, changed: Job) -> tuple[Change, ...]:
+def _changes(job: Job, changed: Job, place: int) -> tuple[Change, ...]:
     """The fields by which a way differs from the job."""
-    index, origin = _circuit_index(job), board_index(job, runs(job)[0].links[0].board)
+    index, origin = _circuit_index(job, place), board_index(job, runs(job)[place].links[0].board)
     now, then = job.arrangement, changed.arrangement
     rcd_now, rcd_then = job.circuits[index].device.rcd, changed.circuits[index].device.rcd
     pairs = [

@@ -6,13 +6,14 @@ from flask import Response
 
 from fulmen.core.arrangements import Ways, every_way
 from fulmen.core.electrode import ElectrodeOutlook, ElectrodePlan, electrode_outlook
+from fulmen.core.errors import InputError
 from fulmen.core.job_file import check_structure
-from fulmen.core.model.job import Job
 from fulmen.core.pen_bench import Bench, BenchResult, presets, run_bench
 from fulmen.core.residual_chain import ChainQuestion, ResidualChain, residual_chain
 from fulmen.core.rule_set import rule_set
 from fulmen.core.soil import soils
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.design_schemas import PointQuestion
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import reply
 from fulmen.web.schemas import Teaching
@@ -22,10 +23,14 @@ protection = api_blueprint("protection")
 
 @protection.post("/protection/ways", responses={200: Ways})
 @allows(Role.ELECTRICIAN)
-def list_ways(body: Job) -> Response:
-    """Judge every way to protect people at the first charge point."""
-    check_structure(body)
-    return reply(every_way(body, rule_set(body.rule_set)))
+def list_ways(body: PointQuestion) -> Response:
+    """Judge every way to protect people at one charge point."""
+    job = body.job
+    check_structure(job)
+    places = [place for place, one in enumerate(job.charge_points) if one.id == body.charge_point]
+    if not places:
+        raise InputError("charge_point", f"There is no charge point “{body.charge_point}”.")
+    return reply(every_way(job, rule_set(job.rule_set), places[0]))
 
 
 @protection.get("/protection/teaching", responses={200: Teaching})

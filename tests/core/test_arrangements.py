@@ -15,7 +15,7 @@ from fulmen.core.arrangement_words import arrangement_facts
 from fulmen.core.arrangements import Allowance, every_way, judge_protection
 from fulmen.core.changes import apply_changes
 from fulmen.core.run import runs
-from tests.jobs import AT_SURVEY, RULES, job
+from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, job
 
 Row = tuple[str, dict[str, Any], Allowance, str, str]
 OK, IF, NO = Allowance.ALLOWED, Allowance.CONDITION, Allowance.REFUSED
@@ -263,6 +263,19 @@ class EveryWay(unittest.TestCase):
             taken = apply_changes(job(), one.changes)
             with self.subTest(one.rcd):
                 self.assertEqual(judge_protection(taken, RULES), (one.allowance, one.reasons))
+
+    def test_of_the_charge_point_that_is_looked_at(self) -> None:
+        whole = job(THREE_PHASE, {"charge_points.1.rdc_dd_inside": "no"})
+        one, other = every_way(whole, RULES, 0), every_way(whole, RULES, 1)
+        self.assertGreater(one.counts[OK] + one.counts[IF], other.counts[OK] + other.counts[IF])
+        for ways, own in ((one, 1), (other, 2)):
+            fields = {
+                change.field for way in ways.ways for change in way.changes if change.field.startswith("circuits")
+            }
+            self.assertEqual(fields, {f"circuits.{own}.device.rcd"})
+        taken = apply_changes(whole, other.ways[0].changes)
+        self.assertEqual(judge_protection(taken, RULES, 1), (other.ways[0].allowance, other.ways[0].reasons))
+        self.assertEqual(every_way(whole, RULES, 2).ways, ())
 
     def test_a_type_ac_in_front_refuses_them_all(self) -> None:
         found = every_way(job(AT_SURVEY), RULES)

@@ -16,7 +16,9 @@ class Protection(AppCase):
         return dict(answer.get_json())
 
     def test_every_way(self) -> None:
-        found = self.post("ways", json.loads(example_text(DEVICE_IN_UNIT)))
+        question = {"job": json.loads(example_text(DEVICE_IN_UNIT)), "charge_point": "charge-point"}
+        found = self.post("ways", question)
+        self.assertEqual(self.post("ways", question | {"charge_point": "none"}, 422)["field"], "charge_point")
         self.assertEqual(len(found["ways"]), sum(found["counts"].values()))
         refused = next(one for one in found["ways"] if one["allowance"] == "refused")
         self.assertTrue(refused["reasons"][0]["clause"] and refused["reasons"][0]["fear"])

@@ -12,7 +12,8 @@ import WayRow from './WayRow.vue'
 type Shown = Way['allowance'] | 'all'
 
 const store = useJob()
-const { found, failed } = useAsked(() => store.job, (body) => answer<Ways>(api.POST('/api/v1/protection/ways', { body })))
+const pointId = computed(() => store.job?.charge_points[store.pointIndex]?.id)
+const { found, failed } = useAsked(() => (store.job && pointId.value ? { job: store.job, charge_point: pointId.value } : undefined), (body) => answer<Ways>(api.POST('/api/v1/protection/ways', { body })))
 const shown = ref<Shown>('all')
 const earth = ref('')
 const WORDS = { allowed: 'allowed', condition: 'with a condition', refused: 'refused' }
