@@ -115,3 +115,14 @@ class ThereAlready(unittest.TestCase):
 
 def layout_words(whole: Any) -> list[str]:
     return [one.words for one in layouts(whole, "charge-point")]
+
+
+class Clamps(unittest.TestCase):
+    def test_every_unit_behind_a_limit_must_follow_its_clamp(self) -> None:
+        own = {"charge_points.1.current_clamp": "no"}
+        for limit in ("supply.load_limit_a", "circuits.0.load_limit_a"):
+            found = {one.key(): one.verdict for one in evaluation(THREE_PHASE, own | {limit: 60.0}).findings}
+            circuits = [circuit.id for circuit in job(THREE_PHASE).circuits[1:]]
+            with self.subTest(limit):
+                self.assertEqual([found[f"load_clamp/{one}"] for one in circuits], [MEETS, SHORT])
+        self.assertNotIn("load_clamp", {one.rule for one in evaluation(THREE_PHASE, own).findings})

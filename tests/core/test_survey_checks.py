@@ -49,6 +49,7 @@ SURVEYED: list[tuple[str, dict[str, Any], Verdict]] = [
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes"}, MEETS),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "no"}, SHORT),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "not_seen"}, NEEDS),
+    ("load_clamp", {"circuits.0.load_limit_a": 40.0, f"{POINT}current_clamp": "no"}, SHORT),
     ("demand_tails", {"supply.tails_csa_mm2": 16.0, "supply.maximum_demand_a": 80.0}, MEETS),
     ("demand_tails", {"supply.tails_csa_mm2": 16.0, "supply.maximum_demand_a": 80.1}, SHORT),
     ("demand_tails", {"supply.tails_csa_mm2": 10.0}, NEEDS),

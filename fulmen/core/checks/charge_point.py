@@ -29,6 +29,7 @@ def charge_point_findings(case: Case) -> list[Finding]:
         _used(case),
         _smart(case),
         _data(case),
+        _follows_clamp(case),
     ]
     return [finding for finding in findings if finding is not None]
 
@@ -133,3 +134,24 @@ def _data(case: Case) -> Finding | None:
         return stated("data_way", case.subject, title, Verdict.MEETS, detail, PRACTICE, stage=Stage.SURVEY)
     detail = f"It asks for: {' or '.join(word(way) for way in ways)}. None was found; run a data cable, or say why not."
     return stated("data_way", case.subject, title, Verdict.YOUR_CALL, detail, PRACTICE, stage=Stage.SURVEY)
+
+
+def _follows_clamp(case: Case) -> Finding | None:
+    """A load limit, of the house or of a sub-main, is only as good as the clamp that tells the charge point."""
+    limits = (case.job.supply.load_limit_a, *(link.circuit.load_limit_a for link in case.run.links))
+    if all(limit_a is None for limit_a in limits):
+        return None
+    title, clause = "Load limit has a current clamp to follow", "maker's instructions, common practice"
+    clamp = case.run.charge_point.current_clamp
+    if clamp is Seen.YES:
+        detail = "Round the line tail only, arrow with the current, its wires on a twisted pair."
+        return stated("load_clamp", case.subject, title, Verdict.MEETS, detail, clause, stage=Stage.SURVEY)
+    if clamp is Seen.NO:
+        detail = "The unit takes no clamp, so nothing holds the limit."
+        mend = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
+        return stated(
+            "load_clamp", case.subject, title, Verdict.FALLS_SHORT, detail, clause, stage=Stage.SURVEY, mend=mend
+        )
+    return needs_fact(
+        "load_clamp", case.subject, title, "Does the unit take a current clamp? Look in its data.", clause
+    )

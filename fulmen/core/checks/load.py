@@ -9,7 +9,6 @@ from fulmen.core.demand import tails_carry_a
 from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.load import DemandMethod
-from fulmen.core.model.supply import Seen
 from fulmen.core.origin import ORIGIN
 
 CLAUSE = "BS 7671 311.1, 722.311.201"
@@ -27,7 +26,6 @@ def load_findings(case: Case) -> list[Finding]:
             case, "demand_main_switch", "Demand within the main switch", supply.main_switch.rating_a, "its rating"
         ),
         _meter_record(case),
-        _limit_needs_clamp(case),
     ]
     return [finding for finding in findings if finding is not None]
 
@@ -79,23 +77,3 @@ def _months(first: datetime, last: datetime) -> set[int]:
     """Every month that the record touches."""
     count = (last.year - first.year) * 12 + last.month - first.month + 1
     return {(first.month - 1 + step) % 12 + 1 for step in range(min(count, 12))}
-
-
-def _limit_needs_clamp(case: Case) -> Finding | None:
-    """A load limit is only as good as the clamp that tells the charge point."""
-    if case.job.supply.load_limit_a is None:
-        return None
-    title, clause = "Load limit has a current clamp to follow", "maker's instructions, common practice"
-    clamp = case.run.charge_point.current_clamp
-    if clamp is Seen.YES:
-        detail = "Round the line tail only, arrow with the current, its wires on a twisted pair."
-        return stated("load_clamp", case.subject, title, Verdict.MEETS, detail, clause, stage=Stage.SURVEY)
-    if clamp is Seen.NO:
-        detail = "The unit takes no clamp, so nothing holds the limit."
-        mend = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
-        return stated(
-            "load_clamp", case.subject, title, Verdict.FALLS_SHORT, detail, clause, stage=Stage.SURVEY, mend=mend
-        )
-    return needs_fact(
-        "load_clamp", case.subject, title, "Does the unit take a current clamp? Look in its data.", clause
-    )
