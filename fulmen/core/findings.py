@@ -10,6 +10,7 @@ from typing import Literal
 
 from fulmen.core.model.base import Part
 from fulmen.core.model.decisions import Decision
+from fulmen.core.units import telling_decimals
 
 
 class Verdict(StrEnum):
@@ -143,7 +144,7 @@ def judged(
         value=value,
         limit=limit,
         unit=unit,
-        decimals=decimals,
+        decimals=decimals if holds else telling_decimals(value, limit, decimals),
         at_least=at_least,
         waits_for=waits_for,
         margin=spare / limit if limit else None,

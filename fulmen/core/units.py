@@ -42,6 +42,17 @@ def unit_of(name: str) -> str:
     return ""
 
 
+def telling_decimals(value: float, limit: float, decimals: int) -> int:
+    """The decimals at which a figure past its limit reads as past it: “70 °C, at most 70” would tell nothing.
+
+    >>> telling_decimals(70.4, 70, 0), telling_decimals(71, 70, 0)
+    (1, 0)
+    """
+    while decimals < 6 and f"{value:.{decimals}f}" == f"{limit:.{decimals}f}":
+        decimals += 1
+    return decimals
+
+
 def words_of(name: str) -> str:
     """A name as words, without its unit.
 

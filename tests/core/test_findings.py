@@ -32,6 +32,12 @@ class Judged(unittest.TestCase):
     def test_a_rounding_error_is_no_failure(self) -> None:
         self.assertEqual(finding(0.1 + 0.2, 0.3).verdict, Verdict.MEETS)
 
+    def test_a_figure_just_past_its_limit_reads_as_past_it(self) -> None:
+        for value, told in ((69.6, "70 °C, at most 70"), (70.0, "70 °C, at most 70"), (70.04, "70.04 °C, at most 70.00"),
+                            (70.4, "70.4 °C, at most 70.0"), (71.2, "71 °C, at most 70")):  # fmt: skip
+            found = judged(rule="r", subject="s", title="t", value=value, limit=70.0, unit="°C", decimals=0, clause="c")
+            self.assertEqual(found.figures(), told)
+
     def test_margin_is_the_share_left_over(self) -> None:
         self.assertAlmostEqual(finding(4, 5).margin or 0, 0.2)
         self.assertAlmostEqual(finding(6, 5).margin or 0, -0.2)

@@ -27,6 +27,7 @@ from fulmen.core.model.circuits import DeviceKind
 from fulmen.core.model.route import Surroundings
 from fulmen.core.model.supply import Seen
 from fulmen.core.rule_set import RuleSet
+from fulmen.core.units import telling_decimals
 
 TITLES = {
     "load_on_device": "device carries the load",
@@ -64,7 +65,8 @@ class LinkVerdict:
 
 def short_of(margin: Margin) -> Short:
     """A margin that does not hold, in words with its figure."""
-    decimals = 0 if margin.unit in ("°C",) else 1 if margin.unit == "A" else 2
+    usual = 0 if margin.unit == "°C" else 1 if margin.unit == "A" else 2
+    decimals = telling_decimals(margin.value, margin.limit, usual)
     bound = "at least" if margin.at_least else "at most"
     text = f"{TITLES[margin.rule]} {margin.value:.{decimals}f} {margin.unit}, {bound} {margin.limit:.{decimals}f}"
     return Short(margin.rule, text)
