@@ -4,13 +4,15 @@ import random
 import unittest
 from typing import Any
 
+from fulmen.core.changes import apply_changes
+from fulmen.core.circuit_load import circuit_load
 from fulmen.core.demand import demand_of
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.prices import invented_prices
 from fulmen.core.run import runs
-from fulmen.core.search.choices import Family, families, kinds_to_try
+from fulmen.core.search.choices import CableBench, Family, Kinds, families, kinds_to_try
 from fulmen.core.search.layouts import layouts
 from fulmen.core.search.protections import ProtectionBench, protections_to_try
 from fulmen.core.search.search import SearchResult, search
@@ -136,6 +138,32 @@ class Choices(unittest.TestCase):
         whole = job(DEVICE_IN_UNIT, {"maker_cables": [own]})
         tried = {record for kinds in kinds_to_try(whole, whole.circuits[0], 1, False) for record in kinds.records}
         self.assertIn("own-ev", tried)
+
+    def test_a_hot_stretch_alone_is_tried_bigger_where_the_cable_changes_anyway(self) -> None:
+        route = [
+            {"surroundings": "loft_under", "method": "102", "length_m": 6.0},
+            {"surroundings": "clipped", "method": "C", "length_m": 14.0},
+        ]
+        whole = job(
+            DEVICE_IN_UNIT,
+            {"circuits.0.route": route, "circuits.0.device.rating_a": 32, "charge_points.0.device_min_a": 32.0},
+        )
+        circuit = whole.circuits[0]
+        bench = CableBench(whole, circuit, 1, circuit_load(whole, circuit, RULES))
+        # 102 rates 6 mm² at 35 A, 4 mm² at 27 A; clipped 4 mm² of the EV cable carries 32 A.
+        mixed, plain = Kinds(("twin-and-earth", "ev-power-data")), Kinds(("swa-3-core", "swa-3-core"))
+        tried = [tuple(one.cable.csa_mm2 for one in laid.sections) for _, laid in bench.every_laid(mixed, 32.0)]
+        self.assertIn((6.0, 4.0), tried)
+        self.assertIn((10.0, 4.0), tried)
+        self.assertNotIn((10.0, 6.0), tried, "6 mm² carries it all the way")
+        self.assertTrue(all(len(set(sizes)) == 1 for sizes in ([one.cable.csa_mm2 for one in laid.sections]
+                                                               for _, laid in bench.every_laid(plain, 32.0))))  # fmt: skip
+        found = search(whole, "charge-point", RULES, PRICES)
+        lightest = next(way for way in found.few if "least copper and steel" in way.best_at)
+        self.assertIn("6 mm² flat twin-and-earth, then 4 mm² ", lightest.cable)
+        taken = apply_changes(whole, lightest.changes)
+        self.assertFalse(short_rules(taken) - short_rules(whole))
+        self.assertTrue(search(taken, "charge-point", RULES, PRICES).few)
 
     def test_layouts(self) -> None:
         words = [one.words for one in layouts(job(), "charge-point")]

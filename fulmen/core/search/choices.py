@@ -6,6 +6,7 @@ through a wall goes with what follows it, since nobody joints a cable inside a w
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import product
@@ -19,7 +20,7 @@ from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, Termi
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.route_writing import usual_method
-from fulmen.core.usual_sizes import BREAKERS_A, FUSES_A
+from fulmen.core.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
 
 
 class Family(StrEnum):
@@ -126,13 +127,44 @@ class CableBench:
 
     def __init__(self, job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> None:
         self.job, self.circuit, self.phases, self.load = job, circuit, phases, load
+        self._families = families(circuit.route)
         self._known: dict[tuple[int, str, float], SectionFigures | None] = {}
 
-    def laid(self, kinds: Kinds, csa_mm2: float) -> LaidCable | None:
-        """The circuit laid in these kinds and this size; None where a kind is not made in it."""
-        sections = [self._section(index, record, csa_mm2) for index, record in enumerate(kinds.records)]
-        known = [one for one in sections if one is not None]
-        return LaidCable(tuple(known), self.load.ib_a) if len(known) == len(sections) else None
+    def laid(self, kinds: Kinds, sizes_mm2: tuple[float, ...]) -> LaidCable | None:
+        """The circuit laid in these kinds and sizes, section by section; None where a kind is not made in its size."""
+        found = []
+        for key in zip(range(len(sizes_mm2)), kinds.records, sizes_mm2, strict=True):
+            one = self._section(*key)
+            if one is None:
+                return None
+            found.append(one)
+        return LaidCable(tuple(found), self.load.ib_a)
+
+    def every_laid(self, kinds: Kinds, in_a: float) -> Iterator[tuple[float, LaidCable]]:
+        """The circuit in these kinds in every size, with the size that goes through.
+
+        A run of one size whose weakest stretch carries less than the least device is tried with that stretch's
+        family alone one and two sizes bigger, where the kind of cable changes there anyway.
+        """
+        for csa_mm2 in SIZES_MM2:
+            laid = self.laid(kinds, (csa_mm2,) * len(kinds.records))
+            if laid is None:
+                continue
+            yield csa_mm2, laid
+            for sizes_mm2 in self._eased(kinds, csa_mm2, laid, in_a):
+                eased = self.laid(kinds, sizes_mm2)
+                if eased is not None:
+                    yield csa_mm2, eased
+
+    def _eased(self, kinds: Kinds, csa_mm2: float, laid: LaidCable, in_a: float) -> Iterator[tuple[float, ...]]:
+        if laid.weakest is None or (laid.sections[laid.weakest].rating.iz_a or 0.0) >= in_a:
+            return
+        weak = [family is self._families[laid.weakest] for family in self._families]
+        ends = [place for place in range(1, len(weak)) if weak[place] != weak[place - 1]]
+        if not ends or any(kinds.records[place] == kinds.records[place - 1] for place in ends):
+            return
+        for bigger_mm2 in [size for size in SIZES_MM2 if size > csa_mm2][:2]:
+            yield tuple(bigger_mm2 if one else csa_mm2 for one in weak)
 
     def _section(self, index: int, record: str, csa_mm2: float) -> SectionFigures | None:
         key = (index, record, csa_mm2)

@@ -15,6 +15,7 @@ from fulmen.core.changes import Change
 from fulmen.core.demand import demand_of
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.figures import LinkFigures
 from fulmen.core.findings import Finding
 from fulmen.core.job_file import check_structure
 from fulmen.core.joints import joints_of
@@ -203,8 +204,7 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
     wired, changes = way.wired, changes_between(job, way.job)
     return FoundWay(
         layout=wired.layout.words,
-        cable="; ".join(_cable_words(link.sections[0].cable.csa_mm2, kinds.records, job)
-                        for link, kinds in zip(wired.links, wired.kinds, strict=True)),
+        cable="; ".join(_cable_words(link, job) for link in wired.links),
         device="; ".join(device_words(circuit.device) for circuit in wired.circuits()),
         protection=way.protection.protection.words(job.supply.earthing is Earthing.TT),
         best_at=best_at,
@@ -221,6 +221,11 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
     )  # fmt: skip
 
 
-def _cable_words(csa_mm2: float, records: tuple[str, ...], job: Job) -> str:
-    kinds = ", then ".join(cable_record(one, job).name for one in dict.fromkeys(records))
-    return f"{csa_mm2:g} mm² {kinds}"
+def _cable_words(link: LinkFigures, job: Job) -> str:
+    """The cables of a circuit in the order of walking; a size is said again only where it changes."""
+    told, before_mm2 = [], 0.0
+    for cable in dict.fromkeys(one.cable for one in link.sections):
+        size = f"{cable.csa_mm2:g} mm² " if cable.csa_mm2 != before_mm2 else ""
+        told.append(size + cable_record(cable.record, job).name)
+        before_mm2 = cable.csa_mm2
+    return ", then ".join(told)

@@ -23,7 +23,6 @@ from fulmen.core.run import Link
 from fulmen.core.search.choices import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
 from fulmen.core.search.judging import Short, judge_end, judge_link, short_of
 from fulmen.core.search.layouts import Layout
-from fulmen.core.usual_sizes import SIZES_MM2
 
 # A final circuit is judged as if a 30 mA RCD stood at its board; `wants_rcd` tells where one must.
 AT_THE_BOARD = Rcd(type=RcdType.A)
@@ -46,7 +45,7 @@ class Wired:
 
     def family(self) -> tuple[str, tuple[Kinds, ...], tuple[float, ...]]:
         """What ways that differ only by their devices have in common."""
-        return self.layout.words, self.kinds, tuple(link.sections[-1].cable.csa_mm2 for link in self.links)
+        return self.layout.words, self.kinds, tuple(one.cable.csa_mm2 for link in self.links for one in link.sections)
 
     def circuits(self) -> tuple[Circuit, ...]:
         """Its circuits, from the origin to the charge point."""
@@ -140,17 +139,21 @@ class _Final:
 def _laid(
     job: Job, circuit: Circuit, phases: int, load: CircuitLoad, sub_main: bool
 ) -> Iterator[tuple[Kinds, float, LaidCable]]:
-    """A circuit in every kind and size that is made, the size that stands among them; one that is there as it is."""
+    """A circuit as it stands, then in every other kind and size that is made, unless it is there already."""
+    standing = tuple(cable_of(circuit, section) for section in circuit.route)
+    with suppress(TableError):
+        yield (
+            Kinds(tuple(one.record for one in standing)),
+            circuit.cable.csa_mm2,
+            laid_cable(job, circuit, phases, load),
+        )
     if not circuit.fitted_with_this_job:
-        records = tuple(cable_of(circuit, section).record for section in circuit.route)
-        with suppress(TableError):
-            yield Kinds(records), circuit.cable.csa_mm2, laid_cable(job, circuit, phases, load)
         return
     bench = CableBench(job, circuit, phases, load)
+    in_a = min(float(device.rating_a) for device in devices_to_try(circuit, load.ib_a, sub_main))
     for kinds in kinds_to_try(job, circuit, phases, sub_main):
-        for csa_mm2 in SIZES_MM2:
-            laid = bench.laid(kinds, csa_mm2)
-            if laid is not None:
+        for csa_mm2, laid in bench.every_laid(kinds, in_a):
+            if tuple(one.cable for one in laid.sections) != standing:
                 yield kinds, csa_mm2, laid
 
 
