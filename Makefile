@@ -2,8 +2,10 @@
 VENV := .venv
 PY := $(VENV)/bin/python
 STAMP := $(VENV)/.stamp
+# Python's and the front end's halves are fetched and built side by side.
+MAKEFLAGS += -j2
 
-.PHONY: demo serve test bench api shots clean
+.PHONY: demo serve test bench api shots clean chromium
 
 demo: $(STAMP)-run frontend/dist/index.html
 	$(PY) -m fulmen.cli demo
@@ -11,8 +13,7 @@ demo: $(STAMP)-run frontend/dist/index.html
 serve: $(STAMP)-run frontend/dist/index.html
 	$(PY) -m fulmen.cli serve
 
-test: $(STAMP)-dev frontend/dist/index.html
-	@scripts/need-chromium
+test: $(STAMP)-dev frontend/dist/index.html chromium
 	$(PY) tests/run.py
 
 bench: $(STAMP)-dev frontend/dist/index.html
@@ -25,8 +26,7 @@ api: $(STAMP)-run
 	$(PY) -m fulmen.cli schema charge-point > docs/charge-point.schema.json
 
 # One current picture of each main view, from the demo data.
-shots: $(STAMP)-dev frontend/dist/index.html
-	@scripts/need-chromium
+shots: $(STAMP)-dev frontend/dist/index.html chromium
 	$(PY) -m tests.browser.shots
 
 $(STAMP)-run: requirements.txt pyproject.toml
@@ -39,6 +39,10 @@ $(STAMP)-run: requirements.txt pyproject.toml
 $(STAMP)-dev: $(STAMP)-run requirements-dev.txt
 	$(PY) -m pip install -q --disable-pip-version-check -r requirements-dev.txt
 	touch $@
+
+# After Pango, which the same package manager installs.
+chromium: $(STAMP)-run
+	@scripts/need-chromium
 
 frontend/node_modules/.stamp: frontend/package-lock.json
 	cd frontend && npm ci --no-audit --no-fund --loglevel=error

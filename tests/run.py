@@ -1,6 +1,6 @@
 """Runs every test and ends with one line: N passed, N failed.
 
-Without names, the browser's tests and all others run side by side in two processes, since there are two cores.
+Without names, two processes with the browser's tests run beside one with all others: a browser's test mostly waits.
 """
 
 from __future__ import annotations
@@ -51,27 +51,27 @@ def told(passed: int, failed: int, skipped: int) -> int:
 
 
 def run_all() -> int:
-    """Run both halves side by side; a half that ends without its last line counts as one failure."""
+    """Run the parts side by side; a part that ends without its last line counts as one failure."""
     modules = sorted(
         ".".join(path.relative_to(ROOT).with_suffix("").parts) for path in (ROOT / "tests").rglob("test_*.py")
     )
     browser = [name for name in modules if name.startswith("tests.browser.")]
-    halves = [browser, [name for name in modules if name not in browser]]
+    parts = [browser[0::2], browser[1::2], [name for name in modules if name not in browser]]
     started = [
         subprocess.Popen(
             [sys.executable, __file__, *names], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
         )
-        for names in halves
+        for names in parts
     ]
     outputs = [process.communicate()[0] for process in started]
     counts = [0, 0, 0]
     for process, output in zip(started, outputs, strict=True):
         print(output, end="", flush=True)
         found = LAST_LINE.search(output)
-        half = [int(part or 0) for part in found.groups()] if found else [0, 1, 0]
-        if process.returncode and not half[1]:
-            half[1] = 1
-        counts = [sum(pair) for pair in zip(counts, half, strict=True)]
+        part = [int(count or 0) for count in found.groups()] if found else [0, 1, 0]
+        if process.returncode and not part[1]:
+            part[1] = 1
+        counts = [sum(pair) for pair in zip(counts, part, strict=True)]
     return told(*counts)
 
 
