@@ -99,7 +99,8 @@ def design_lines(job: Job, evaluation: Evaluation) -> list[str]:
 def finding_lines(finding: Finding) -> list[str]:
     """One finding as text: verdict, title, figures, why, clause, working, mend."""
     figures = f": {finding.figures()}" if finding.figures() else ""
-    lines = [f"{verdict_words(finding)}  {finding.title}{figures}"]
+    whose = f", {finding.whose}" if finding.whose else ""
+    lines = [f"{verdict_words(finding)}  {finding.title}{whose}{figures}"]
     lines += [f"    {text}" for text in (finding.detail, finding.clause) if text]
     lines += [f"    | {line.text()}" for line in finding.working]
     if finding.fear:

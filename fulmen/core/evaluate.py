@@ -107,7 +107,8 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     demand, facts = demand_of(job, rules), walked(job)
     cases = cases_of(job, rules, demand)
     steps = tuple(sequence(cases))
-    found = [explained(_decided(job, finding)) for finding in job_findings(job, cases, steps)]
+    names = _names(job)
+    found = [_named(explained(_decided(job, finding)), names) for finding in job_findings(job, cases, steps)]
     findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,
@@ -151,6 +152,22 @@ def explained(finding: Finding) -> Finding:
         schools = SCHOOLS[finding.rule]
         more["school"] = f"Cautious school: {schools.cautious}. This one: {schools.other}."
     return finding.model_copy(update=more) if more else finding
+
+
+def _names(job: Job) -> dict[str, str]:
+    """The names of circuits, of their sections and of boards, by a finding's subject, where there are several."""
+    names = {board.id: board.name for board in job.boards} if len(job.boards) > 1 else {}
+    if len(job.circuits) > 1:
+        for circuit in job.circuits:
+            names[circuit.id] = circuit.name
+            names |= {f"{circuit.id}-{number}": circuit.name for number in range(1, len(circuit.route) + 1)}
+    return names
+
+
+def _named(finding: Finding, names: dict[str, str]) -> Finding:
+    whose = names.get(finding.subject)
+    told = not whose or whose in finding.title
+    return finding if told else finding.model_copy(update={"whose": whose})
 
 
 def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:

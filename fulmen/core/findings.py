@@ -62,7 +62,8 @@ class Finding(Part):
     `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at or
     below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
     where it falls short, `school` which way of two this is where practice differs;
-    `protects` marks the rules that protect people at the car.
+    `protects` marks the rules that protect people at the car. `whose` names the circuit or board it is about, where
+    the job holds several.
     """
 
     rule: str
@@ -84,6 +85,7 @@ class Finding(Part):
     fear: str = ""
     school: str = ""
     protects: bool = False
+    whose: str = ""
     decision: Decision | None = None
 
     def key(self) -> str:

@@ -126,3 +126,13 @@ class Clamps(unittest.TestCase):
             with self.subTest(limit):
                 self.assertEqual([found[f"load_clamp/{one}"] for one in circuits], [MEETS, SHORT])
         self.assertNotIn("load_clamp", {one.rule for one in evaluation(THREE_PHASE, own).findings})
+
+
+class Whose(unittest.TestCase):
+    def test_where_there_are_several_a_finding_names_whose_it_is(self) -> None:
+        found = {one.key(): one.whose for one in evaluation(GARAGE).findings}
+        self.assertEqual(found["board_case/garage"], "Garage board")
+        self.assertEqual(found["board_case/board"], "Consumer unit")
+        self.assertEqual(found["depth/sub-main-4"], "Sub-main to the garage")
+        self.assertEqual(found["exported_earth/garage"], "", "its title names it")
+        self.assertEqual({one.whose for one in evaluation(DEVICE_IN_UNIT).findings}, {""})

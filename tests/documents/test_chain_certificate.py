@@ -71,6 +71,12 @@ class ChainCertificate(unittest.TestCase):
             with self.subTest(words):
                 self.assertIn(words, html)
 
+    def test_what_was_there_already_is_named_so(self) -> None:
+        there = apply_changes(self.whole, (Change(field="circuits.0.fitted_with_this_job", value=False),))
+        for whole, told in ((self.whole, False), (there, True)):
+            html = certificate_html(prepare_issue(whole, "FC-2026-0003", datetime(2026, 11, 24, tzinfo=UTC), None))
+            self.assertEqual("Sub-main to the garage (existing)" in html, told)
+
     def test_a_missing_reading_of_the_sub_main_stands_before_it(self) -> None:
         kept = [one for one in self.whole.readings if one.subject != "sub-main"]
         short = self.whole.model_copy(update={"readings": tuple(kept)})

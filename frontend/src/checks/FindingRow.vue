@@ -4,7 +4,6 @@ import { computed } from 'vue'
 
 import type { Finding } from '../api/types'
 import { fixed, isOpen } from '../shared/format'
-import { useJob } from '../job/useJob'
 import VerdictMark from '../shared/VerdictMark.vue'
 import DecisionForm from './DecisionForm.vue'
 import MendList from './MendList.vue'
@@ -24,17 +23,6 @@ const limit = computed(() =>
 // How full the bar is follows from the core's margin, not from a sum made here.
 const used = computed(() => (props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin))))
 const open = computed(() => isOpen(props.finding))
-
-// Where several circuits or boards stand in a job, whose finding it is.
-const store = useJob()
-const whose = computed(() => {
-  const { circuits = [], boards = [] } = store.job ?? {}
-  const subject = props.finding.subject
-  const section = (id: string) => subject.startsWith(`${id}-`) && /^\d+$/.test(subject.slice(id.length + 1))
-  const circuit = circuits.length > 1 && circuits.find((one) => one.id === subject || section(one.id))
-  const board = boards.length > 1 && boards.find((one) => one.id === subject)
-  return (circuit || board || undefined)?.name ?? ''
-})
 </script>
 
 <template>
@@ -42,7 +30,7 @@ const whose = computed(() => {
     <button type="button" :aria-expanded="props.open" @click="$emit('toggle')">
       <span class="words">
         <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />&ensp;<span class="title">{{ finding.title }}</span>
-        <span v-if="whose" class="quiet whose">{{ whose }}</span>
+        <span v-if="finding.whose" class="quiet whose">{{ finding.whose }}</span>
       </span>
       <span class="figures figure"><span>{{ value }}</span><span class="quiet">{{ limit }}</span></span>
       <span v-if="used !== null && !finding.at_least" class="bar" aria-hidden="true"><span class="used glide" :style="{ width: `${used * 100}%`, background: `var(--${finding.verdict})` }" /></span>
