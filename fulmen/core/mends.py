@@ -168,6 +168,9 @@ def _device_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
             if device.rcd is None or device.rcd.model_dump(mode="json") != {**rcd, "type": kind.value}:
                 change = Change(field=f"{field}.rcd", value={**rcd, "type": kind.value})
                 yield Move(f"a double-pole Type {kind.value} RCBO of 30 mA", 2 if kind is RcdType.A else 3, (change,))
+    elif device.rcd is not None and device.rcd.type is RcdType.AC:
+        change = Change(field=f"{field}.rcd.type", value=RcdType.A.value)
+        yield Move(f"{_of(job, circuit)}a Type A RCD", 2, (change,))
     if circuit.load_limit_a is None and not final:
         change = Change(field=f"circuits.{index}.load_limit_a", value=float(device.rating_a))
         yield Move(f"{_of(job, circuit)}a clamp that holds it to {device.rating_a} A", 3, (change,))

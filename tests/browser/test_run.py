@@ -62,7 +62,11 @@ class RouteByHand(BrowserCase):
         expect(page.locator("li .length input")).to_have_count(5)
         page.get_by_label("Cut it at").fill("99")
         page.get_by_role("button", name="Split").click()
-        expect(page.get_by_text("cut it between 0.1 and")).to_be_visible()
+        told = page.locator("li", has=page.get_by_label("Cut it at")).get_by_role("alert")
+        expect(told).to_contain_text("cut it between 0.1 and")
+        page.get_by_role("button", name="Join with the next").click()
+        expect(told).to_contain_text("make them alike first")
+        expect(page.locator("li .length input")).to_have_count(5)
 
     def test_another_cable_on_the_way_makes_a_joint_that_asks_for_access(self) -> None:
         page = self.job_page("Lime Kiln", "design")

@@ -136,3 +136,20 @@ class Whose(unittest.TestCase):
         self.assertEqual(found["depth/sub-main-4"], "Sub-main to the garage")
         self.assertEqual(found["exported_earth/garage"], "", "its title names it")
         self.assertEqual({one.whose for one in evaluation(DEVICE_IN_UNIT).findings}, {""})
+
+
+class RcdOfASubMain(unittest.TestCase):
+    def test_it_stands_before_the_car_like_any_other(self) -> None:
+        for kind, verdict in (("AC", SHORT), ("A", MEETS)):
+            found = {one.key(): one for one in evaluation(GARAGE, {"circuits.0.device.rcd": {"type": kind}}).findings}
+            self.assertEqual(found["rcd_blinding/ev"].verdict, verdict)
+
+    def test_on_tt_the_electrode_serves_the_least_sensitive_one_on_the_way(self) -> None:
+        touch = {}
+        for milliamps in (30, 100, 500):
+            changes = {"supply.earthing": "tt", "circuits.0.device.rcd": {"type": "A", "residual_ma": milliamps}}
+            found = {
+                one.rule: one for one in evaluation(GARAGE, changes | {"supply.electrode_design_ohm": 120.0}).findings
+            }
+            touch[milliamps] = (found["electrode_touch"].value, found["electrode_touch"].verdict)
+        self.assertEqual(touch, {30: (120 * 0.03, MEETS), 100: (120 * 0.1, MEETS), 500: (120 * 0.5, SHORT)})

@@ -16,6 +16,7 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (DEVICE_IN_UNIT, "weakest_section/ev", {"circuits.0.cable.csa_mm2": 2.5}, "4 mm² cable"),
     (DEVICE_IN_UNIT, "rcd_blinding/ev", {"circuits.0.device.rcd.type": "AC"}, "a double-pole Type A RCBO of 30 mA"),
     (DEVICE_IN_UNIT, "rcd_blinding/ev", {"boards.0.front_rcd": {"type": "AC"}}, "a Type A RCD in front, at Consumer unit"),
+    (GARAGE, "rcd_blinding/ev", {"circuits.0.device.rcd": {"type": "AC"}}, "Sub-main to the garage: a Type A RCD"),
     (DEVICE_IN_UNIT, "warning_tape/ev-4", {"circuits.0.route.3.warning_tape": False}, "section 4: warning tape above it"),
     (DEVICE_IN_UNIT, "fixings/ev-3", {"circuits.0.route.2.fixings": "plastic"}, "section 3: metal clips"),
     (DEVICE_IN_UNIT, "fire_stopped/ev-2", {"circuits.0.route.1.fire_stopped": False}, "section 2: fire-stopped and sealed"),

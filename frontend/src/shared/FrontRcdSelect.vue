@@ -2,7 +2,8 @@
 // The RCD before a board's ways, as one select.
 import { computed } from 'vue'
 
-import { sameRcd, useFrontRcd } from './useFrontRcd'
+import { sameRcd } from './rcds'
+import { useFrontRcd } from './useFrontRcd'
 
 const props = defineProps<{ place: number; label: string }>()
 

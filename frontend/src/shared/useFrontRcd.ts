@@ -3,26 +3,19 @@ import { computed } from 'vue'
 
 import type { Job } from '../api/types'
 import { useJob } from '../job/useJob'
-import { rcd, rcdWords } from './rcds'
+import { rcdWords, usualRcds } from './rcds'
 
 type Rcd = NonNullable<Job['boards'][number]['front_rcd']>
 export type FrontRcd = 'no' | 'not_seen' | Rcd
 
-const USUAL = [rcd('AC'), rcd('A'), rcd('F'), rcd('B'), rcd('A', 100, true), rcd('B', 100, true)]
-export const sameRcd = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other)
-
 export function useFrontRcd(place: () => number) {
   const store = useJob()
   const board = computed(() => store.job!.boards[place()]!)
-  const answers = computed<{ value: FrontRcd; words: string }[]>(() => {
-    const own = board.value.front_rcd
-    const rcds = own && !USUAL.some((one) => sameRcd(one, own)) ? [...USUAL, own] : USUAL
-    return [
-      { value: 'no', words: 'none' },
-      ...rcds.map((one) => ({ value: one, words: rcdWords(one) })),
-      { value: 'not_seen', words: 'not seen yet' },
-    ]
-  })
+  const answers = computed<{ value: FrontRcd; words: string }[]>(() => [
+    { value: 'no', words: 'none' },
+    ...usualRcds(board.value.front_rcd).map((one) => ({ value: one, words: rcdWords(one) })),
+    { value: 'not_seen', words: 'not seen yet' },
+  ])
   const now = computed(() => board.value.front_rcd ?? (board.value.front_rcd_seen === 'no' ? 'no' : 'not_seen'))
 
   function answer(value: FrontRcd): void {

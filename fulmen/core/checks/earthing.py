@@ -6,10 +6,12 @@ from cmath import exp, pi
 from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
+from fulmen.core.checks.residual_current import board_rcd, rcds_before
 from fulmen.core.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.figures import Case
 from fulmen.core.findings import Finding, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
+from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, Seen, TnsSchool
@@ -321,11 +323,9 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
 
 
 def _relying_residual_ma(case: Case, subject: str) -> float:
-    """The least sensitive RCD that relies on this electrode: at a TT origin the front RCD counts too."""
-    rcds = [case.run.charge_point.rcd_inside]
+    """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
+    rcds: list[Rcd | None] = [case.run.charge_point.rcd_inside]
     if case.run.links:
-        rcds.append(case.run.final().circuit.device.rcd)
-        if subject == ORIGIN:
-            rcds.append(case.run.links[0].board.front_rcd)
+        rcds += rcds_before(case, case.run.final()) if subject == ORIGIN else [board_rcd(case)]
     known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))

@@ -10,7 +10,7 @@ import { useCables } from '../useCables'
 import SectionDetails from './SectionDetails.vue'
 import type { RouteAct } from './useRouteWriting'
 
-const props = defineProps<{ circuitIndex: number; circuit: Circuit; section: Section; index: number; opened: boolean }>()
+const props = defineProps<{ circuitIndex: number; circuit: Circuit; section: Section; index: number; opened: boolean; failed: string }>()
 const emit = defineEmits<{
   open: []
   write: [act: RouteAct]
@@ -65,6 +65,7 @@ function onKey(event: KeyboardEvent): void {
     </span>
     <p v-if="section.cable" class="own quiet small">{{ words(section.cable) }}, joined here</p>
     <SectionDetails v-if="opened" :path="path" :circuit="circuit" :section="section" :index="index" class="details" @write="emit('write', $event)" @move="emit('move', $event)" />
+    <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
   </li>
 </template>
 
@@ -94,10 +95,9 @@ li {
   align-items: center;
   white-space: nowrap;
 }
-.own {
-  grid-column: 2 / -1;
-}
-.details {
+.own,
+.details,
+.failed {
   grid-column: 2 / -1;
 }
 @media (max-width: 839px) {
@@ -110,9 +110,7 @@ li {
   .method {
     grid-column: 2 / 3;
   }
-  .tools,
-  .own,
-  .details {
+  .tools {
     grid-column: 2 / -1;
   }
 }

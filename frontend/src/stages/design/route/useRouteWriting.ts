@@ -15,21 +15,26 @@ export type RouteAct =
 
 export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
   const store = useJob()
-  const failed = ref('')
+  // What could not be done, and at which section it was asked for.
+  const failed = ref<{ text: string; index?: number }>({ text: '' })
   const path = computed(() => `circuits.${toValue(circuitIndex)}.route`)
   const circuit = computed(() => store.job!.circuits[toValue(circuitIndex)]!)
   const route = computed(() => circuit.value.route)
 
-  /** Ask the core for the route after an act; true where it could be done. */
+  /** Ask the core for the route after an act; true where it could be done. An edit meanwhile makes it ask again. */
   async function write(act: RouteAct): Promise<boolean> {
-    failed.value = ''
+    failed.value = { text: '' }
     try {
-      const body = { job: store.job!, circuit: circuit.value.id, ...act }
-      const found = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
+      let asked, found
+      do {
+        asked = route.value
+        const body = { job: store.job!, circuit: circuit.value.id, ...act }
+        found = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
+      } while (asked !== route.value)
       store.change(path.value, found.route)
       return true
     } catch (error) {
-      failed.value = asProblem(error).detail
+      failed.value = { text: asProblem(error).detail, index: 'index' in act ? act.index : undefined }
       return false
     }
   }

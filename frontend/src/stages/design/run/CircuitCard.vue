@@ -6,6 +6,7 @@ import { answer, api, asProblem } from '../../../api/client'
 import type { Section } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/JobField.vue'
+import { rcdWords, usualRcds } from '../../../shared/rcds'
 import { withValue } from '../../../shared/paths'
 import { useCables } from '../useCables'
 import type { ChainLink } from '../useChain'
@@ -23,6 +24,10 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 const PHASES = [1, 3].map((value) => ({ value, words: value === 1 ? 'one' : 'three' }))
 const YES_NO = [true, false].map((value) => ({ value, words: value ? 'yes' : 'no' }))
 const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
+const rcds = computed(() => [
+  { value: null, words: 'none' },
+  ...usualRcds(circuit.value.device.rcd).map((value) => ({ value, words: rcdWords(value) })),
+])
 const figures = computed(() => store.profile?.links.find((one) => one.circuit === circuit.value.id))
 const threePhase = computed(() => store.job!.supply.phases === 3)
 const point = computed(() => store.job!.charge_points.findIndex((one) => one.id === circuit.value.feeds))
@@ -57,6 +62,7 @@ const onePhase = computed(() => threePhase.value && (props.link.final ? store.jo
         <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
         <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
       </template>
+      <JobField v-if="!link.final" :path="`${path}.device.rcd`" label="RCD with it" kind="choice" :items="rcds" class="wide" />
       <v-select label="Cable" :model-value="circuit.cable.record" :items="items" item-title="words" item-value="value" :error-messages="failed" class="wide" @update:model-value="lay" />
       <JobField :path="`${path}.cable.csa_mm2`" label="Size" kind="choice" :items="sizes(circuit.cable.record)" />
       <JobField :path="`${path}.cable.protective`" label="Protective conductor" kind="choice" choice="Protective" />

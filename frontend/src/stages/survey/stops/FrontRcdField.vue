@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // Which mark is on the RCD before the new way, with the mark drawn.
-import { type FrontRcd, sameRcd, useFrontRcd } from '../../../shared/useFrontRcd'
+import { sameRcd } from '../../../shared/rcds'
 import TapGroup from '../../../shared/TapGroup.vue'
+import { type FrontRcd, useFrontRcd } from '../../../shared/useFrontRcd'
 import WaveformMark from '../drawings/WaveformMark.vue'
 
 const { answers, now, answer } = useFrontRcd(() => 0)
