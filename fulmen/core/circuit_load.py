@@ -14,6 +14,7 @@ from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit, Phase
 from fulmen.core.model.job import Job
 from fulmen.core.rule_set import RuleSet
+from fulmen.core.run import line_of
 
 
 @dataclass(frozen=True)
@@ -48,7 +49,7 @@ def circuit_load(job: Job, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
     boards, fed = _below(job, circuit)
     cars = [(point, feeder) for feeder in fed for point in job.charge_points if feeder.feeds == point.id]
     balanced_a = sum(point.design_current_a() for point, _ in cars if point.phases == 3)
-    single_a = _most_loaded_a(cars, _phases(job, circuit))
+    single_a = _most_loaded_a(job, cars, _phases(job, circuit))
     other_a = sum(diversified_a(board.other_loads, rules) for board in job.boards if board.id in boards)
     held_a = held_demand_a(other_a, balanced_a + single_a, circuit.load_limit_a)
     assert held_a is not None
@@ -60,9 +61,9 @@ def _phases(job: Job, circuit: Circuit) -> int:
     return circuit.phases if point is None else point.phases
 
 
-def _most_loaded_a(cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:
+def _most_loaded_a(job: Job, cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:
     """Single-phase cars: all in one conductor, or by the phase each is on."""
-    single = [(feeder.phase, point.design_current_a()) for point, feeder in cars if point.phases == 1]
+    single = [(line_of(job, feeder), point.design_current_a()) for point, feeder in cars if point.phases == 1]
     if phases == 1:
         return sum(current_a for _, current_a in single)
     return max(sum(current_a for on, current_a in single if on is phase) for phase in Phase)

@@ -11,6 +11,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
 from fulmen.core.model.supply import Supply
 from fulmen.core.rule_set import RuleSet
+from fulmen.core.run import line_of
 
 
 class Demand(Part):
@@ -59,7 +60,7 @@ def car_current_a(job: Job) -> float:
     on: dict[Phase, float] = dict.fromkeys(Phase, 0.0)
     for point, circuit in points:
         if point.phases == 1:
-            on[circuit.phase if circuit else Phase.L1] += point.design_current_a()
+            on[line_of(job, circuit) if circuit else Phase.L1] += point.design_current_a()
     return balanced_a + max(on.values())
 
 

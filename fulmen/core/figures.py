@@ -19,7 +19,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing
 from fulmen.core.origin import Known, TailsFigures, external_loop, fault_current, neutral_loop_ohm, tails_figures
 from fulmen.core.rule_set import RuleSet
-from fulmen.core.run import Link, Run, runs
+from fulmen.core.run import Link, Run, phases_at, runs
 
 
 @dataclass(frozen=True)
@@ -245,8 +245,6 @@ def link_figures(
     start: ChainPoint,
 ) -> LinkFigures:
     """One circuit's figures from where it begins."""
-    at_origin = not any(circuit.feeds == link.board.id for circuit in job.circuits)
-    board_phases = 3 if link.board.phases == 3 or (at_origin and job.supply.phases == 3) else 1
     u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
     limit = device_zs_limit_ohm(link.circuit.device, final, u0_v, cmin)
-    return LinkFigures(link, final, phases, board_phases, load, laid, start, start.after(laid), limit)
+    return LinkFigures(link, final, phases, phases_at(job, link.board), load, laid, start, start.after(laid), limit)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
-from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.circuits import Circuit, Phase
 from fulmen.core.model.job import Job
 
 
@@ -46,6 +46,20 @@ def origin_index(job: Job) -> int:
 def board_index(job: Job, board: Board) -> int:
     """The place of a board in the job's list."""
     return next(place for place, one in enumerate(job.boards) if one.id == board.id)
+
+
+def phases_at(job: Job, board: Board) -> int:
+    """The phases that reach a board: the supply's, or one past a single-phase sub-main."""
+    feeder = next((one for one in job.circuits if one.feeds == board.id), None)
+    if feeder is None:
+        return job.supply.phases
+    return 1 if feeder.phases == 1 else phases_at(job, next(one for one in job.boards if one.id == feeder.from_board))
+
+
+def line_of(job: Job, circuit: Circuit) -> Phase:
+    """The line conductor of a single-phase circuit: its own, or that of the single-phase sub-main before its board."""
+    feeder = next((one for one in job.circuits if one.feeds == circuit.from_board), None)
+    return circuit.phase if feeder is None or feeder.phases == 3 else line_of(job, feeder)
 
 
 def _links(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[Link, ...]:

@@ -182,6 +182,7 @@ def _board(case: Case, link: LinkFigures, at_m: float) -> ProfileNode:
     device = link.link.circuit.device
     protection = device_words(device)
     protection += f" {device.rcd.type.value} {device.rcd.residual_ma} mA" if device.rcd else ""
+    protection += f", {link.link.circuit.phase.value}" if link.board_phases == 3 and link.phases == 1 else ""
     notes = [protection]
     if link.link.circuit.id == case.run.links[0].circuit.id:
         notes.append(_tails(case))

@@ -20,7 +20,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.origin import ORIGIN
 from fulmen.core.rule_set import rule_set
-from fulmen.core.run import runs
+from fulmen.core.run import line_of, runs
 from fulmen.core.words import word
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
 from fulmen.documents.run_drawing import run_drawing
@@ -116,6 +116,7 @@ def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str
     limits = [step for step in evaluation.steps if step.step is StepKey.ZS and step.subject == circuit.id]
     return {
         "circuit": circuit,
+        "way": way_words(job, circuit),
         "cable": ", then ".join(dict.fromkeys(record.name for _, record in cables)),
         "line_mm2": " / ".join(dict.fromkeys(f"{cable.csa_mm2:g}" for cable, _ in cables)),
         "cpc_mm2": " / ".join(dict.fromkeys(_cpc_words(cable, record) for cable, record in cables)),
@@ -129,6 +130,13 @@ def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str
         "test_voltage_v": voltage.test_voltage_v if voltage else None,
         "results": _results(job, evaluation, circuit.id),
     }
+
+
+def way_words(job: Job, circuit: Circuit) -> str:
+    """The way of a circuit, with its line conductors where the supply has three."""
+    phases = next((point.phases for point in job.charge_points if point.id == circuit.feeds), circuit.phases)
+    lines = "" if job.supply.phases == 1 else line_of(job, circuit).value if phases == 1 else "L1–L3"
+    return f"{circuit.way or '–'} {lines}".strip()
 
 
 def _cpc_words(cable: Cable, record: CableRecord) -> str:

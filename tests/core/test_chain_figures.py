@@ -5,13 +5,13 @@ from typing import Any
 
 from fulmen.core.catalogue import cable_record, cables_of, last_cable, maker_record, protective_metal
 from fulmen.core.circuit_load import circuit_load
-from fulmen.core.demand import demand_of
+from fulmen.core.demand import car_current_a, demand_of
 from fulmen.core.errors import TableError
 from fulmen.core.figures import ChainPoint, cases_of, run_figures
 from fulmen.core.laid_cable import cable_per_metre
 from fulmen.core.margins import capacity_margin, energy_margin, fault_energy, load_margin, loop_margin, volt_drop_margin
 from fulmen.core.model.cables import Cable, MakerCable, Protective
-from fulmen.core.run import runs
+from fulmen.core.run import line_of, phases_at, runs
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, THREE_PHASE, TT, evaluation, job
 
 
@@ -36,6 +36,40 @@ class Loads(unittest.TestCase):
         for phase, expected in (("L1", 32 + 1.98), ("L2", 64 + 1.98), ("L3", 32 + 1.98)):
             with self.subTest(phase):
                 self.assertAlmostEqual(loads(THREE_PHASE, {**both, "circuits.1.phase": phase})["sub-main"], expected)
+
+    def test_behind_a_single_phase_sub_main_a_car_is_on_that_ones_line(self) -> None:
+        # The left car on L2 at the board, the right one in a shed whose single-phase sub-main is on L2; it says L1.
+        data = job(THREE_PHASE).model_dump(mode="json")
+        left, right = data["circuits"][1:]
+        shed = {"id": "shed", "name": "Shed"}
+        to_shed = {
+            **data["circuits"][0],
+            "id": "to-shed",
+            "from_board": "yard",
+            "feeds": "shed",
+            "phases": 1,
+            "phase": "L2",
+        }
+        changes = {
+            "boards": [*data["boards"], shed],
+            "circuits": [data["circuits"][0], to_shed, left | {"phase": "L2"}, right | {"from_board": "shed", "phase": "L1"}],
+            "charge_points.0.phases": 1, "charge_points.0.max_current_a": 32.0,
+        }  # fmt: skip
+        whole = job(THREE_PHASE, changes)
+        self.assertEqual([line_of(whole, one).value for one in whole.circuits[1:]], ["L2", "L2", "L2"])
+        self.assertAlmostEqual(loads(THREE_PHASE, changes)["sub-main"], 64 + 1.98)
+        self.assertEqual(car_current_a(whole), 64)
+        self.assertEqual([phases_at(whole, board) for board in whole.boards], [3, 3, 1])
+        found = {one.key(): one for one in evaluation(THREE_PHASE, changes).findings}
+        self.assertIn("on L2", found[f"phases/{right['id']}"].detail)
+
+    def test_the_highest_fault_at_a_board_counts_the_phases_that_reach_it(self) -> None:
+        for phases, expected in ((3, 3), (1, 1)):
+            whole = job(THREE_PHASE, {"circuits.0.phases": phases, "charge_points.0.phases": 1})
+            run = cases_of(whole, RULES, demand_of(whole, RULES))[0].figures
+            assert run is not None
+            self.assertEqual([link.board_phases for link in run.links], [3, expected])
+            self.assertEqual(run.final.start_fault_ka, run.final.start.fault_ka(expected))
 
     def test_a_single_phase_sub_main_carries_every_car(self) -> None:
         one = {"circuits.0.phases": 1, "charge_points.0.phases": 1}

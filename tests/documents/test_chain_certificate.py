@@ -8,9 +8,9 @@ from fulmen.core.changes import Change, apply_changes
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.sequence import Step
-from fulmen.documents.certificate import certificate_html
+from fulmen.documents.certificate import certificate_html, way_words
 from fulmen.store.papers import prepare_issue
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, job
 
 
 def reading(step: Step) -> dict[str, Any]:
@@ -76,6 +76,14 @@ class ChainCertificate(unittest.TestCase):
         for whole, told in ((self.whole, False), (there, True)):
             html = certificate_html(prepare_issue(whole, "FC-2026-0003", datetime(2026, 11, 24, tzinfo=UTC), None))
             self.assertEqual("Sub-main to the garage (existing)" in html, told)
+
+    def test_on_three_phases_the_way_names_its_line_conductors(self) -> None:
+        whole = job(THREE_PHASE)
+        told = [way_words(whole, one) for one in whole.circuits]
+        self.assertEqual(
+            told, [f"{whole.circuits[0].way} L1–L3", f"{whole.circuits[1].way} L1–L3", f"{whole.circuits[2].way} L2"]
+        )
+        self.assertEqual([way_words(self.whole, one) for one in self.whole.circuits], ["8", "1"])
 
     def test_a_missing_reading_of_the_sub_main_stands_before_it(self) -> None:
         kept = [one for one in self.whole.readings if one.subject != "sub-main"]

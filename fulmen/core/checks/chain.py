@@ -11,7 +11,7 @@ from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, s
 from fulmen.core.joints import joints_of
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.supply import Seen
-from fulmen.core.run import Link
+from fulmen.core.run import Link, line_of
 from fulmen.core.selectivity import Guard, cut_out_guard, guard_of, selective_up_to_a
 
 SELECTIVITY = "BS 7671 536.4"
@@ -35,9 +35,9 @@ def _phases(case: Case) -> Finding | None:
     three_way = case.job.supply.phases == 3 and all(link.circuit.phases == 3 for link in case.run.links[:-1])
     title, clause = "Phases that the charge point needs", "BS 7671 312.1"
     if point.phases == 1:
-        if not three_way:
+        if case.job.supply.phases == 1:
             return None
-        phase = case.run.final().circuit.phase.value
+        phase = line_of(case.job, case.run.final().circuit).value
         return stated("phases", case.subject, title, Verdict.MEETS, f"Single-phase, on {phase}.", clause)
     if three_way:
         return stated("phases", case.subject, title, Verdict.MEETS, "Three phases all the way.", clause)

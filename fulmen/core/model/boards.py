@@ -66,6 +66,5 @@ class Board(Part):
     spare_ways: Annotated[int, Field(strict=True, ge=0, le=60)] | None = None
     looked_inside: Seen = Seen.NOT_SEEN
     labels_complete: Seen = Seen.NOT_SEEN
-    phases: Literal[1, 3] = 1
     extraneous_parts: Seen = Seen.NOT_SEEN
     other_loads: tuple[Appliance, ...] = Field(default=(), max_length=30)

@@ -61,7 +61,7 @@ def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
         id=free_id(job, "own-board"), name="Own board", location=link.board.location, indoors=link.board.indoors,
         enclosure=Enclosure.METAL, conditional_rating_ka=link.board.conditional_rating_ka, front_rcd_seen=Seen.NO,
         surge_protection=link.board.surge_protection, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO,
-        looked_inside=Seen.YES, labels_complete=Seen.YES, phases=link.board.phases,
+        looked_inside=Seen.YES, labels_complete=Seen.YES,
     )  # fmt: skip
     changed = link.circuit.model_copy(update={"from_board": board.id})
     return "from an own board off split tails", _with(job, (*job.boards, board), link.circuit, (changed,))
@@ -75,7 +75,7 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
     board = Board(
         id=free_id(job, "far-board"), name="Board at the far end", indoors=False, enclosure=Enclosure.METAL,
         front_rcd_seen=Seen.NO, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO, looked_inside=Seen.YES,
-        labels_complete=Seen.YES, phases=point.phases,
+        labels_complete=Seen.YES,
     )  # fmt: skip
     feeder = Circuit(
         id=free_id(job, "sub-main"), name="Sub-main", way=link.circuit.way, from_board=link.board.id, feeds=board.id,

@@ -44,7 +44,9 @@ async function lay(record: string): Promise<void> {
     failed.value = asProblem(error).detail
   }
 }
-const onePhase = computed(() => threePhase.value && (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1))
+// Behind a single-phase sub-main the line conductor is that one's.
+const behindOne = computed(() => store.job!.circuits.find((one) => one.feeds === props.link.board.id)?.phases === 1)
+const onePhase = computed(() => threePhase.value && !behindOne.value && (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1))
 </script>
 
 <template>
