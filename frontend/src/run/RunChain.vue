@@ -33,7 +33,11 @@ const boards = computed(() =>
     }),
 )
 const joints = computed(() => props.between.filter((place) => place.node.kind !== 'board'))
-const short = (name: string) => (name.length > 18 ? `${name.slice(0, 17)}…` : name)
+const BESIDE = 18
+const ABOVE_CAR = 23
+const short = (name: string, most = BESIDE) => (name.length > most ? `${name.slice(0, most - 1)}…` : name)
+// A long name of the charge point reaches out over the car.
+const pointName = computed(() => (props.profile.nodes.length > 3 ? short(point.value.name, ABOVE_CAR) : 'Charge point'))
 </script>
 
 <template>
@@ -60,7 +64,7 @@ const short = (name: string) => (name.length > 18 ? `${name.slice(0, 17)}…` : 
     <text :x="cutOutX - 15" :y="24" class="name">Cut-out</text>
     <text :x="meterX" :y="24" text-anchor="middle" class="name">Meter</text>
     <text :x="boardX - 17" :y="24" class="name">Board</text>
-    <text :x="endX + 15" :y="24" text-anchor="end" class="name">{{ profile.nodes.length > 3 ? short(point.name) : 'Charge point' }}</text>
+    <text :x="endX + (pointName.length > BESIDE ? 50 : 15)" :y="24" text-anchor="end" class="name">{{ pointName }}</text>
     <text :x="cutOutX - 15" :y="Y + 34" class="note">{{ cutOut.notes[0] }}</text>
     <text :x="cutOutX - 15" :y="Y + 50" class="note">{{ cutOut.notes[1] }}</text>
     <text :x="boardX - 17" :y="Y + 34" class="note">{{ board.notes[0] }}</text>

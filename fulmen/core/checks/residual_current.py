@@ -133,7 +133,7 @@ def _blinding(case: Case) -> Finding:
         detail = "A Type B lets more than 6 mA DC pass, which blinds the RCD before it."
         mend = "Put a Type B there too, or use 6 mA DC detection."
         return stated("rcd_blinding", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, mend=mend)
-    return stated("rcd_blinding", case.subject, title, Verdict.MEETS, "None found.", OWN_CLAUSE)
+    return stated("rcd_blinding", case.subject, title, Verdict.MEETS, "None on the way goes blind.", OWN_CLAUSE)
 
 
 def _dc_detection(case: Case) -> bool:
