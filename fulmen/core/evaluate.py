@@ -190,10 +190,20 @@ def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[F
         for check in DESIGN_CHECKS:
             found.extend(check(case))
     found.extend(reading_findings(cases, steps))
-    return list({finding.key(): finding for finding in found}.values())
+    once: dict[str, Finding] = {}
+    for finding in found:
+        known = once.setdefault(finding.key(), finding)
+        if _severity(finding) < _severity(known):
+            once[finding.key()] = finding
+    return list(once.values())
+
+
+def _severity(finding: Finding) -> tuple[int, float]:
+    """The worse the less: of what several runs say of one thing, the worst counts."""
+    return ORDER[finding.verdict], finding.margin if finding.margin is not None else 1.0
 
 
 def _urgency(finding: Finding) -> tuple[bool, int, float]:
     """What needs attention first; settled calls join what meets, the tightest margin leading."""
-    margin = finding.margin if finding.margin is not None else 1.0
-    return not finding.is_open(), ORDER[finding.verdict] if finding.is_open() else 3, margin
+    order, margin = _severity(finding)
+    return not finding.is_open(), order if finding.is_open() else 3, margin

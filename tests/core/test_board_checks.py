@@ -153,3 +153,16 @@ class RcdOfASubMain(unittest.TestCase):
             }
             touch[milliamps] = (found["electrode_touch"].value, found["electrode_touch"].verdict)
         self.assertEqual(touch, {30: (120 * 0.03, MEETS), 100: (120 * 0.1, MEETS), 500: (120 * 0.5, SHORT)})
+
+
+class SeveralRuns(unittest.TestCase):
+    def test_of_what_two_runs_say_of_one_thing_the_worst_counts(self) -> None:
+        # Both runs stand on the TT electrode of 120 Ω; one has a 500 mA RCD beside its own, whichever comes first.
+        tt = {"supply.earthing": "tt", "supply.electrode_design_ohm": 120.0}
+        for place in (0, 1):
+            wide = {f"charge_points.{place}.rcd_inside": {"type": "A", "residual_ma": 500}}
+            found = {one.key(): one.verdict for one in evaluation(THREE_PHASE, tt | wide).findings}
+            with self.subTest(place):
+                self.assertEqual(found["electrode_touch/origin"], SHORT)
+        narrow = {one.key(): one.verdict for one in evaluation(THREE_PHASE, tt).findings}
+        self.assertEqual(narrow["electrode_touch/origin"], MEETS)

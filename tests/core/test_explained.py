@@ -4,15 +4,15 @@ import unittest
 
 from fulmen.core.appliance_list import usual_appliances
 from fulmen.core.arrangement_words import short_protection
-from fulmen.core.checks.earthing import balanced_met_v
 from fulmen.core.evaluate import evaluate
 from fulmen.core.fears import FEARS, PROTECTION_RULES, SCHOOLS
 from fulmen.core.findings import Verdict
+from fulmen.core.open_pen import balanced_met_v, worst_balance
 from fulmen.core.options import alternatives
 from fulmen.core.pen_network import House, Street, street_volts
 from fulmen.core.usual_defects import USUAL_DEFECTS
 from tests.core.test_arrangements import BASE, device, rcd, way
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, RULES, TT, evaluation, finding, job
+from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, RULES, THREE_PHASE, TT, evaluation, finding, job
 
 
 class Fears(unittest.TestCase):
@@ -90,11 +90,34 @@ class Balance(unittest.TestCase):
             loads = [each + (car_a if phase < phases else 0) for phase, each in enumerate(least)]
             house = House(loads_a=(loads[0], loads[1], loads[2]))
             volts = street_volts(Street(houses=(house,), broken="service"), 230.0, 1.1)[0].met_v
-            self.assertAlmostEqual(balanced_met_v(least, car_a, phases, RULES), volts, delta=1e-3 * volts)
+            self.assertAlmostEqual(balanced_met_v((loads[0], loads[1], loads[2]), 253.0), volts, delta=1e-3 * volts)
 
     def test_nothing_on_floats_at_the_line(self) -> None:
-        self.assertAlmostEqual(balanced_met_v((0.0, 0.0, 0.0), 0.0, 1, RULES), 253.0)
-        self.assertAlmostEqual(balanced_met_v((7.0, 7.0, 7.0), 0.0, 1, RULES), 0.0, places=6)
+        self.assertAlmostEqual(balanced_met_v((0.0, 0.0, 0.0), 253.0), 253.0)
+        self.assertAlmostEqual(balanced_met_v((7.0, 7.0, 7.0), 253.0), 0.0, places=6)
+
+    def test_the_worst_of_any_cars_charging_counts(self) -> None:
+        least, on_l1, on_l2 = (40.0, 40.0, 40.0), (32.0, 0.0, 0.0), (0.0, 32.0, 0.0)
+        # One alone: 253·32/152 = 53.3 V; both on one line: 253·64/184 = 88 V; on two lines: 253·32/184 = 44 V.
+        for cars, volts, charging in (
+            ([on_l1], 53.26, 1),
+            ([on_l1, on_l1], 88.0, 2),
+            ([on_l1, on_l2], 53.26, 1),
+            ([], 0.0, 0),
+        ):
+            met_v, number = worst_balance(least, cars, 253.0)
+            self.assertAlmostEqual(met_v, volts, places=2)
+            self.assertEqual(number, charging)
+
+    def test_a_second_car_on_the_same_line_breaks_the_balance(self) -> None:
+        balance = {"arrangement.open_pen": "three_phase_balance", "arrangement.least_load_a": [40.0, 40.0, 40.0],
+                   "charge_points.0.phases": 1, "charge_points.0.max_current_a": 32.0}  # fmt: skip
+        for line, verdict in (("L2", Verdict.FALLS_SHORT), ("L3", Verdict.YOUR_CALL)):
+            found = {
+                one.key(): one.verdict for one in evaluation(THREE_PHASE, balance | {"circuits.1.phase": line}).findings
+            }
+            with self.subTest(line):
+                self.assertEqual([found[f"open_pen/{one.id}"] for one in job(THREE_PHASE).circuits[1:]], [verdict] * 2)
 
 
 class Lists(unittest.TestCase):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from cmath import exp, pi
 from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
@@ -13,11 +12,13 @@ from fulmen.core.findings import Finding, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
+from fulmen.core.model.circuits import Phase
+from fulmen.core.model.job import Job
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, Seen, TnsSchool
-from fulmen.core.open_pen import electrode_limit_ohm, met_voltage_v
+from fulmen.core.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
 from fulmen.core.origin import ORIGIN, Known, car_electrode, supply_electrode
-from fulmen.core.rule_set import RuleSet
+from fulmen.core.run import line_of
 
 CLAUSE = "BS 7671 722.411.4.1"
 TITLE = "A broken PEN can't reach the car"
@@ -102,7 +103,7 @@ def _not_indoors(case: Case) -> Finding:
 
 
 def _balance(case: Case) -> Finding:
-    """Clause (i): in a three-phase installation the other load holds the terminal to 70 V, car charging or not."""
+    """Clause (i): in a three-phase installation the other load holds the terminal to 70 V, whichever cars charge."""
     if case.job.supply.phases != 3:
         detail = "The supply is single-phase: there is nothing to balance."
         mend = "Use an open-PEN device, or give the car its own electrode."
@@ -111,14 +112,15 @@ def _balance(case: Case) -> Finding:
     if least_a is None:
         detail = "Enter the least load that is always on, on each phase: the balance rests on it."
         return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
-    rules, car_a = case.rules, case.run.charge_point.design_current_a()
-    with_car = balanced_met_v(least_a, car_a, case.run.charge_point.phases, rules)
-    without = balanced_met_v(least_a, 0.0, 1, rules)
-    met_v, limit_v = max(with_car, without), rules.value("pen_touch_voltage_v")
+    rules = case.rules
+    line_v, limit_v = rules.value("u0_v") * rules.value("voltage_factor_max"), rules.value("pen_touch_voltage_v")
+    without = balanced_met_v(least_a, line_v)
+    met_v, charging = worst_balance(least_a, _cars_a(case.job), line_v)
+    cars = "no car on" if not charging else "the car on" if len(case.job.charge_points) == 1 else f"{charging} cars on"
     line = WorkingLine(
         symbol="V MET",
-        formula="C·|ΣUk·Ik|/ΣIk, the larger of car on and off",
-        figures=f"{with_car:.0f} V on, {without:.0f} V off",
+        formula="C·|ΣUk·Ik|/ΣIk, the largest with any car on or none",
+        figures=f"{met_v:.0f} V with {cars}, {without:.0f} V with none",
         value=met_v,
         decimals=0,
         unit="V",
@@ -142,17 +144,15 @@ def _balance(case: Case) -> Finding:
     )
 
 
-def balanced_met_v(least_a: tuple[float, float, float], car_a: float, car_phases: int, rules: RuleSet) -> float:
-    """Voltage of the earth terminal when the PEN of a three-phase service opens and no electrode holds it [V].
-
-    V = C·|ΣUk·Ik|/ΣIk (Millman), loads as resistances; without any load the terminal floats at a line's voltage.
-    """
-    on_car = [car_a if phase < car_phases else 0.0 for phase in range(3)]
-    loads = [each + more for each, more in zip(least_a, on_car, strict=True)]
-    u_v = rules.value("u0_v") * rules.value("voltage_factor_max")
-    if not sum(loads):
-        return u_v
-    return abs(sum(load * u_v * exp(-2j * pi * phase / 3) for phase, load in enumerate(loads))) / sum(loads)
+def _cars_a(job: Job) -> list[Lines]:
+    """What every charge point draws on each line conductor."""
+    cars: list[Lines] = []
+    for point in job.charge_points:
+        feeder = next((one for one in job.circuits if one.feeds == point.id), None)
+        line = line_of(job, feeder) if feeder is not None else Phase.L1
+        first, second, third = (point.design_current_a() if point.phases == 3 or on is line else 0.0 for on in Phase)
+        cars.append((first, second, third))
+    return cars
 
 
 def _device_in_unit(case: Case) -> Finding:
