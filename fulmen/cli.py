@@ -191,6 +191,9 @@ def _schema(parsed: argparse.Namespace) -> int:
 def _openapi(parsed: argparse.Namespace) -> int:
     from tempfile import TemporaryDirectory
 
+    from fulmen.web.blueprint import document_routes
+
+    document_routes()
     from fulmen.web.app import create_app
 
     with TemporaryDirectory() as folder:

@@ -6,13 +6,14 @@ import tempfile
 import threading
 import unittest
 from datetime import UTC, datetime
+from functools import cache
 from pathlib import Path
 from typing import Any
 
 from waitress.server import create_server
 
 from fulmen.settings import Settings
-from fulmen.store.database import Sessions, migrate
+from fulmen.store.database import Sessions, back_up, migrate
 from fulmen.store.operations import StoredJob, create_job
 from fulmen.web.app import create_app
 from tests.jobs import job
@@ -20,14 +21,28 @@ from tests.jobs import job
 NOW = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
 
 
+FOLDERS: list[tempfile.TemporaryDirectory[str]] = []
+
+
+@cache
+def migrated() -> Settings:
+    """A migrated, empty database: migrated once, copied for each test."""
+    FOLDERS.append(tempfile.TemporaryDirectory())
+    settings = Settings(database=Path(FOLDERS[-1].name) / "migrated.sqlite")
+    migrate(settings)
+    return settings
+
+
 class AppCase(unittest.TestCase):
     """A migrated, empty app before each test."""
+
+    start_from = staticmethod(migrated)
 
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.settings = Settings(database=Path(folder.name) / "test.sqlite")
-        migrate(self.settings)
+        back_up(self.start_from(), self.settings.database)
         self.app = create_app(self.settings)
         self.sessions: Sessions = self.app.extensions["sessions"]
         self.client = self.app.test_client()

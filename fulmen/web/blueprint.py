@@ -2,11 +2,26 @@
 
 from __future__ import annotations
 
+import sys
 from typing import Any
 
 from flask_openapi import APIBlueprint
 
 from fulmen.web.problems import Problem
+
+described = False
+
+
+def document_routes() -> None:
+    """Have every route described as it is imported, for the OpenAPI document; a server does not wait for that.
+
+    Raises:
+        RuntimeError: the routes were imported before.
+    """
+    global described
+    if "fulmen.web.app" in sys.modules:
+        raise RuntimeError("The routes were imported undescribed: ask for the document in a process of its own.")
+    described = True
 
 
 def operation_id(**named: Any) -> str:
@@ -22,4 +37,5 @@ def api_blueprint(name: str) -> APIBlueprint:
         url_prefix="/api/v1",
         abp_responses={422: Problem},
         operation_id_callback=operation_id,
+        doc_ui=described,
     )
