@@ -258,6 +258,10 @@ class Unit(BrowserCase):
             page.get_by_role("group", name="Run to").get_by_role("radio", name="Charge point, right")
         ).to_be_checked()
         page.get_by_label("Serial number").fill("EV-0002")
+        page.get_by_label("Which one this is").fill("Charge point, right wall")
+        expect(
+            page.get_by_role("group", name="Run to").get_by_role("radio", name="Charge point, right wall")
+        ).to_be_checked()
         tap(page, "Most it can take", "16 A")
         told = page.get_by_role("region", name="What it means")
         expect(told.get_by_role("button", name="32 A device for a 16 A unit").last).to_contain_text("right")

@@ -20,7 +20,7 @@ const group = useId()
   <fieldset class="tap">
     <legend>{{ label }}</legend>
     <div class="answers" :class="{ pictured: $slots.picture }">
-      <label v-for="answer in answers" :key="answer.words" :class="{ unseen: answer.value === 'not_seen' }">
+      <label v-for="(answer, place) in answers" :key="place" :class="{ unseen: answer.value === 'not_seen' }">
         <input :type="many ? 'checkbox' : 'radio'" :name="group" :checked="chosen(answer.value)" @change="$emit('tap', answer.value)" />
         <span class="answer">
           <span v-if="$slots.picture && answer.value !== 'not_seen'" class="picture" aria-hidden="true"><slot name="picture" :value="answer.value as never" /></span>
