@@ -39,7 +39,8 @@ class AppCase(unittest.TestCase):
     start_from = staticmethod(migrated)
 
     def setUp(self) -> None:
-        folder = tempfile.TemporaryDirectory()
+        # A page that was just closed may still be saving while its folder goes.
+        folder = tempfile.TemporaryDirectory(ignore_cleanup_errors=True)
         self.addCleanup(folder.cleanup)
         self.settings = Settings(database=Path(folder.name) / "test.sqlite")
         back_up(self.start_from(), self.settings.database)

@@ -7,7 +7,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
 from fulmen.demo import load_demo
 from fulmen.settings import Settings
@@ -36,42 +36,37 @@ def with_demo() -> Settings:
 
 
 class BrowserCase(AppCase):
-    """A browser and an address for the class, an app with the demo jobs for each test.
-
-    What a browser fetched once it keeps for the next test: the scripts are the same. What a page stored goes with it.
-    """
+    """A browser for the class, an app with the demo jobs for each test."""
 
     start_from = staticmethod(with_demo)
     playwright: Playwright
     browser: Browser
-    contexts: dict[tuple[bool, bool], BrowserContext]
-    served: Served
-    now: Any = None
 
     @classmethod
     def setUpClass(cls) -> None:
         cls.playwright = sync_playwright().start()
         cls.browser = cls.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
-        cls.contexts = {}
         expect.set_options(timeout=TIMEOUT_MS)
-        cls.served = Served(lambda environ, start: cls.now(environ, start)).__enter__()
 
     @classmethod
     def tearDownClass(cls) -> None:
         cls.browser.close()
         cls.playwright.stop()
-        cls.served.__exit__()
 
     def setUp(self) -> None:
         super().setUp()
-        type(self).now = self.app
-        self.url = self.served.url
+        served = Served(self.app)
+        served.__enter__()
+        self.addCleanup(served.__exit__)
+        self.url = served.url
         self.faults: list[str] = []
 
     def page(self, path: str, phone: bool = False, dark: bool = False) -> Page:
         """A fresh page at a path; whatever it logs as an error or asks of another host is a fault."""
-        page = self._context(phone, dark).new_page()
-        self.addCleanup(self._close, page)
+        options: dict[str, Any] = {"viewport": PHONE if phone else DESKTOP, "has_touch": phone}
+        context = self.browser.new_context(color_scheme="dark" if dark else "light", **options)
+        self.addCleanup(context.close)
+        page = context.new_page()
         page.set_default_timeout(TIMEOUT_MS)
         page.on("pageerror", lambda error: self.faults.append(str(error)))
         page.on("request", lambda request: self._only_here(request.url))
@@ -97,20 +92,6 @@ class BrowserCase(AppCase):
         """The page, once it shows what it is about."""
         page.locator("main h1, main h2, main legend").first.wait_for()
         return page
-
-    def _context(self, phone: bool, dark: bool) -> BrowserContext:
-        if (phone, dark) not in self.contexts:
-            options: dict[str, Any] = {"viewport": PHONE if phone else DESKTOP, "has_touch": phone}
-            self.contexts[phone, dark] = self.browser.new_context(color_scheme="dark" if dark else "light", **options)
-        return self.contexts[phone, dark]
-
-    def _close(self, page: Page) -> None:
-        """Close a page and forget what it stored."""
-        if page.is_closed():
-            return
-        everything = {"origin": self.url, "storageTypes": "cookies,local_storage,indexeddb,service_workers"}
-        page.context.new_cdp_session(page).send("Storage.clearDataForOrigin", everything)
-        page.close()
 
     def _only_here(self, url: str) -> None:
         if not url.startswith((self.url, "data:", "blob:")):

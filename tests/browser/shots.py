@@ -58,7 +58,7 @@ class Shots(BrowserCase):
         page.mouse.move(640, 5)
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / f"{name}.png"))
-        self._close(page)
+        page.context.close()
 
     def past_the_band(self, page: Page) -> None:
         page.evaluate("scrollTo(0, document.querySelector('.side, .parts').getBoundingClientRect().top)")
