@@ -67,5 +67,7 @@ class Served:
         return self
 
     def __exit__(self, *raised: object) -> None:
+        # Work in hand first: a worker that ends after the close writes to whatever the server's descriptor has become.
+        self.server.task_dispatcher.shutdown(timeout=30)
         self.server.close()
-        self.thread.join(timeout=5)
+        self.thread.join(timeout=30)

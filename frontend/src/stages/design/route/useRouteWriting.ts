@@ -21,8 +21,16 @@ export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
   const circuit = computed(() => store.job!.circuits[toValue(circuitIndex)]!)
   const route = computed(() => circuit.value.route)
 
+  // One act at a time, in the order they were pressed: each starts from the route that the one before it left.
+  let before: Promise<unknown> = Promise.resolve()
+  function write(act: RouteAct): Promise<boolean> {
+    const done = before.then(() => writeOnce(act))
+    before = done
+    return done
+  }
+
   /** Ask the core for the route after an act; true where it could be done. An edit meanwhile makes it ask again. */
-  async function write(act: RouteAct): Promise<boolean> {
+  async function writeOnce(act: RouteAct): Promise<boolean> {
     failed.value = { text: '' }
     try {
       let asked, found
