@@ -5,6 +5,7 @@ The width of the bands is common practice, no source: the larger of 0.02 Ω and 
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from fulmen.core.fault_loop import temperature_factor
@@ -55,9 +56,8 @@ def r1_r2_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) 
 def r1_rn_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+Rn should lie: line and neutral are the same size."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
-    return band_around(
-        2 * figures.laid.r1_ohm * factor, rules, f"{figures.laid.length_m:.1f} m of {_size(figures)} mm²"
-    )
+    sizes = _in_turn(f"{one.cable.csa_mm2:g}" for one in figures.sections)
+    return band_around(2 * figures.laid.r1_ohm * factor, rules, f"{figures.laid.length_m:.1f} m of {sizes} mm²")
 
 
 def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Band:
@@ -66,10 +66,14 @@ def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Ban
 
 
 def _size(figures: LinkFigures) -> str:
-    sizes = {
+    return _in_turn(
         f"{one.cable.csa_mm2:g}"
         if one.cable.csa_mm2 == one.metre.cpc_mm2
         else f"{one.cable.csa_mm2:g}/{one.metre.cpc_mm2:g}"
         for one in figures.sections
-    }
-    return " and ".join(sorted(sizes))
+    )
+
+
+def _in_turn(sizes: Iterable[str]) -> str:
+    """Each size once, as met on the way."""
+    return " and ".join(dict.fromkeys(sizes))

@@ -5,7 +5,7 @@ from typing import Any
 
 from fulmen.core.findings import Verdict
 from fulmen.core.model.readings import StepKey
-from tests.jobs import DEVICE_IN_UNIT, HALFWAY, TT, evaluation, finding, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, TT, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 
@@ -95,6 +95,14 @@ class Agreement(unittest.TestCase):
         armoured = agreeing("agree_r1_r2", reading("r1_r2", 0.07), name=DEVICE_IN_UNIT)
         self.assertEqual(armoured.verdict, MEETS)
         self.assertIn("armour beside the core", armoured.detail)
+
+    def test_the_sizes_are_told_as_met_on_the_way_and_the_neutral_without_the_cpc(self) -> None:
+        # GARAGE: 4 m of 6/2.5 mm² flat cable, then 2.5 m of 6/6; 4·10.49 + 2.5·6.16 = 57 mΩ; 6.5·6.16 = 40 mΩ
+        for step, value, sizes in (("r1_r2", 0.06, "6.5 m of 6/2.5 and 6 mm²"), ("r1_rn", 0.04, "6.5 m of 6 mm²")):
+            with self.subTest(step):
+                found = agreeing(f"agree_{step}", reading(step, value), name=GARAGE)
+                self.assertEqual(found.verdict, MEETS)
+                self.assertIn(sizes, found.detail)
 
     def test_zs_with_ze_and_r1_r2(self) -> None:
         before = (reading("ze", 0.21, subject="origin"), reading("r1_r2", 0.09))

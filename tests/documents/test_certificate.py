@@ -82,8 +82,10 @@ class Content(unittest.TestCase):
             names, {"Text", "Text-Bold", "TextExt", "TextExt-Bold", "Symbols", "Symbols-Bold", "Figures"}
         )
 
-    def test_the_same_issue_gives_the_same_bytes(self) -> None:
-        self.assertEqual(render_certificate(issue()), self.pdf)
+    def test_the_same_issue_gives_the_same_bytes_and_no_glyph_is_missing(self) -> None:
+        with self.assertNoLogs("weasyprint", "WARNING"):
+            again = render_certificate(issue())
+        self.assertEqual(again, self.pdf)
 
 
 class Others(unittest.TestCase):
