@@ -67,7 +67,8 @@ class Served:
         return self
 
     def __exit__(self, *raised: object) -> None:
-        # Work in hand first: a worker that ends after the close writes to whatever the server's descriptor has become.
+        # Work in hand first, then the close, in the server's own thread: whoever still uses a closed descriptor
+        # writes to whatever has its number by then, such as the next test's database.
         self.server.task_dispatcher.shutdown(timeout=30)
-        self.server.close()
+        self.server.trigger.pull_trigger(self.server.close)
         self.thread.join(timeout=30)

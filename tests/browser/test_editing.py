@@ -89,8 +89,15 @@ class Kept(BrowserCase):
             route.fetch()
             route.abort()
 
+        def late(route: Route) -> None:
+            # An evaluation that arrives after the lost save does not make it saved.
+            page.wait_for_timeout(1500)
+            route.continue_()
+
         page.route("**/api/v1/jobs/*", lose, times=1)
+        page.route("**/api/v1/evaluate", late)
         page.get_by_label("Your reference").fill("Arrived")
+        page.wait_for_timeout(2500)
         expect(page.get_by_role("status")).to_contain_text("No answer")
         page.reload()
         expect(page.get_by_label("Your reference")).to_have_value("Arrived")

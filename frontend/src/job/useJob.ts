@@ -53,6 +53,8 @@ export const useJob = defineStore('job', () => {
   let again = false
   let timer: ReturnType<typeof setTimeout> | undefined
   let sending: Promise<void> | undefined
+  // Why the last save did not arrive: an evaluation that did arrive does not settle that.
+  let unsent: Problem | undefined
 
   function take(state: JobState): void {
     id.value = state.id
@@ -68,6 +70,7 @@ export const useJob = defineStore('job', () => {
     job.value = undefined
     problem.value = undefined
     conflict.value = undefined
+    unsent = undefined
     point.value = ''
     applied.value = []
     const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path: { job_id: jobId } } }))
@@ -134,7 +137,7 @@ export const useJob = defineStore('job', () => {
   async function evaluateOnce(): Promise<void> {
     try {
       evaluation.value = await answer<Evaluation>(api.POST('/api/v1/evaluate', { body: job.value! }))
-      problem.value = undefined
+      problem.value = unsent
       if (saveState.value === 'refused') saveState.value = 'unsaved'
     } catch (error) {
       problem.value = asProblem(error)
@@ -161,6 +164,7 @@ export const useJob = defineStore('job', () => {
 
   async function send(document: Job): Promise<void> {
     const saving = edits
+    unsent = undefined
     saveState.value = 'saving'
     try {
       const state = await answer<JobState>(
@@ -190,6 +194,7 @@ export const useJob = defineStore('job', () => {
     } else if (trouble.status === 422) {
       saveState.value = 'refused'
     } else {
+      unsent = trouble
       saveState.value = 'unsaved'
       schedule(TRY_AGAIN_MS)
     }

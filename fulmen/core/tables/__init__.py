@@ -15,6 +15,7 @@ from importlib.resources import files
 from typing import Any
 
 from fulmen.core.errors import TableError
+from fulmen.core.units import unit_of
 
 PROVENANCE = ("title", "publication", "number", "unit", "from_memory", "how_checked", "row_name")
 
@@ -52,7 +53,7 @@ class Table:
         3.08
         """
         if not self.has(column, row):
-            raise TableError(f"{self.source(column, row)}: no such figure")
+            raise TableError(f"{self.source(column, row)}, holds no figure")
         value = self._cell(column, row)
         assert value is not None
         return value
@@ -68,7 +69,7 @@ class Table:
         """
         index = bisect_left(self.rows, row)
         if index == len(self.rows):
-            raise TableError(f"{self.name()}: {row:g} is past its last row, {self.rows[-1]:g}")
+            raise TableError(f"{self.name()}: {self._row(row)} is past its last row, {self._row(self.rows[-1])}")
         return self.at(column, self.rows[index]), self.rows[index]
 
     def name(self) -> str:
@@ -77,7 +78,10 @@ class Table:
 
     def source(self, column: str, row: float) -> str:
         """Table, column and row, as a working cites them."""
-        return f"{self.name()}, column {column}, {self.row_name} {row:g}"
+        return f"{self.name()}, column {column.replace('_', ' ')}, {self._row(row)}"
+
+    def _row(self, row: float) -> str:
+        return f"{row:g} {unit_of(self.row_name) or self.row_name.replace('_', ' ')}"
 
     def _cell(self, column: str, row: float) -> float | None:
         return self.columns[column][self._places[row]]

@@ -48,7 +48,7 @@ const count = (value: number) => value.toLocaleString('en-GB')
       </ul>
       <p v-else>No way holds. See below what they fall short of, or ease the route.</p>
       <p v-if="found.invented_prices" class="quiet small">Prices and working times are invented until you bring your own: see Materials.</p>
-      <div class="wide-table" role="group" aria-label="Sizes" tabindex="0">
+      <div class="wide-table sizes" role="group" aria-label="Sizes" tabindex="0">
         <table>
           <caption>Why not another size?</caption>
           <thead><tr><th scope="col">Last circuit</th><th scope="col" class="num">Ways that hold</th><th scope="col">What the others fall short of first, most often</th></tr></thead>
@@ -85,5 +85,16 @@ const count = (value: number) => value.toLocaleString('en-GB')
 }
 th.num {
   text-align: left;
+}
+@media (max-width: 839px) {
+  /* The reason keeps half the width: the count breaks before "of". */
+  .sizes thead .num,
+  .sizes td.num {
+    white-space: normal;
+  }
+  .sizes th,
+  .sizes .num {
+    padding-left: 0;
+  }
 }
 </style>
