@@ -203,6 +203,8 @@ class Materials(BrowserCase):
         page = self.job_page("Garage at", "design/materials")
         region = page.get_by_role("region", name="Materials", exact=True)
         expect(region.get_by_role("status")).to_contain_text("17 items")
+        expect(region.get_by_role("row", name="metal cleat")).to_contain_text("24 pieces")
+        expect(region.get_by_role("row", name="fused switch")).to_contain_text("1 piece ")
         with page.expect_download() as saved:
             region.get_by_role("button", name="Save as CSV").click()
         self.assertIn("warning tape", saved.value.path().read_text(encoding="utf-8"))

@@ -5,6 +5,11 @@ export function fixed(value: number, decimals: number): string {
   return value.toFixed(decimals)
 }
 
+/** A quantity with its unit; a unit that is a word has its plural: 24 pieces, 28 m. */
+export function counted(quantity: number, unit: string): string {
+  return `${quantity} ${quantity !== 1 && /^[a-z]{3,}$/.test(unit) ? `${unit}s` : unit}`
+}
+
 /** What a person typed as a number: a comma is a point, nothing is null, anything else stays as typed. */
 export function typedNumber(text: string): number | string | null {
   const tidy = text.trim().replace(',', '.')

@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { answer, api, asProblem, download } from '../../../api/client'
 import type { MaterialsList } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import { counted } from '../../../shared/format'
 import { useAsked } from '../../../shared/useAsked'
 import PriceEditor from './PriceEditor.vue'
 
@@ -39,7 +40,7 @@ async function save(): Promise<void> {
           <thead><tr><th scope="col" class="num">How much</th><th scope="col">What, and why</th><th scope="col" class="num">Price</th><th scope="col" class="num work">Work, min</th></tr></thead>
           <tbody>
             <tr v-for="line in found.lines" :key="line.material.key">
-              <td class="num">{{ line.material.quantity }} {{ line.material.unit }}</td>
+              <td class="num">{{ counted(line.material.quantity, line.material.unit) }}</td>
               <th scope="row">{{ line.material.name }} <span class="quiet small why">{{ line.material.why }}</span></th>
               <td class="num">{{ line.price === null ? '–' : `${line.price.toFixed(2)}${line.invented ? '*' : ''}` }}</td>
               <td class="num work">{{ line.work_min === null ? '–' : line.work_min.toFixed(0) }}</td>
