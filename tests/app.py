@@ -10,6 +10,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from waitress import wasyncore
 from waitress.server import create_server
 
 from fulmen.settings import Settings
@@ -58,17 +59,24 @@ class Served:
     """The app behind waitress on a free port of this machine."""
 
     def __init__(self, app: Any) -> None:
-        self.server = create_server(app, host="127.0.0.1", port=0, threads=8)
+        self.sockets: dict[int, Any] = {}
+        self.server = create_server(app, map=self.sockets, host="127.0.0.1", port=0, threads=8)
         self.url = f"http://127.0.0.1:{self.server.effective_port}"
-        self.thread = threading.Thread(target=self.server.run, daemon=True)
+        self.ending = threading.Event()
+        self.thread = threading.Thread(target=self._serve, daemon=True)
+
+    def _serve(self) -> None:
+        while not self.ending.is_set():
+            wasyncore.loop(timeout=0.05, map=self.sockets, count=1)
+        wasyncore.close_all(self.sockets)
 
     def __enter__(self) -> Served:
         self.thread.start()
         return self
 
     def __exit__(self, *raised: object) -> None:
-        # Work in hand first, then the close, in the server's own thread: whoever still uses a closed descriptor
+        # Work in hand first, then the sockets, by the thread that uses them: whoever writes to a closed descriptor
         # writes to whatever has its number by then, such as the next test's database.
         self.server.task_dispatcher.shutdown(timeout=30)
-        self.server.trigger.pull_trigger(self.server.close)
+        self.ending.set()
         self.thread.join(timeout=30)

@@ -114,20 +114,17 @@ def tap(page: Page, question: str, said: str) -> None:
 
 
 def choose(where: Page | Locator, label: str, value: str) -> None:
-    """Choose one value of a select; its list opens over the page."""
+    """Choose one value of a select; its list opens over the page.
+
+    By key: while a list opens, scrolling to a value moves the page beneath it, and a click lands beside it.
+    """
     page = where if isinstance(where, Page) else where.page
-    field = where.get_by_role("combobox", name=label, exact=True).first.locator(
+    where.get_by_role("combobox", name=label, exact=True).first.locator(
         "xpath=ancestor::div[contains(@class,'v-field ')]"
-    )
+    ).click()
     values = page.get_by_role("listbox", name=label, exact=True)
-
-    def once() -> None:
-        if not values.is_visible():
-            field.click(timeout=ONCE_MS)
-        values.get_by_role("option", name=value, exact=True).click(timeout=ONCE_MS)
-        expect(values).to_be_hidden(timeout=ONCE_MS)
-
-    again(once)
+    values.get_by_role("option", name=value, exact=True).press("Enter")
+    expect(values).to_be_hidden()
 
 
 def again(press: Callable[[], None]) -> None:
@@ -135,6 +132,6 @@ def again(press: Callable[[], None]) -> None:
     for left in (2, 1, 0):
         try:
             return press()
-        except (Error, AssertionError):
+        except Error:
             if not left:
                 raise
