@@ -10,16 +10,16 @@ import threading
 from datetime import UTC, datetime
 from pathlib import Path
 
-from fulmen.core.caution import CAUTION
-from fulmen.core.charge_point_catalogue import ChargePointRecord
+from fulmen.core.editing.job_file import MAX_BYTES, digest, read_job
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
-from fulmen.core.findings import Finding
-from fulmen.core.job_file import MAX_BYTES, digest, read_job
+from fulmen.core.findings.caution import CAUTION
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.words import verdict_words
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
-from fulmen.core.rule_set import rule_set
-from fulmen.core.words import verdict_words
+from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.settings import Settings, read_settings
 
 OK, FALLS_SHORT, BAD_INPUT = 0, 1, 2

@@ -5,12 +5,12 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from fulmen.core.changes import Change, apply_changes
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.editing.job_file import read_job
 from fulmen.core.evaluate import Evaluation, evaluate
-from fulmen.core.findings import Finding
-from fulmen.core.job_file import read_job
+from fulmen.core.findings.finding import Finding
 from fulmen.core.model.job import Job
-from fulmen.core.rule_set import rule_set
+from fulmen.core.reference.rule_set import rule_set
 
 ROOT = Path(__file__).resolve().parents[1]
 EXAMPLES = ROOT / "examples"

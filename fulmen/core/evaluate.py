@@ -2,38 +2,38 @@
 
 from __future__ import annotations
 
-from fulmen.core.certificate import Gap, certificate_gaps
 from fulmen.core.checks.boards import board_findings
 from fulmen.core.checks.chain import chain_findings
 from fulmen.core.checks.charge_point import charge_point_findings
 from fulmen.core.checks.common import needs_fact
+from fulmen.core.checks.disconnection import loop_findings
+from fulmen.core.checks.earth_separation import trap_findings
 from fulmen.core.checks.earthing import earthing_findings
+from fulmen.core.checks.laying import practice_findings
 from fulmen.core.checks.load import load_findings
-from fulmen.core.checks.loop import loop_findings
 from fulmen.core.checks.operator import operator_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.place import place_findings
-from fulmen.core.checks.practice import practice_findings
-from fulmen.core.checks.readings import reading_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.supply import supply_findings
 from fulmen.core.checks.survey import survey_findings
-from fulmen.core.checks.traps import trap_findings
-from fulmen.core.demand import Demand, demand_of
-from fulmen.core.fears import FEARS, PROTECTION_RULES, SCHOOLS
-from fulmen.core.figures import Case, cases_of
-from fulmen.core.findings import Finding, Stage, Verdict
-from fulmen.core.job_file import check_structure
+from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
+from fulmen.core.circuit.run_figures import Case, cases_of
+from fulmen.core.circuit.run_profile import RunProfile, run_profile
+from fulmen.core.circuit.specification import SentencePart, specification
+from fulmen.core.demand.demand import Demand, demand_of
+from fulmen.core.demand.ways_out import WayOut, ways_out
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.findings.finding import Finding, Stage, Verdict
+from fulmen.core.findings.rules import FEARS, PROTECTION_RULES, SCHOOLS
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
-from fulmen.core.operator_route import OperatorMatter, operator_matter
-from fulmen.core.rule_set import RuleSet
-from fulmen.core.run_profile import RunProfile, run_profile
-from fulmen.core.sentence import SentencePart, specification
-from fulmen.core.sequence import Step, sequence
-from fulmen.core.walk import OpenQuestion, StopState, open_questions, stop_states, walked
-from fulmen.core.ways_out import WayOut, ways_out
-from fulmen.core.what_opens import FaultAt, what_opens
+from fulmen.core.network_operator.notification import OperatorMatter, operator_matter
+from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, stop_states, walked
+from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
+from fulmen.core.verification.reading_checks import reading_findings
+from fulmen.core.verification.sequence import Step, sequence
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
 ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings, operator_findings)

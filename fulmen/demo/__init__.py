@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from fulmen.core.job_file import read_job
+from fulmen.core.editing.job_file import read_job
 from fulmen.settings import ROOT
 from fulmen.store.database import Sessions
 from fulmen.store.operations import create_job, is_empty

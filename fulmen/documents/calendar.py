@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from icalendar import Calendar, Event
 
-from fulmen.core.dates import JobDate
+from fulmen.core.job_dates import JobDate
 
 
 def calendar_file(title: str, job_key: str, dates: tuple[JobDate, ...], made_at: datetime) -> str:

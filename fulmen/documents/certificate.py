@@ -7,21 +7,21 @@ from typing import Any, Protocol
 
 from markupsafe import Markup
 
-from fulmen.core.arrangement_words import arrangement_facts
-from fulmen.core.catalogue import CableRecord, cable_record, cables_of
-from fulmen.core.caution import CAUTION
-from fulmen.core.certificate import comments_on_existing
+from fulmen.core.circuit.arrangement_schedule import arrangement_facts
+from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.evaluate import Evaluation
+from fulmen.core.findings.caution import CAUTION
+from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.certificate import Signature, SignedPart
 from fulmen.core.model.circuits import Circuit, DeviceKind
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
-from fulmen.core.origin import ORIGIN
-from fulmen.core.rule_set import rule_set
-from fulmen.core.run import line_of, runs
-from fulmen.core.words import word
+from fulmen.core.model.run import line_of, runs
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_record, cables_of
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.verification.certificate_gaps import comments_on_existing
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
 from fulmen.documents.run_drawing import run_drawing
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from fulmen.core.caution import CAUTION
-from fulmen.core.job_file import digest
-from fulmen.core.operator_form import OperatorForm
-from fulmen.core.operator_route import Held, Route
+from fulmen.core.editing.job_file import digest
+from fulmen.core.findings.caution import CAUTION
+from fulmen.core.network_operator.form import OperatorForm
+from fulmen.core.network_operator.notification import Held, Route
 from fulmen.documents.rendering import Inside, environment, write_pdf
 
 ATTACHMENT = "operator-form.json"

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 
-from fulmen.core.words import verdict_words, word
+from fulmen.core.findings.words import verdict_words, word
 
 if TYPE_CHECKING:
     from weasyprint.text.fonts import FontConfiguration

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from html import escape
 
-from fulmen.core.run_profile import ProfileNode, RunProfile
+from fulmen.core.circuit.run_profile import ProfileNode, RunProfile
 
 WIDTH, HEIGHT = 860, 330
 LABEL_X, START_X, BOARD_X, END_X = 6, 92, 186, 720

@@ -9,8 +9,8 @@ from __future__ import annotations
 from datetime import date, timedelta
 
 from fulmen.core.model.letters import Letter, LetterKind
-from fulmen.core.operator_form import OperatorForm
-from fulmen.core.operator_route import Route
+from fulmen.core.network_operator.form import OperatorForm
+from fulmen.core.network_operator.notification import Route
 
 SIGNED = "Simulated operator's desk (stand-in)"
 ASK_AFTER_DAYS, ACCEPT_AFTER_DAYS, BOOK_AFTER_DAYS, WORK_AFTER_DAYS = 2, 5, 8, 21

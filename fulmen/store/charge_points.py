@@ -6,8 +6,8 @@ from datetime import datetime
 
 from sqlalchemy import select
 
-from fulmen.core.charge_point_catalogue import ChargePointRecord, charge_point_records, parse_record
 from fulmen.core.errors import InputError
+from fulmen.core.reference.charge_point_catalogue import ChargePointRecord, charge_point_records, parse_record
 from fulmen.store.database import Sessions
 from fulmen.store.errors import NotFound
 from fulmen.store.operations import record

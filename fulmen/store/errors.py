@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from fulmen.core.certificate import Gap
 from fulmen.core.model.job import Job
+from fulmen.core.verification.certificate_gaps import Gap
 
 
 class StoreError(Exception):

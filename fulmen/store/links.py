@@ -11,8 +11,8 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from fulmen.core.changes import apply_changes
-from fulmen.core.householder import answer_changes, checked_answer, plain_question
+from fulmen.core.editing.changes import apply_changes
+from fulmen.core.survey.householder import answer_changes, checked_answer, plain_question
 from fulmen.store.database import Sessions
 from fulmen.store.errors import LinkGone, NotFound
 from fulmen.store.operations import StoredJob, claim_version, fill_row, load_job, record, row_of

@@ -9,12 +9,12 @@ from typing import Any, cast
 from sqlalchemy import CursorResult, func, or_, select, update
 from sqlalchemy.orm import Session
 
+from fulmen.core.editing.job_file import check_structure, parse_job
 from fulmen.core.evaluate import Evaluation, evaluate
-from fulmen.core.job_file import check_structure, parse_job
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
-from fulmen.core.rule_set import rule_set
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions
 from fulmen.store.errors import AppendOnly, Conflict, NotFound
 from fulmen.store.tables import AuditRow, JobRow, LetterRow, PaperRow, ReadingRow

@@ -9,11 +9,11 @@ from datetime import datetime
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session, undefer
 
+from fulmen.core.editing.job_file import digest, write_job
 from fulmen.core.evaluate import Evaluation, evaluate
-from fulmen.core.job_file import digest, write_job
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
-from fulmen.core.rule_set import rule_set
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions
 from fulmen.store.errors import Conflict, NotFound, NothingChanged, NotReady
 from fulmen.store.operations import claim_version, fill_row, load_job, record

@@ -6,7 +6,7 @@ from datetime import datetime
 
 from sqlalchemy import delete, select
 
-from fulmen.core.prices import PriceLine, PriceList, invented_prices
+from fulmen.core.materials.prices import PriceLine, PriceList, invented_prices
 from fulmen.store.database import Sessions
 from fulmen.store.operations import record
 from fulmen.store.tables import PriceRow

@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask_openapi import OpenAPI
 
 from fulmen import __version__
-from fulmen.core.job_file import MAX_BYTES
+from fulmen.core.editing.job_file import MAX_BYTES
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.web import policy

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.charge_point_catalogue import ChargePointRecord, charge_point_records
 from fulmen.core.errors import InputError
+from fulmen.core.reference.charge_point_catalogue import ChargePointRecord, charge_point_records
 from fulmen.store.charge_points import keep_record, own_records, remove_record
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows

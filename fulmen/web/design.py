@@ -7,17 +7,11 @@ from io import StringIO
 
 from flask import Response
 
-from fulmen.core.catalogue import cable_record
-from fulmen.core.chain_writing import layout_choices, second_charge_point, without_charge_point
-from fulmen.core.errors import InputError
-from fulmen.core.evaluate import evaluate
-from fulmen.core.job_file import check_structure
-from fulmen.core.materials import MaterialsList, materials_list
-from fulmen.core.mends import mends
-from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.job import Job
-from fulmen.core.model.route import LengthBy, Section
-from fulmen.core.route_writing import (
+from fulmen.core.alternatives.remedies import mends
+from fulmen.core.alternatives.search.search import SearchResult, search
+from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.editing.route_editing import (
     join_sections,
     rated_again,
     route_from_shorthand,
@@ -26,8 +20,14 @@ from fulmen.core.route_writing import (
     surrounded,
     with_cable,
 )
-from fulmen.core.rule_set import rule_set
-from fulmen.core.search.search import SearchResult, search
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.materials.materials import MaterialsList, materials_list
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import LengthBy, Section
+from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.run_drawing import run_drawing
 from fulmen.store.prices import price_list
 from fulmen.web.blueprint import api_blueprint

@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fulmen.core.chain_writing import LayoutChoice
-from fulmen.core.changes import Change
-from fulmen.core.mends import Mend
+from fulmen.core.alternatives.remedies import Mend
+from fulmen.core.editing.chain_editing import LayoutChoice
+from fulmen.core.editing.changes import Change
 from fulmen.core.model.base import Id
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.job import Job

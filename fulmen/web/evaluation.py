@@ -6,16 +6,16 @@ from functools import cache
 
 from flask import Response
 
-from fulmen.core.appliance_list import usual_appliances
-from fulmen.core.catalogue import cable_records
-from fulmen.core.caution import CAUTION
+from fulmen.core.alternatives.choice_menu import alternatives
+from fulmen.core.editing.route_editing import usual_surroundings
 from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.findings.caution import CAUTION
+from fulmen.core.findings.words import WORDS, word
 from fulmen.core.model.job import Job
-from fulmen.core.options import alternatives
-from fulmen.core.route_writing import usual_surroundings
-from fulmen.core.rule_set import rule_set
-from fulmen.core.usual_defects import USUAL_DEFECTS
-from fulmen.core.words import WORDS, word
+from fulmen.core.reference.cable_catalogue import cable_records
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.reference.usual_appliances import usual_appliances
+from fulmen.core.reference.usual_defects import USUAL_DEFECTS
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import reply

@@ -6,7 +6,7 @@ from typing import cast
 
 from flask import Response, request
 
-from fulmen.core.householder import QUESTIONS, PlainQuestion
+from fulmen.core.survey.householder import QUESTIONS, PlainQuestion
 from fulmen.photos import make_photo
 from fulmen.store import links as store_links
 from fulmen.store.photos import load_photo

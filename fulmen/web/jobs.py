@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from flask import Response, request
 
-from fulmen.core.blank import blank_job
-from fulmen.core.job_file import check_structure, read_job, write_job
+from fulmen.core.editing.blank_job import blank_job
+from fulmen.core.editing.job_file import check_structure, read_job, write_job
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
 from fulmen.store import operations

@@ -7,7 +7,7 @@ from typing import cast
 
 from flask import Response, current_app, request
 
-from fulmen.core.householder import answer_words, plain_question
+from fulmen.core.survey.householder import answer_words, plain_question
 from fulmen.store import links as store_links
 from fulmen.store.operations import load_job
 from fulmen.store.tables import HouseholderAnswerRow

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.dates import job_dates
-from fulmen.core.demand import demand_of
+from fulmen.core.demand.demand import demand_of
+from fulmen.core.job_dates import job_dates
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.stops import Stop
-from fulmen.core.operator_form import OperatorForm, operator_form
-from fulmen.core.operator_route import about_words
-from fulmen.core.rule_set import rule_set
+from fulmen.core.network_operator.form import OperatorForm, operator_form
+from fulmen.core.network_operator.notification import about_words
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.calendar import calendar_file
 from fulmen.documents.operator_form import render_operator_form
 from fulmen.simulators.operator_desk import desk_answers, sent_letter

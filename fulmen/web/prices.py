@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.prices import PriceList, invented_prices, prices_csv, read_prices_csv
+from fulmen.core.materials.prices import PriceList, invented_prices, prices_csv, read_prices_csv
 from fulmen.store.prices import forget_prices, keep_prices, price_list
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.design_schemas import PriceFile

@@ -9,11 +9,11 @@ from flask import Flask, Response, current_app, request
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
-from fulmen.core.certificate import Gap
+from fulmen.core.editing.job_file import MAX_BYTES
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
-from fulmen.core.job_file import MAX_BYTES
 from fulmen.core.model.job import Job
+from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.store.errors import (
     AppendOnly,
     Conflict,

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.arrangements import Ways, every_way
-from fulmen.core.electrode import ElectrodeOutlook, ElectrodePlan, electrode_outlook
+from fulmen.core.alternatives.arrangements import Ways, every_way
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.electrical.electrode import ElectrodeOutlook, ElectrodePlan, electrode_outlook
 from fulmen.core.errors import InputError
-from fulmen.core.job_file import check_structure
-from fulmen.core.pen_bench import Bench, BenchResult, presets, run_bench
-from fulmen.core.residual_chain import ChainQuestion, ResidualChain, residual_chain
-from fulmen.core.rule_set import rule_set
-from fulmen.core.soil import soils
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.reference.soil import soils
+from fulmen.core.simulations.pen_bench import Bench, BenchResult, presets, run_bench
+from fulmen.core.simulations.residual_chain import ChainQuestion, ResidualChain, residual_chain
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.design_schemas import PointQuestion
 from fulmen.web.policy import Role, allows

@@ -7,16 +7,16 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fulmen.core.alternatives.choice_menu import Alternative
+from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.model.base import Id, Line
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
-from fulmen.core.options import Alternative
-from fulmen.core.pen_bench import Preset
-from fulmen.core.sentence import ChoiceKey
-from fulmen.core.soil import Soil
-from fulmen.core.usual_defects import UsualDefect
+from fulmen.core.reference.soil import Soil
+from fulmen.core.reference.usual_defects import UsualDefect
+from fulmen.core.simulations.pen_bench import Preset
 
 
 class JobPath(BaseModel):

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.half_hours import read_half_hours
-from fulmen.core.job_file import check_structure
+from fulmen.core.demand.half_hours import read_half_hours
+from fulmen.core.editing.job_file import check_structure
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import HalfHours
-from fulmen.core.rule_set import rule_set
-from fulmen.core.supply_day import SupplyDay, supply_day
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.simulations.supply_day import SupplyDay, supply_day
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.guard import takes
 from fulmen.web.policy import Role, allows

@@ -7,11 +7,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fulmen.core.charge_point_catalogue import ChargePointRecord
-from fulmen.core.householder import PlainQuestion
 from fulmen.core.model.base import Id, Paragraph, PhotoRef
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.stops import Stop
+from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
+from fulmen.core.survey.householder import PlainQuestion
 
 Number = Annotated[int, Field(ge=1)]
 AnswerState = Literal["arrived", "accepted", "asked_again"]

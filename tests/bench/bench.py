@@ -12,20 +12,20 @@ from datetime import UTC, datetime
 from itertools import pairwise
 from pathlib import Path
 
-from fulmen.core.arrangements import every_way
-from fulmen.core.demand import demand_of
+from fulmen.core.alternatives.arrangements import every_way
+from fulmen.core.alternatives.choice_menu import alternatives
+from fulmen.core.alternatives.remedies import mends
+from fulmen.core.alternatives.search.search import search
+from fulmen.core.alternatives.search.wiring import wired_ways
+from fulmen.core.demand.demand import demand_of
+from fulmen.core.editing.job_file import parse_job
+from fulmen.core.editing.layouts import layouts
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.job_file import parse_job
-from fulmen.core.mends import mends
+from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
-from fulmen.core.options import alternatives
-from fulmen.core.pen_bench import presets, run_bench
-from fulmen.core.prices import invented_prices
-from fulmen.core.search.layouts import layouts
-from fulmen.core.search.search import search
-from fulmen.core.search.wiring import wired_ways
-from fulmen.core.supply_day import supply_day
+from fulmen.core.simulations.pen_bench import presets, run_bench
+from fulmen.core.simulations.supply_day import supply_day
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo

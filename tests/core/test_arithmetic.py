@@ -3,14 +3,14 @@
 import unittest
 from math import sqrt
 
-from fulmen.core.adiabatic import least_csa_mm2, let_through_a2s
-from fulmen.core.cable_rating import conductor_temperature_c, section_rating
-from fulmen.core.catalogue import cable_record
+from fulmen.core.electrical.cable_rating import conductor_temperature_c, section_rating
+from fulmen.core.electrical.fault_energy import least_csa_mm2, let_through_a2s
+from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor, zs_limit_ohm
+from fulmen.core.electrical.open_pen import electrode_limit_ohm, met_voltage_v
+from fulmen.core.electrical.volt_drop import section_volt_drop_v, temperature_correction
 from fulmen.core.errors import TableError
-from fulmen.core.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor, zs_limit_ohm
 from fulmen.core.model.route import ReferenceMethod, Section, Surroundings
-from fulmen.core.open_pen import electrode_limit_ohm, met_voltage_v
-from fulmen.core.volt_drop import section_volt_drop_v, temperature_correction
+from fulmen.core.reference.cable_catalogue import cable_record
 
 SWA, FLAT, NYY = cable_record("swa-3-core"), cable_record("twin-and-earth"), cable_record("nyy-j")
 

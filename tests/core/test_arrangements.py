@@ -11,10 +11,10 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fulmen.core.arrangement_words import arrangement_facts
-from fulmen.core.arrangements import Allowance, every_way, judge_protection
-from fulmen.core.changes import apply_changes
-from fulmen.core.run import runs
+from fulmen.core.alternatives.arrangements import Allowance, every_way, judge_protection
+from fulmen.core.circuit.arrangement_schedule import arrangement_facts
+from fulmen.core.editing.changes import apply_changes
+from fulmen.core.model.run import runs
 from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, job
 
 Row = tuple[str, dict[str, Any], Allowance, str, str]

@@ -3,15 +3,15 @@
 import unittest
 from typing import Any
 
-from fulmen.core.catalogue import cable_of
-from fulmen.core.chain_writing import second_charge_point
-from fulmen.core.changes import apply_changes
+from fulmen.core.alternatives.search.search import search
+from fulmen.core.editing.chain_editing import second_charge_point
+from fulmen.core.editing.changes import apply_changes
+from fulmen.core.editing.layouts import layouts
 from fulmen.core.evaluate import evaluate
-from fulmen.core.findings import Stage, Verdict
-from fulmen.core.materials import materials
-from fulmen.core.prices import invented_prices
-from fulmen.core.search.layouts import layouts
-from fulmen.core.search.search import search
+from fulmen.core.findings.finding import Stage, Verdict
+from fulmen.core.materials.materials import materials
+from fulmen.core.materials.prices import invented_prices
+from fulmen.core.reference.cable_catalogue import cable_of
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, evaluation, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL

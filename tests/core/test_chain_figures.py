@@ -3,15 +3,22 @@
 import unittest
 from typing import Any
 
-from fulmen.core.catalogue import cable_record, cables_of, last_cable, maker_record, protective_metal
-from fulmen.core.circuit_load import circuit_load
-from fulmen.core.demand import car_current_a, demand_of
+from fulmen.core.circuit.circuit_load import circuit_load
+from fulmen.core.circuit.laid_cable import cable_per_metre
+from fulmen.core.circuit.margins import (
+    capacity_margin,
+    energy_margin,
+    fault_energy,
+    load_margin,
+    loop_margin,
+    volt_drop_margin,
+)
+from fulmen.core.circuit.run_figures import ChainPoint, cases_of, run_figures
+from fulmen.core.demand.demand import car_current_a, demand_of
 from fulmen.core.errors import TableError
-from fulmen.core.figures import ChainPoint, cases_of, run_figures
-from fulmen.core.laid_cable import cable_per_metre
-from fulmen.core.margins import capacity_margin, energy_margin, fault_energy, load_margin, loop_margin, volt_drop_margin
 from fulmen.core.model.cables import Cable, MakerCable, Protective
-from fulmen.core.run import line_of, phases_at, runs
+from fulmen.core.model.run import line_of, phases_at, runs
+from fulmen.core.reference.cable_catalogue import cable_record, cables_of, last_cable, maker_record, protective_metal
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, THREE_PHASE, TT, evaluation, job
 
 

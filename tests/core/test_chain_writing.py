@@ -2,13 +2,13 @@
 
 import unittest
 
-from fulmen.core.catalogue import cable_record
-from fulmen.core.chain_writing import layout_choices, second_charge_point, without_charge_point
-from fulmen.core.changes import apply_changes
+from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
+from fulmen.core.editing.changes import apply_changes
+from fulmen.core.electrical.joints import joints_of
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.joints import joints_of
-from fulmen.core.run import runs
+from fulmen.core.model.run import runs
+from fulmen.core.reference.cable_catalogue import cable_record
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, evaluation, job
 
 

@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from fulmen.core.findings import Verdict
+from fulmen.core.findings.finding import Verdict
 from tests.core.test_route_checks import ON_THE_ROUTE, ON_THE_SUB_MAIN
 from tests.core.test_survey_checks import SURVEYED
 from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, GARAGE, HALFWAY, THREE_PHASE, TREATED_AS_PME, TT, evaluation, finding

@@ -3,9 +3,9 @@
 import unittest
 from typing import Any
 
-from fulmen.core.demand import Demand, demand_of, held_demand_a, least_carried_a, tails_carry_a
-from fulmen.core.findings import Verdict
-from fulmen.core.ways_out import WayOut, ways_out
+from fulmen.core.demand.demand import Demand, demand_of, held_demand_a, least_carried_a, tails_carry_a
+from fulmen.core.demand.ways_out import WayOut, ways_out
+from fulmen.core.findings.finding import Verdict
 from tests.jobs import RULES, evaluation, finding, job
 
 

@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from fulmen.core.electrode import (
+from fulmen.core.electrical.electrode import (
     ElectrodeOutlook,
     ElectrodePlan,
     agreed_ohm,
@@ -12,8 +12,8 @@ from fulmen.core.electrode import (
     rod_ohm,
 )
 from fulmen.core.errors import InputError
-from fulmen.core.findings import Verdict
-from fulmen.core.soil import resistivity_at, soils
+from fulmen.core.findings.finding import Verdict
+from fulmen.core.reference.soil import resistivity_at, soils
 from tests.core.test_arrangements import BASE, way
 from tests.jobs import RULES, finding
 

@@ -5,9 +5,9 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fulmen.core.blank import blank_job
+from fulmen.core.editing.blank_job import blank_job
 from fulmen.core.evaluate import evaluate
-from fulmen.core.findings import Verdict
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import Job
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation
 

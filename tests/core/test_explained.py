@@ -2,15 +2,15 @@
 
 import unittest
 
-from fulmen.core.appliance_list import usual_appliances
-from fulmen.core.arrangement_words import short_protection
+from fulmen.core.alternatives.choice_menu import alternatives
+from fulmen.core.circuit.arrangement_schedule import short_protection
+from fulmen.core.electrical.open_pen import balanced_met_v, worst_balance
 from fulmen.core.evaluate import evaluate
-from fulmen.core.fears import FEARS, PROTECTION_RULES, SCHOOLS
-from fulmen.core.findings import Verdict
-from fulmen.core.open_pen import balanced_met_v, worst_balance
-from fulmen.core.options import alternatives
-from fulmen.core.pen_network import House, Street, street_volts
-from fulmen.core.usual_defects import USUAL_DEFECTS
+from fulmen.core.findings.finding import Verdict
+from fulmen.core.findings.rules import FEARS, PROTECTION_RULES, SCHOOLS
+from fulmen.core.reference.usual_appliances import usual_appliances
+from fulmen.core.reference.usual_defects import USUAL_DEFECTS
+from fulmen.core.simulations.pen_network import House, Street, street_volts
 from tests.core.test_arrangements import BASE, device, rcd, way
 from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, RULES, THREE_PHASE, TT, evaluation, finding, job
 

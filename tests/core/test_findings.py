@@ -5,12 +5,12 @@ from typing import Any
 
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import place
-from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged
+from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged
+from fulmen.core.findings.words import WORDS, verdict_words, word
 from fulmen.core.model.arrangement import CarEarth
-from fulmen.core.rule_set import rule_set
-from fulmen.core.run import runs
+from fulmen.core.model.run import runs
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.units import unit_of, words_of
-from fulmen.core.words import WORDS, verdict_words, word
 from tests.jobs import DEVICE_IN_UNIT, ROOT, TT, evaluation, job
 
 

@@ -3,9 +3,9 @@
 import unittest
 from datetime import datetime, timedelta
 
+from fulmen.core.demand.half_hours import MAX_LINES, read_half_hours
 from fulmen.core.errors import JobFileError
-from fulmen.core.findings import Verdict
-from fulmen.core.half_hours import MAX_LINES, read_half_hours
+from fulmen.core.findings.finding import Verdict
 from tests.jobs import ALL_ELECTRIC, EXAMPLES, finding, job
 
 GOOD = "start,kwh\n2026-01-14 17:00,1.2\n2026-01-14 17:30,4.6\n2026-01-14 18:30,0\n"

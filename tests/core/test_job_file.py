@@ -8,11 +8,11 @@ import jsonschema
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fulmen.core.blank import blank_job
+from fulmen.core.editing.blank_job import blank_job
+from fulmen.core.editing.job_file import MAX_BYTES, parse_job, read_job, write_job
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.job_file import MAX_BYTES, parse_job, read_job, write_job
-from fulmen.core.rule_set import rule_set
+from fulmen.core.reference.rule_set import rule_set
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, ROOT, example_text
 
 SCHEMA = json.loads((ROOT / "docs" / "job-file.schema.json").read_text(encoding="utf-8"))

@@ -3,12 +3,19 @@
 import unittest
 from math import ceil, pi
 
-from fulmen.core.catalogue import cable_record
+from fulmen.core.electrical.cable_fixing import clip_spacing_mm, least_bend_mm
 from fulmen.core.errors import InputError, TableError
-from fulmen.core.materials import gland_size, materials, materials_list, metal_kg_per_m
+from fulmen.core.materials.materials import gland_size, materials, materials_list, metal_kg_per_m
+from fulmen.core.materials.prices import (
+    PriceList,
+    cable_key,
+    invented_prices,
+    prices_csv,
+    read_prices_csv,
+    shipped_items,
+)
 from fulmen.core.model.job import Job
-from fulmen.core.practice import clip_spacing_mm, least_bend_mm
-from fulmen.core.prices import PriceList, cable_key, invented_prices, prices_csv, read_prices_csv, shipped_items
+from fulmen.core.reference.cable_catalogue import cable_record
 from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, THREE_PHASE, TT, job
 
 

@@ -3,10 +3,10 @@
 import unittest
 from typing import Any
 
-from fulmen.core.changes import apply_changes
+from fulmen.core.alternatives.remedies import Mend, mends
+from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.mends import Mend, mends
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, TT, job
 
 SHORT: list[tuple[str, str, dict[str, Any], str]] = [

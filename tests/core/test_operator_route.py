@@ -4,7 +4,7 @@ import unittest
 from datetime import date
 from typing import Any
 
-from fulmen.core.operator_route import Held, OperatorMatter, OperatorState, Route
+from fulmen.core.network_operator.notification import Held, OperatorMatter, OperatorState, Route
 from tests.jobs import DEVICE_IN_UNIT, HALFWAY, evaluation
 
 EASY: dict[str, Any] = {"supply.maximum_demand_a": 58.0, "letters": [], "defects": []}

@@ -2,9 +2,9 @@
 
 import unittest
 
+from fulmen.core.alternatives.choice_menu import CANDIDATES, Alternative, Change, alternatives, apply_changes
 from fulmen.core.errors import InputError, JobFileError
-from fulmen.core.findings import Verdict
-from fulmen.core.options import CANDIDATES, Alternative, Change, alternatives, apply_changes
+from fulmen.core.findings.finding import Verdict
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, RULES, TT, evaluation, job
 
 

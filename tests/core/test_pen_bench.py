@@ -7,8 +7,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from fulmen.core.model.charge_point import OpenPenSensing
-from fulmen.core.pen_bench import Bench, BenchResult, presets, run_bench
-from fulmen.core.pen_network import House, Street
+from fulmen.core.simulations.pen_bench import Bench, BenchResult, presets, run_bench
+from fulmen.core.simulations.pen_network import House, Street
 from tests.jobs import RULES
 
 

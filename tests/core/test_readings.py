@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from fulmen.core.findings import Verdict
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, TT, evaluation, finding, job
 

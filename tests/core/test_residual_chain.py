@@ -3,7 +3,14 @@
 import unittest
 from typing import Any
 
-from fulmen.core.residual_chain import ChainDevice, ChainQuestion, Reaction, ResidualChain, Waveform, residual_chain
+from fulmen.core.simulations.residual_chain import (
+    ChainDevice,
+    ChainQuestion,
+    Reaction,
+    ResidualChain,
+    Waveform,
+    residual_chain,
+)
 from tests.core.test_arrangements import BASE, rcd, way
 from tests.jobs import RULES, job
 

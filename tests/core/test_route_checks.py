@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from fulmen.core.findings import Verdict
+from fulmen.core.findings.finding import Verdict
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, evaluation, finding
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL

@@ -2,13 +2,8 @@
 
 import unittest
 
-from fulmen.core.catalogue import cable_record
-from fulmen.core.changes import apply_changes
-from fulmen.core.errors import InputError
-from fulmen.core.evaluate import evaluate
-from fulmen.core.model.cables import Cable
-from fulmen.core.model.route import LengthBy, Section, Surroundings
-from fulmen.core.route_writing import (
+from fulmen.core.editing.changes import apply_changes
+from fulmen.core.editing.route_editing import (
     join_sections,
     rated_again,
     record_changes,
@@ -19,6 +14,11 @@ from fulmen.core.route_writing import (
     usual_surroundings,
     with_cable,
 )
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.route import LengthBy, Section, Surroundings
+from fulmen.core.reference.cable_catalogue import cable_record
 from tests.jobs import DEVICE_IN_UNIT, RULES, job
 
 JOB = job()

@@ -4,20 +4,20 @@ import random
 import unittest
 from typing import Any
 
-from fulmen.core.changes import apply_changes
-from fulmen.core.circuit_load import circuit_load
-from fulmen.core.demand import demand_of
+from fulmen.core.alternatives.search.candidates import CableBench, Family, Kinds, families, kinds_to_try
+from fulmen.core.alternatives.search.protections import ProtectionBench, protections_to_try
+from fulmen.core.alternatives.search.search import SearchResult, search
+from fulmen.core.alternatives.search.weighing import AIMS, taken, unbeaten
+from fulmen.core.alternatives.search.wiring import wired_ways
+from fulmen.core.circuit.circuit_load import circuit_load
+from fulmen.core.demand.demand import demand_of
+from fulmen.core.editing.changes import apply_changes
+from fulmen.core.editing.layouts import layouts
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
-from fulmen.core.prices import invented_prices
-from fulmen.core.run import runs
-from fulmen.core.search.choices import CableBench, Family, Kinds, families, kinds_to_try
-from fulmen.core.search.layouts import layouts
-from fulmen.core.search.protections import ProtectionBench, protections_to_try
-from fulmen.core.search.search import SearchResult, search
-from fulmen.core.search.weighing import AIMS, taken, unbeaten
-from fulmen.core.search.wiring import wired_ways
+from fulmen.core.model.run import runs
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, THREE_PHASE, TT, evaluation, job
 
 PRICES = invented_prices()
@@ -74,7 +74,7 @@ class Result(unittest.TestCase):
         self.assertEqual(times, sorted(times, reverse=True))
 
     def test_the_few_hold_as_whole_jobs_and_their_changes_take_them(self) -> None:
-        from fulmen.core.changes import apply_changes
+        from fulmen.core.editing.changes import apply_changes
 
         found = result(DEVICE_IN_UNIT)
         self.assertTrue(2 <= len(found.few) <= 8)

@@ -3,13 +3,13 @@
 import unittest
 from math import sqrt
 
-from fulmen.core.adiabatic import device_energy_a2s, fuse_opens_a
+from fulmen.core.electrical.fault_energy import device_energy_a2s, fuse_opens_a
+from fulmen.core.electrical.fault_loop import device_zs_limit_ohm
+from fulmen.core.electrical.selectivity import Guard, cut_out_guard, opens_between_s, pre_arcing_a2s, selective_up_to_a
 from fulmen.core.errors import TableError
-from fulmen.core.fault_loop import device_zs_limit_ohm
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Curve, Device, DeviceKind
-from fulmen.core.selectivity import Guard, cut_out_guard, opens_between_s, pre_arcing_a2s, selective_up_to_a
-from fulmen.core.tables import table
+from fulmen.core.reference.tables import table
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, evaluation
 
 

@@ -7,12 +7,12 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fulmen.core.charging_time import charging_hours, charging_power_kw
-from fulmen.core.diversity import appliance_a
-from fulmen.core.house_day import MINUTES, house_minutes
+from fulmen.core.demand.diversity import appliance_a
 from fulmen.core.model.day import ChargingDay, Season
 from fulmen.core.model.load import Appliance, LoadKind
-from fulmen.core.supply_day import SupplyDay, supply_day
+from fulmen.core.simulations.charging_time import charging_hours, charging_power_kw
+from fulmen.core.simulations.house_day import MINUTES, house_minutes
+from fulmen.core.simulations.supply_day import SupplyDay, supply_day
 from tests.jobs import RULES, job
 
 KINDS = [kind.value for kind in LoadKind]

@@ -3,9 +3,9 @@
 import unittest
 from typing import Any
 
-from fulmen.core.certificate import comments_on_existing
-from fulmen.core.findings import Verdict
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.load import LoadKind
+from fulmen.core.verification.certificate_gaps import comments_on_existing
 from tests.jobs import DEVICE_IN_UNIT, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL

@@ -3,12 +3,12 @@
 import unittest
 from unittest.mock import patch
 
-from fulmen.core.catalogue import cable_record, cable_records
 from fulmen.core.errors import InputError, TableError
-from fulmen.core.rule_set import rule_set, rule_set_keys
-from fulmen.core.tables import PROVENANCE, read_toml, table, table_keys
+from fulmen.core.reference.cable_catalogue import cable_record, cable_records
+from fulmen.core.reference.rule_set import rule_set, rule_set_keys
+from fulmen.core.reference.tables import PROVENANCE, read_toml, table, table_keys
 
-GOOD = read_toml("fulmen.core.tables", "cd")
+GOOD = read_toml("fulmen.core.reference.tables", "cd")
 
 
 class Provenance(unittest.TestCase):
@@ -21,14 +21,14 @@ class Provenance(unittest.TestCase):
 
     def test_no_table_loads_without_its_provenance(self) -> None:
         for name in PROVENANCE:
-            with self.subTest(name), patch("fulmen.core.tables.read_toml") as read:
+            with self.subTest(name), patch("fulmen.core.reference.tables.read_toml") as read:
                 read.return_value = {field: value for field, value in GOOD.items() if field != name}
                 with self.assertRaisesRegex(TableError, name):
                     table.__wrapped__("cd")
 
     def test_rows_must_rise_and_columns_must_be_full(self) -> None:
         for wrong in ({"rows": [0.7, 0.5, 1.0]}, {"columns": {"cd": [1.03, 1.0]}}):
-            with self.subTest(wrong), patch("fulmen.core.tables.read_toml", return_value={**GOOD, **wrong}):
+            with self.subTest(wrong), patch("fulmen.core.reference.tables.read_toml", return_value={**GOOD, **wrong}):
                 with self.assertRaises(TableError):
                     table.__wrapped__("cd")
 

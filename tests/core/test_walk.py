@@ -3,15 +3,15 @@
 import unittest
 from typing import Any
 
-from fulmen.core.blank import blank_job
-from fulmen.core.changes import apply_changes
-from fulmen.core.charge_point_catalogue import charge_point_records, parse_record
+from fulmen.core.editing.blank_job import blank_job
+from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.findings import Stage
-from fulmen.core.householder import QUESTIONS, answer_changes, checked_answer, plain_question
+from fulmen.core.findings.finding import Stage
 from fulmen.core.model.stops import Stop
-from fulmen.core.walk import FACTS, STOP_OF_RULE, Ask, known, point_facts
+from fulmen.core.reference.charge_point_catalogue import charge_point_records, parse_record
+from fulmen.core.survey.householder import QUESTIONS, answer_changes, checked_answer, plain_question
+from fulmen.core.survey.walk import FACTS, STOP_OF_RULE, Ask, known, point_facts
 from tests.jobs import ALL_ELECTRIC, AT_SURVEY, RULES, THREE_PHASE, TT, evaluation, job
 
 

@@ -9,10 +9,10 @@ from pathlib import Path
 from fontTools.ttLib import TTFont
 from pypdf import PdfReader
 
-from fulmen.core.caution import CAUTION
-from fulmen.core.job_file import digest, read_job, write_job
+from fulmen.core.editing.job_file import digest, read_job, write_job
+from fulmen.core.findings.caution import CAUTION
+from fulmen.core.findings.words import word
 from fulmen.core.model.inspections import InspectionItem
-from fulmen.core.words import word
 from fulmen.documents import certificate
 from fulmen.documents.certificate import ATTACHMENT, certificate_html, render_certificate
 from fulmen.store.papers import Issue, prepare_issue

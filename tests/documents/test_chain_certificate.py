@@ -4,10 +4,10 @@ import unittest
 from datetime import UTC, datetime
 from typing import Any
 
-from fulmen.core.changes import Change, apply_changes
+from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
-from fulmen.core.sequence import Step
+from fulmen.core.verification.sequence import Step
 from fulmen.documents.certificate import certificate_html, way_words
 from fulmen.store.papers import prepare_issue
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, job

@@ -9,9 +9,9 @@ from typing import Any
 from icalendar import Calendar
 from pypdf import PdfReader
 
-from fulmen.core.dates import job_dates
+from fulmen.core.job_dates import job_dates
 from fulmen.core.model.stops import Stop
-from fulmen.core.operator_form import operator_form
+from fulmen.core.network_operator.form import operator_form
 from fulmen.documents.calendar import calendar_file
 from fulmen.documents.operator_form import ATTACHMENT, operator_form_html, render_operator_form
 from tests.documents.test_certificate import plain

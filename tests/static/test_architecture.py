@@ -3,22 +3,24 @@
 import ast
 import re
 import unittest
+from graphlib import TopologicalSorter
 from pathlib import Path
+from typing import ClassVar
 
 from pydantic import BaseModel
 
 import fulmen.core.model as model_package
-from fulmen.core.electrode import ElectrodeOutlook, ElectrodePlan
+from fulmen.core.alternatives.remedies import Mend
+from fulmen.core.alternatives.search.search import SearchResult
+from fulmen.core.electrical.electrode import ElectrodeOutlook, ElectrodePlan
 from fulmen.core.evaluate import Evaluation
-from fulmen.core.materials import MaterialsList
-from fulmen.core.mends import Mend
+from fulmen.core.materials.materials import MaterialsList
+from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.job import Job
-from fulmen.core.operator_form import OperatorForm
-from fulmen.core.pen_bench import Bench, BenchResult
-from fulmen.core.prices import PriceList
-from fulmen.core.residual_chain import ResidualChain
-from fulmen.core.search.search import SearchResult
-from fulmen.core.supply_day import SupplyDay
+from fulmen.core.network_operator.form import OperatorForm
+from fulmen.core.simulations.pen_bench import Bench, BenchResult
+from fulmen.core.simulations.residual_chain import ResidualChain
+from fulmen.core.simulations.supply_day import SupplyDay
 from fulmen.core.units import UNIT_OF_SUFFIX
 from tests.jobs import ROOT
 
@@ -33,7 +35,23 @@ MAY_IMPORT = {
     "demo": {"core", "store"},
     "web": {"core", "store", "documents", "photos", "simulators"},
 }
-STANDARD = {"pydantic", "pydantic_core"}
+# Lowest first: a wing imports from itself and from those before it. Wings of one line know nothing of each other.
+WINGS = (
+    ("errors", "units", "field_messages"),
+    ("model",),
+    ("findings",),
+    ("reference",),
+    ("editing",),
+    ("electrical",),
+    ("demand", "survey"),
+    ("circuit",),
+    ("materials", "network_operator"),
+    ("checks",),
+    ("verification",),
+    ("simulations",),
+    ("evaluate", "job_dates"),
+    ("alternatives",),
+)
 FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess", "os", "pathlib", "logging"}
 
 
@@ -68,6 +86,42 @@ class Layers(unittest.TestCase):
             self.assertNotRegex(source, r"\b(datetime\.now|date\.today|utcnow)\b")
             # Chance only from a seed that the caller gives: the same job gives the same answer.
             self.assertNotRegex(source, r"import random|from random import (?!Random\b)|Random\(\)")
+
+
+class Wings(unittest.TestCase):
+    FLOOR: ClassVar[dict[str, int]] = {wing: floor for floor, wings in enumerate(WINGS) for wing in wings}
+
+    def test_a_wing_imports_only_from_those_before_it(self) -> None:
+        for path in (PACKAGE / "core").rglob("*.py"):
+            mine = path.relative_to(PACKAGE / "core").parts[0].removesuffix(".py")
+            if mine == "__init__":
+                continue
+            for name in imports(path):
+                if not name.startswith("fulmen.core."):
+                    continue
+                theirs = name.split(".")[2]
+                with self.subTest(path=path.relative_to(ROOT), name=name):
+                    allowed = theirs == mine or self.FLOOR[theirs] < self.FLOOR[mine]
+                    # The three modules at the foot may read each other.
+                    self.assertTrue(allowed or self.FLOOR[theirs] == self.FLOOR[mine] == 0)
+
+    def test_no_import_hides_in_a_function(self) -> None:
+        for path in PACKAGE.rglob("*.py"):
+            for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+                if isinstance(node, ast.FunctionDef):
+                    hidden = [one for one in ast.walk(node) if isinstance(one, ast.ImportFrom | ast.Import)]
+                    core = [
+                        one for one in hidden if isinstance(one, ast.ImportFrom) and "fulmen.core" in str(one.module)
+                    ]
+                    with self.subTest(path=path.relative_to(ROOT), function=node.name):
+                        self.assertEqual(core, [])
+
+    def test_modules_of_one_wing_form_no_cycle(self) -> None:
+        graph: dict[str, set[str]] = {}
+        for path in (PACKAGE / "core").rglob("*.py"):
+            name = ".".join(path.relative_to(ROOT).with_suffix("").parts).removesuffix(".__init__")
+            graph[name] = {found for found in imports(path) if found.startswith("fulmen.core.")}
+        TopologicalSorter(graph).prepare()
 
 
 class Size(unittest.TestCase):

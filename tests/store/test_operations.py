@@ -8,8 +8,8 @@ from pathlib import Path
 from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
 
+from fulmen.core.editing.job_file import digest, parse_job, write_job
 from fulmen.core.errors import JobFileError
-from fulmen.core.job_file import digest, parse_job, write_job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.demo import load_demo
 from fulmen.store import operations, papers

@@ -3,7 +3,7 @@
 import sqlite3
 from contextlib import closing
 
-from fulmen.core.prices import PriceLine, PriceList, invented_prices
+from fulmen.core.materials.prices import PriceLine, PriceList, invented_prices
 from fulmen.store.prices import forget_prices, keep_prices, price_list
 from tests.app import NOW, AppCase
 

@@ -5,13 +5,13 @@ from datetime import date, timedelta
 from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
 
-from fulmen.core.charge_point_catalogue import charge_point_records, parse_record
 from fulmen.core.errors import InputError
 from fulmen.core.model.letters import Letter, LetterKind
 from fulmen.core.model.stops import Stop
-from fulmen.core.operator_form import operator_form
-from fulmen.core.operator_route import OperatorState
-from fulmen.core.rule_set import rule_set
+from fulmen.core.network_operator.form import operator_form
+from fulmen.core.network_operator.notification import OperatorState
+from fulmen.core.reference.charge_point_catalogue import charge_point_records, parse_record
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.photos import make_photo
 from fulmen.simulators.operator_desk import desk_answers, sent_letter
 from fulmen.store import desk, links, operations, photos

@@ -8,8 +8,8 @@ law gives (1.03 against 1.06), on the safe side; that is tested as an inequality
 import unittest
 from math import sqrt
 
-from fulmen.core.catalogue import OPERATING_C
-from fulmen.core.tables import table
+from fulmen.core.reference.cable_catalogue import OPERATING_C
+from fulmen.core.reference.tables import table
 
 
 class AmbientLaw(unittest.TestCase):

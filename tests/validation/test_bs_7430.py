@@ -7,8 +7,8 @@ from math import pi
 
 from scipy.integrate import dblquad
 
-from fulmen.core.electrode import rod_ohm, rods_in_line_ohm
-from fulmen.core.tables import table
+from fulmen.core.electrical.electrode import rod_ohm, rods_in_line_ohm
+from fulmen.core.reference.tables import table
 
 
 class OneRod(unittest.TestCase):

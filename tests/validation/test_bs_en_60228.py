@@ -7,9 +7,9 @@ twice the resistance at operating temperature, within the rounding of the printe
 
 import unittest
 
-from fulmen.core.catalogue import OPERATING_C
-from fulmen.core.fault_loop import temperature_factor
-from fulmen.core.tables import table
+from fulmen.core.electrical.fault_loop import temperature_factor
+from fulmen.core.reference.cable_catalogue import OPERATING_C
+from fulmen.core.reference.tables import table
 
 ANNEALED_COPPER = 17.241
 

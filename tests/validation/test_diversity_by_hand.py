@@ -7,7 +7,7 @@ dwelling under BS 7671 311.1: from memory. The dwellings are made up; the sums i
 import unittest
 from typing import Any
 
-from fulmen.core.demand import demand_of
+from fulmen.core.demand.demand import demand_of
 from tests.jobs import RULES, job
 
 A, KW = "rating_a", "rating_kw"

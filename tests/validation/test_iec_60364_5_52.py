@@ -8,7 +8,7 @@ Tolerance: one ampere or 2.5 %, whichever is larger, which is the rounding of th
 
 import unittest
 
-from fulmen.core.tables import table
+from fulmen.core.reference.tables import table
 
 # table, column, A, m, sizes up to which the pair of coefficients is given
 ANNEX_D = [

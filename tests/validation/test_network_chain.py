@@ -10,9 +10,9 @@ import warnings
 from math import sqrt
 from typing import Any
 
-from fulmen.core.demand import demand_of
-from fulmen.core.figures import LinkFigures, RunFigures, run_figures
-from fulmen.core.run import runs
+from fulmen.core.circuit.run_figures import LinkFigures, RunFigures, run_figures
+from fulmen.core.demand.demand import demand_of
+from fulmen.core.model.run import runs
 from tests.jobs import GARAGE, RULES, THREE_PHASE, job
 
 U0_V = 230.0

@@ -14,12 +14,12 @@ from math import sqrt
 
 import numpy as np
 
-from fulmen.core.cable_rating import section_rating
-from fulmen.core.catalogue import cable_record
-from fulmen.core.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor
+from fulmen.core.electrical.cable_rating import section_rating
+from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor
+from fulmen.core.electrical.open_pen import met_voltage_v
+from fulmen.core.electrical.volt_drop import millivolts_per_a_m, section_volt_drop_v
 from fulmen.core.model.route import Section
-from fulmen.core.open_pen import met_voltage_v
-from fulmen.core.volt_drop import millivolts_per_a_m, section_volt_drop_v
+from fulmen.core.reference.cable_catalogue import cable_record
 
 U0_V = 230.0
 CASES = [

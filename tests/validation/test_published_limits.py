@@ -9,8 +9,8 @@
 import unittest
 from math import log, sqrt
 
-from fulmen.core.catalogue import K_COPPER, OPERATING_C
-from fulmen.core.fault_loop import zs_limit_ohm
+from fulmen.core.electrical.fault_loop import zs_limit_ohm
+from fulmen.core.reference.cable_catalogue import K_COPPER, OPERATING_C
 from tests.jobs import RULES
 
 TABLE_41_3_OHM = {

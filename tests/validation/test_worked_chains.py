@@ -8,7 +8,7 @@ import unittest
 from math import sqrt
 from typing import Any
 
-from fulmen.core.findings import Finding
+from fulmen.core.findings.finding import Finding
 from tests.jobs import GARAGE, HALFWAY, THREE_PHASE, evaluation
 
 

@@ -7,7 +7,7 @@ function of the core. The core must agree to the last digit shown.
 import unittest
 from typing import Any
 
-from fulmen.core.findings import Finding
+from fulmen.core.findings.finding import Finding
 from tests.jobs import HALFWAY, evaluation
 
 

@@ -4,7 +4,7 @@ import json
 from typing import Any
 from unittest.mock import patch
 
-from fulmen.core.job_file import MAX_BYTES, write_job
+from fulmen.core.editing.job_file import MAX_BYTES, write_job
 from fulmen.web import policy
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, HALFWAY, example_text, job

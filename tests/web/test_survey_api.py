@@ -8,8 +8,8 @@ from unittest.mock import patch
 
 from icalendar import Calendar
 
-from fulmen.core.job_file import write_job
-from fulmen.core.operator_route import OperatorState
+from fulmen.core.editing.job_file import write_job
+from fulmen.core.network_operator.notification import OperatorState
 from fulmen.photos import MAX_BYTES
 from fulmen.web import policy
 from fulmen.web.app import create_app

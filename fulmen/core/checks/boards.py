@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import at_board, needs_fact
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
 from fulmen.core.model.supply import Seen
 

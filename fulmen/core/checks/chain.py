@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import cable_record, cables_of, copper_protective_mm2
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.earthing import earthed_by_pme
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.electrical.joints import joints_of
+from fulmen.core.electrical.selectivity import Guard, cut_out_guard, guard_of, selective_up_to_a
 from fulmen.core.errors import TableError
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
-from fulmen.core.joints import joints_of
+from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.cables import Cable, Protective
+from fulmen.core.model.run import Link, line_of
 from fulmen.core.model.supply import Seen
-from fulmen.core.run import Link, line_of
-from fulmen.core.selectivity import Guard, cut_out_guard, guard_of, selective_up_to_a
+from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
 
 SELECTIVITY = "BS 7671 536.4"
 

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import last_cable
 from fulmen.core.checks.common import needs_fact
+from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.residual_current import board_rcd
-from fulmen.core.checks.traps import arrives_armoured
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
+from fulmen.core.findings.words import word
 from fulmen.core.model.boards import RcdType
 from fulmen.core.model.charge_point import Origin
 from fulmen.core.model.supply import Seen
-from fulmen.core.words import word
+from fulmen.core.reference.cable_catalogue import last_cable
 
 MAKER = "maker's instructions, BS 7671 134.1.1"
 PRACTICE = "common practice, no source"

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, stated
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, Verdict, stated
 from fulmen.core.model.boards import Board
 
 

@@ -6,19 +6,19 @@ from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.residual_current import board_rcd, rcds_before
-from fulmen.core.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Verdict, WorkingLine, judged, stated
+from fulmen.core.circuit.origin import ORIGIN, Known, car_electrode, supply_electrode
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
+from fulmen.core.electrical.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
+from fulmen.core.findings.finding import Finding, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
+from fulmen.core.model.run import line_of
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, Seen, TnsSchool
-from fulmen.core.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
-from fulmen.core.origin import ORIGIN, Known, car_electrode, supply_electrode
-from fulmen.core.run import line_of
 
 CLAUSE = "BS 7671 722.411.4.1"
 TITLE = "A broken PEN can't reach the car"

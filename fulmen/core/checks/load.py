@@ -5,11 +5,11 @@ from __future__ import annotations
 from datetime import datetime
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.demand import tails_carry_a
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.demand.demand import tails_carry_a
+from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.load import DemandMethod
-from fulmen.core.origin import ORIGIN
 
 CLAUSE = "BS 7671 311.1, 722.311.201"
 MEND = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."

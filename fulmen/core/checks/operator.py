@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, stated
-from fulmen.core.operator_route import Held, OperatorState, Route, operator_matter
-from fulmen.core.origin import ORIGIN
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, Verdict, stated
+from fulmen.core.network_operator.notification import Held, OperatorState, Route, operator_matter
 
 TITLE = "Network operator told in time"
 WAITS = {

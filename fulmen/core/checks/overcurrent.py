@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import get_args
 
-from fulmen.core.catalogue import cable_record, cables_of
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import Case, LinkFigures
-from fulmen.core.findings import Finding, Stage, Verdict, WorkingLine, judged, stated
-from fulmen.core.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
+from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
+from fulmen.core.circuit.run_figures import Case, LinkFigures
+from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged, stated
+from fulmen.core.findings.words import word
 from fulmen.core.model.circuits import Device, DeviceKind, DeviceRatingA
-from fulmen.core.run import Link
-from fulmen.core.words import word
+from fulmen.core.model.run import Link
+from fulmen.core.reference.cable_catalogue import cable_record, cables_of
 
 COORDINATION = "BS 7671 433.1.1"
 RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Verdict, stated
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Verdict, stated
 from fulmen.core.model.site import CarPlace
 
 

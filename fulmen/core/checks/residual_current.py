@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from fulmen.core.catalogue import cable_of, cable_record
 from fulmen.core.checks.common import at_board, needs_fact
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Verdict, stated
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Verdict, stated
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.run import Link
 from fulmen.core.model.supply import Earthing, Seen
-from fulmen.core.run import Link
+from fulmen.core.reference.cable_catalogue import cable_of, cable_record
 
 OWN_CLAUSE = "BS 7671 722.531.3.101"
 DC_CLAUSE = "BS 7671 722.531.3.101, IEC 62955"

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, judged, stated
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
 from fulmen.core.model.supply import Earthing, Seen
-from fulmen.core.operator_route import agreed_letter
-from fulmen.core.origin import ORIGIN
+from fulmen.core.network_operator.notification import agreed_letter
 
 SUPPLY_CLAUSE = "common practice, no source"
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import needs_fact
-from fulmen.core.figures import Case
-from fulmen.core.findings import Finding, Stage, Verdict, stated
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, Verdict, stated
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.site import Hazard, Ownership
 from fulmen.core.model.supply import BondedService, CutOutCondition, Seen
-from fulmen.core.origin import ORIGIN
 
 PRACTICE = "common practice, no source"
 ISOLATION = "BS 7671 462.1.201"

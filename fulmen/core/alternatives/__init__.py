@@ -1,0 +1,1 @@
+"""Every other way, judged by the same evaluation."""

@@ -1,0 +1,219 @@
+"""The alternatives behind each choice of the specification sentence: what every one of them would do.
+
+Each alternative is the whole job evaluated with that choice changed; nothing here is a canned answer.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from itertools import product
+
+from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.editing.route_editing import record_changes
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import ORDER, evaluate
+from fulmen.core.findings.finding import Finding, Stage, Verdict
+from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.base import Part
+from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import board_index, origin_index, runs
+from fulmen.core.model.supply import Seen
+from fulmen.core.reference.cable_catalogue import cable_record, records_for
+from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A
+
+# The figures worth telling in a short list, with their short names.
+TOLD = {
+    "weakest_section": "weakest section",
+    "volt_drop": "volts lost",
+    "disconnection": "loop",
+    "terminal_temperature": "conductor",
+    "survives_fault": "smallest conductor",
+}
+
+
+class Alternative(Part):
+    """One way to fill a choice, and what it would do.
+
+    `verdict` is the worst among the findings that this choice moves; `why_not` says which falls short, with its
+    clause and the fear behind it.
+    """
+
+    label: str
+    chosen: bool
+    verdict: Verdict
+    consequence: str
+    why_not: str
+    clause: str
+    fear: str
+    changes: tuple[Change, ...]
+
+
+# Breakers below 16 A never carry a car; the menu starts there.
+LEAST_OFFERED = BREAKERS_A.index(16)
+
+Candidate = tuple[str, bool, tuple[Change, ...]]
+
+
+def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -> tuple[Alternative, ...]:
+    """Every alternative for one choice of one circuit, refused ones included.
+
+    Raises:
+        InputError: the job has no such circuit.
+        JobFileError: the job's structure cannot be taken.
+    """
+    index = next((place for place, circuit in enumerate(job.circuits) if circuit.id == circuit_id), None)
+    if index is None:
+        raise InputError("circuit", f"There is no circuit “{circuit_id}”.")
+    candidates = CANDIDATES[choice](job, index) if choice in CANDIDATES else []
+    judged = [_design_findings(apply_changes(job, changes), rules) for _, _, changes in candidates]
+    moved = _moved(judged)
+    return tuple(
+        _alternative(candidate, [finding for finding in findings.values() if finding.key() in moved])
+        for candidate, findings in zip(candidates, judged, strict=True)
+    )
+
+
+def _design_findings(job: Job, rules: RuleSet) -> dict[str, Finding]:
+    stages = (Stage.SURVEY, Stage.DESIGN)
+    return {
+        finding.key(): finding
+        for finding in evaluate(job, rules).findings
+        if finding.stage in stages or finding.rule in TOLD
+    }
+
+
+def _moved(judged: list[dict[str, Finding]]) -> set[str]:
+    """The keys of findings that differ between the alternatives: those that the choice decides."""
+    keys = {key for findings in judged for key in findings}
+    return {key for key in keys if any(findings.get(key) != judged[0].get(key) for findings in judged)}
+
+
+def _alternative(candidate: Candidate, findings: list[Finding]) -> Alternative:
+    label, chosen, changes = candidate
+    open_ones = sorted(
+        (finding for finding in findings if finding.is_open()), key=lambda finding: ORDER[finding.verdict]
+    )
+    worst = open_ones[0] if open_ones else None
+    refused = worst is not None and worst.verdict is Verdict.FALLS_SHORT
+    return Alternative(
+        label=label,
+        chosen=chosen,
+        verdict=worst.verdict if worst else Verdict.MEETS,
+        consequence=_consequence(findings, worst),
+        why_not=_reason(worst) if worst and refused else "",
+        clause=worst.clause if worst and refused else "",
+        fear=worst.fear if worst and refused else "",
+        changes=changes,
+    )
+
+
+def _consequence(findings: list[Finding], worst: Finding | None) -> str:
+    if worst is not None and worst.verdict is not Verdict.FALLS_SHORT:
+        return _reason(worst)
+    by_rule = {finding.rule: finding for finding in findings if finding.value is not None}
+    told = [f"{name} {by_rule[rule].figures()}" for rule, name in TOLD.items() if rule in by_rule]
+    if told:
+        return "; ".join(told)
+    return " ".join(finding.detail for finding in findings if finding.verdict is Verdict.MEETS)
+
+
+def _reason(finding: Finding) -> str:
+    figures = f" {finding.figures()}." if finding.figures() else ""
+    return f"{finding.title}:{figures} {finding.detail}".strip()
+
+
+def _circuit(job: Job, index: int) -> Circuit:
+    return job.circuits[index]
+
+
+def _car_earth(job: Job, index: int) -> list[Candidate]:
+    now = job.arrangement.car_earth
+    return [(word(way), way is now, (Change(field="arrangement.car_earth", value=way.value),)) for way in CarEarth]
+
+
+def _open_pen(job: Job, index: int) -> list[Candidate]:
+    now = job.arrangement.open_pen
+    return [(word(way), way is now, (Change(field="arrangement.open_pen", value=way.value),)) for way in OpenPenMeasure]
+
+
+def _rdc_dd(job: Job, index: int) -> list[Candidate]:
+    now = job.arrangement.rdc_dd
+    return [(word(way), way is now, (Change(field="arrangement.rdc_dd", value=way.value),)) for way in RdcDdPlace]
+
+
+def _surge(job: Job, index: int) -> list[Candidate]:
+    """Surge protection stands at the first board of the run: the origin's, or an own board off split tails."""
+    final = _circuit(job, index).id
+    run = next((run for run in runs(job) if run.links and final in [link.circuit.id for link in run.links]), None)
+    place = board_index(job, run.links[0].board) if run is not None else origin_index(job)
+    now, field = job.boards[place].surge_protection, f"boards.{place}.surge_protection"
+    return [(surge_words(way), way is now, (Change(field=field, value=way.value),)) for way in Seen]
+
+
+def _rcd(job: Job, index: int) -> list[Candidate]:
+    now = _circuit(job, index).device.rcd
+    ways: list[Rcd | None] = [Rcd(type=kind) for kind in (RcdType.A, RcdType.F, RcdType.B, RcdType.AC)]
+    ways.append(None)
+    if now not in ways:
+        ways.insert(0, now)
+    field = f"circuits.{index}.device.rcd"
+    return [
+        (rcd_words(way), way == now, (Change(field=field, value=way and way.model_dump(mode="json")),)) for way in ways
+    ]
+
+
+def _device(job: Job, index: int) -> list[Candidate]:
+    """Breakers, and at a sub-main the fuses of a fused switch; what stands is listed even where it is neither."""
+    circuit, field = _circuit(job, index), f"circuits.{index}.device"
+    final = circuit.feeds in {point.id for point in job.charge_points}
+    kinds = [
+        (DeviceKind.BREAKER, curve, rating) for curve, rating in product((Curve.B, Curve.C), BREAKERS_A[LEAST_OFFERED:])
+    ]
+    if not final:
+        kinds += [(DeviceKind.FUSE, circuit.device.curve, rating) for rating in FUSES_A]
+    now = (circuit.device.kind, circuit.device.curve, circuit.device.rating_a)
+    if now not in kinds:
+        kinds.insert(0, now)
+    return [
+        (
+            device_choice_words(Device(kind=kind, curve=curve, rating_a=rating)),
+            (kind, curve, rating) == now,
+            (
+                Change(field=f"{field}.kind", value=kind.value),
+                Change(field=f"{field}.curve", value=curve.value),
+                Change(field=f"{field}.rating_a", value=rating),
+            ),
+        )
+        for kind, curve, rating in kinds
+    ]
+
+
+def _csa(job: Job, index: int) -> list[Candidate]:
+    cable, field = _circuit(job, index).cable, f"circuits.{index}.cable.csa_mm2"
+    sizes = cable_record(cable.record, job).sizes_mm2
+    return [(f"{size:g} mm²", size == cable.csa_mm2, (Change(field=field, value=size),)) for size in sizes]
+
+
+def _cable(job: Job, index: int) -> list[Candidate]:
+    now = _circuit(job, index).cable.record
+    return [
+        (record.name, record.id == now, () if record.id == now else record_changes(job, index, record.id))
+        for record in records_for(job)
+    ]
+
+
+CANDIDATES: dict[str, Callable[[Job, int], list[Candidate]]] = {
+    "car_earth": _car_earth,
+    "open_pen": _open_pen,
+    "rdc_dd": _rdc_dd,
+    "surge": _surge,
+    "rcd": _rcd,
+    "device": _device,
+    "csa": _csa,
+    "cable": _cable,
+}

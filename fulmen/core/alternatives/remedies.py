@@ -1,0 +1,281 @@
+"""What would mend a finding that falls short: every small change is tried on the whole job, and what holds is offered.
+
+A move is one small change of the design. A mend is a move, or two together where no single one serves, after which the
+finding no longer falls short and nothing else does that held before. Nothing here is a canned answer.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import combinations
+
+from fulmen.core.demand.ways_out import TURNED_DOWN_A
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.editing.route_editing import record_changes, usual_method
+from fulmen.core.errors import InputError, JobFileError
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import MetalAtUnit, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.base import Part
+from fulmen.core.model.boards import RcdType
+from fulmen.core.model.circuits import Circuit, Curve, DeviceKind
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import Fixings, Section, Surroundings
+from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.cable_catalogue import cable_of, cable_record, records_for
+from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
+
+MOST_OFFERED, MOST_PAIRED, MOST_TRIED = 4, 14, 90
+
+
+@dataclass(frozen=True)
+class Move:
+    """One small change, in words; the effort orders moves by how little they disturb."""
+
+    words: str
+    effort: float
+    changes: tuple[Change, ...]
+
+
+class Mend(Part):
+    """A change that makes the finding hold: what it is, what the finding then says, and what takes it."""
+
+    words: str
+    verdict: Verdict
+    figures: str
+    also: tuple[str, ...]
+    changes: tuple[Change, ...]
+
+
+def mends(job: Job, key: str, rules: RuleSet) -> tuple[Mend, ...]:
+    """The smallest changes after which a finding no longer falls short, the least disturbing first.
+
+    Args:
+        job: the job as it stands.
+        key: the finding's key, rule and subject.
+        rules: the edition's limits.
+
+    Raises:
+        InputError: no finding of this key falls short.
+        JobFileError: the job's structure cannot be taken.
+    """
+    now = evaluate(job, rules)
+    if key not in {one.key() for one in now.falls_short()}:
+        raise InputError("finding", f"No check “{key}” falls short in this job.")
+    moves = sorted(_moves(job), key=lambda move: move.effort)[:MOST_TRIED]
+    found: list[tuple[float, Mend]] = []
+    partial: list[tuple[float, Move]] = []
+    for move in moves:
+        mend, left = _tried(job, now, key, (move,), rules)
+        if mend is not None:
+            found.append((move.effort, mend))
+        elif left is not None:
+            partial.append((left, move))
+    if not found:
+        found = list(_pairs(job, now, key, [move for _, move in sorted(partial, key=lambda one: one[0])], rules))
+    found.sort(key=lambda entry: (entry[1].verdict is not Verdict.MEETS, len(entry[1].also), entry[0]))
+    # Of moves that change the same thing by more and more, the smallest is enough.
+    smallest: dict[tuple[str, ...], Mend] = {}
+    for _, mend in found:
+        smallest.setdefault(tuple(change.field for change in mend.changes), mend)
+    return tuple(smallest.values())[:MOST_OFFERED]
+
+
+def _pairs(job: Job, now: Evaluation, key: str, moves: list[Move], rules: RuleSet) -> Iterator[tuple[float, Mend]]:
+    """Two moves together, of those that helped a little alone."""
+    for one, other in combinations(moves[:MOST_PAIRED], 2):
+        if {change.field for change in one.changes} & {change.field for change in other.changes}:
+            continue
+        mend, _ = _tried(job, now, key, (one, other), rules)
+        if mend is not None:
+            yield one.effort + other.effort, mend
+
+
+def _tried(
+    job: Job, now: Evaluation, key: str, moves: tuple[Move, ...], rules: RuleSet
+) -> tuple[Mend | None, float | None]:
+    """The mend that some moves are, or how far from its limit they bring the finding where they help."""
+    changes = tuple(change for move in moves for change in move.changes)
+    try:
+        then = evaluate(apply_changes(job, changes), rules)
+    except JobFileError:
+        return None, None
+    before, after = {one.key(): one for one in now.falls_short()}, {one.key(): one for one in then.falls_short()}
+    if set(after) - set(before):
+        return None, None
+    if key in after:
+        return None, _left(before[key], after[key])
+    finding = next((one for one in then.findings if one.key() == key), None)
+    if finding is not None and finding.verdict is Verdict.NEEDS:
+        return None, None
+    settled = {key, *(one.key() for one in now.findings if one.is_open())}
+    also = tuple(one.title for one in then.findings if one.is_open() and one.key() not in settled)
+    mend = Mend(
+        words=" and ".join(move.words for move in moves),
+        verdict=finding.verdict if finding is not None else Verdict.MEETS,
+        figures=_figures(finding),
+        also=also,
+        changes=changes,
+    )
+    return mend, None
+
+
+def _left(before: Finding, after: Finding) -> float | None:
+    """How far a finding still lies from its limit, where that is less than before."""
+    if before.margin is None or after.margin is None or after.margin <= before.margin:
+        return None
+    return -after.margin
+
+
+def _figures(finding: Finding | None) -> str:
+    if finding is None:
+        return "the question no longer arises"
+    return finding.figures() or finding.detail
+
+
+def _moves(job: Job) -> Iterator[Move]:
+    for index, circuit in enumerate(job.circuits):
+        for make in (_device_moves, _cable_moves, _route_moves):
+            yield from make(job, index, circuit)
+    yield from _charge_point_moves(job)
+    yield from _protection_moves(job)
+    yield from _supply_moves(job)
+
+
+def _device_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+    field, device = f"circuits.{index}.device", circuit.device
+    final = circuit.feeds in {point.id for point in job.charge_points}
+    ratings = BREAKERS_A if device.kind is DeviceKind.BREAKER else FUSES_A
+    standing = ratings.index(device.rating_a) if device.rating_a in ratings else 0
+    for place, rating in enumerate(ratings):
+        if rating != device.rating_a:
+            change = Change(field=f"{field}.rating_a", value=rating)
+            yield Move(f"{_of(job, circuit)}a {rating} A device", 1 + abs(place - standing), (change,))
+    if device.kind is not DeviceKind.BREAKER:
+        change = Change(field=f"{field}.kind", value=DeviceKind.BREAKER.value)
+        yield Move(f"{_of(job, circuit)}a circuit-breaker of {device.rating_a} A", 2, (change,))
+    elif device.curve is not Curve.B:
+        yield Move(f"{_of(job, circuit)}a B curve", 1, (Change(field=f"{field}.curve", value=Curve.B.value),))
+    if device.breaking_capacity_ka < 10:
+        change = Change(field=f"{field}.breaking_capacity_ka", value=10.0)
+        yield Move(f"{_of(job, circuit)}a device of 10 kA breaking capacity", 1, (change,))
+    if final:
+        rcd = {"type": RcdType.A.value, "residual_ma": 30, "time_delayed": False, "switches_neutral": True}
+        for kind in (RcdType.A, RcdType.F, RcdType.B):
+            if device.rcd is None or device.rcd.model_dump(mode="json") != {**rcd, "type": kind.value}:
+                change = Change(field=f"{field}.rcd", value={**rcd, "type": kind.value})
+                yield Move(f"a double-pole Type {kind.value} RCBO of 30 mA", 2 if kind is RcdType.A else 3, (change,))
+    elif device.rcd is not None and device.rcd.type is RcdType.AC:
+        change = Change(field=f"{field}.rcd.type", value=RcdType.A.value)
+        yield Move(f"{_of(job, circuit)}a Type A RCD", 2, (change,))
+    if circuit.load_limit_a is None and not final:
+        change = Change(field=f"circuits.{index}.load_limit_a", value=float(device.rating_a))
+        yield Move(f"{_of(job, circuit)}a clamp that holds it to {device.rating_a} A", 3, (change,))
+
+
+def _of(job: Job, circuit: Circuit) -> str:
+    return f"{circuit.name}: " if len(job.circuits) > 1 else ""
+
+
+def _cable_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+    cables = {section.cable for section in circuit.route}
+    sizes = [size for size in SIZES_MM2 if size > circuit.cable.csa_mm2]
+    for steps, size in enumerate(sizes, 1):
+        sections = [
+            Change(field=f"circuits.{index}.route.{place}.cable.csa_mm2", value=size)
+            for place, section in enumerate(circuit.route)
+            if section.cable is not None
+        ]
+        changes = (Change(field=f"circuits.{index}.cable.csa_mm2", value=size), *sections)
+        yield Move(f"{_of(job, circuit)}{size:g} mm² cable", 3 + 2 * steps, changes)
+    if cables <= {None}:
+        for record in records_for(job):
+            if record.id != circuit.cable.record:
+                yield Move(f"{_of(job, circuit)}{record.name}", 8, record_changes(job, index, record.id))
+
+
+SectionMove = tuple[str, float, dict[str, object]]
+
+
+def _route_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+    """What can be done about one section; where a route is long, only the sections that raise a question."""
+    for place, section in enumerate(circuit.route):
+        for words, effort, updates in _section_moves(job, circuit, section):
+            changes = tuple(
+                Change(field=f"circuits.{index}.route.{place}.{name}", value=value) for name, value in updates.items()
+            )
+            yield Move(f"{_of(job, circuit)}section {place + 1}: {words}", effort, changes)
+
+
+def _section_moves(job: Job, circuit: Circuit, section: Section) -> Iterator[SectionMove]:
+    if section.grouped_circuits > 1:
+        yield "kept apart from other circuits", 2.0, {"grouped_circuits": 1}
+    if section.insulation_mm > 0:
+        yield "run clear of the insulation", 3.0, {"insulation_mm": 0.0}
+    if section.surroundings is Surroundings.LOFT_UNDER:
+        method = usual_method(Surroundings.LOFT, cable_record(cable_of(circuit, section).record, job)).value
+        yield "over the insulation", 2.0, {"surroundings": "loft", "method": method, "insulation_mm": 0.0}
+    if not section.warning_tape:
+        yield "warning tape above it", 0.5, {"warning_tape": True}
+    if section.surroundings is Surroundings.BURIED and not section.in_duct:
+        yield "laid in a duct", 2.0, {"in_duct": True}
+    if section.fixings is Fixings.PLASTIC:
+        yield "metal clips", 0.5, {"fixings": Fixings.METAL.value}
+    if not section.fire_stopped:
+        yield "fire-stopped and sealed", 0.5, {"fire_stopped": True}
+    if section.bend_radius_mm is not None:
+        yield "bends to the maker's radius", 1.0, {"bend_radius_mm": None}
+    if section.concealed_under_50_mm:
+        yield "on the surface, or deeper than 50 mm", 3.0, {"concealed_under_50_mm": False}
+    if section.clearance_mm is not None and section.clearance_mm < 50:
+        yield "50 mm clear of pipes and data cables", 1.5, {"clearance_mm": 50.0}
+    if section.cable is not None:
+        yield "the circuit's own cable, without the joint", 3.0, {"cable": None}
+
+
+def _charge_point_moves(job: Job) -> Iterator[Move]:
+    for index, point in enumerate(job.charge_points):
+        for current_a in TURNED_DOWN_A:
+            if current_a < point.design_current_a():
+                change = Change(field=f"charge_points.{index}.set_current_a", value=current_a)
+                effort = 4 + (point.design_current_a() - current_a) / 4
+                yield Move(f"{point.name} turned down to {current_a:g} A", effort, (change,))
+        if point.phases == 3 and job.supply.phases == 1:
+            change = Change(field=f"charge_points.{index}.phases", value=1)
+            yield Move(f"{point.name} set to single-phase", 2, (change,))
+
+
+def _protection_moves(job: Job) -> Iterator[Move]:
+    now = job.arrangement
+    if now.metal_at_unit is MetalAtUnit.TOUCHING:
+        apart = Change(field="arrangement.metal_at_unit", value=MetalAtUnit.APART.value)
+        yield Move("house earth kept apart at the unit: plastic gland, or armour cut back and sleeved", 1, (apart,))
+    for place in (RdcDdPlace.IN_UNIT, RdcDdPlace.BEFORE_UNIT):
+        if place is not now.rdc_dd:
+            change = Change(field="arrangement.rdc_dd", value=place.value)
+            yield Move(f"6 mA DC detection {word(place)}", 2, (change,))
+    if job.supply.earthing is Earthing.TT:
+        return
+    for measure in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE):
+        if measure is not now.open_pen:
+            change = Change(field="arrangement.open_pen", value=measure.value)
+            yield Move(f"broken-PEN protection by {word(measure)}", 3, (change,))
+
+
+def _supply_moves(job: Job) -> Iterator[Move]:
+    if job.supply.load_limit_a is None:
+        for limit_a in (60.0, 80.0):
+            change = Change(field="supply.load_limit_a", value=limit_a)
+            yield Move(f"a load limit of {limit_a:g} A by a clamp on the incoming line", 3, (change,))
+    for index, board in enumerate(job.boards):
+        front = board.front_rcd
+        if front is not None and front.type is RcdType.AC:
+            change = Change(field=f"boards.{index}.front_rcd.type", value=RcdType.A.value)
+            yield Move(f"a Type A RCD in front, at {board.name}", 2, (change,))
+        if job.supply.earthing is Earthing.TT and (front is None or not front.time_delayed):
+            rcd = {"type": RcdType.A.value, "residual_ma": 100, "time_delayed": True, "switches_neutral": True}
+            change = Change(field=f"boards.{index}.front_rcd", value=rcd)
+            yield Move(f"an S-type RCD of 100 mA at {board.name}", 2, (change,))

@@ -1,0 +1,212 @@
+"""What is tried on each circuit of a layout: kinds of cable by stretch family, sizes, devices.
+
+A stretch family is what a kind of cable is chosen for: inside the building, in the open, in the ground. A hole
+through a wall goes with what follows it, since nobody joints a cable inside a wall.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+from itertools import product
+
+from fulmen.core.circuit.circuit_load import CircuitLoad
+from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, section_figures
+from fulmen.core.editing.route_editing import usual_method
+from fulmen.core.errors import TableError
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, TerminalSchool
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import Section, Surroundings
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
+
+
+class Family(StrEnum):
+    """What a kind of cable is chosen for."""
+
+    BUILDING = "building"
+    OPEN = "open"
+    GROUND = "ground"
+
+
+FAMILY = {
+    Surroundings.IN_WALL: Family.BUILDING,
+    Surroundings.UNDER_FLOOR: Family.BUILDING,
+    Surroundings.LOFT: Family.BUILDING,
+    Surroundings.LOFT_UNDER: Family.BUILDING,
+    Surroundings.CONDUIT_OR_TRUNKING: Family.BUILDING,
+    Surroundings.TRAY: Family.BUILDING,
+    Surroundings.CLIPPED: Family.OPEN,
+    Surroundings.POST: Family.OPEN,
+    Surroundings.BURIED: Family.GROUND,
+    Surroundings.DUCT: Family.GROUND,
+}
+# Flat cable is for inside; in the bare ground only earthed armour serves. A maker's own cable is tried everywhere.
+KINDS: dict[Family, tuple[str, ...]] = {
+    Family.BUILDING: ("twin-and-earth", "ev-power-data", "tough-sheathed", "swa-3-core", "swa-5-core"),
+    Family.OPEN: ("ev-power-data", "tough-sheathed", "nyy-j", "swa-3-core", "swa-5-core"),
+    Family.GROUND: ("swa-3-core", "swa-5-core", "ev-power-data", "tough-sheathed", "nyy-j"),
+}
+SUB_MAIN_KINDS = ("swa-3-core", "swa-5-core", "nyy-j", "tough-sheathed")
+
+
+def families(route: tuple[Section, ...]) -> list[Family]:
+    """The family of every section, in the order of walking."""
+    found: list[Family | None] = [FAMILY.get(section.surroundings) for section in route]
+    for index in reversed(range(len(found) - 1)):
+        found[index] = found[index] or found[index + 1]
+    for index in range(1, len(found)):
+        found[index] = found[index] or found[index - 1]
+    return [one or Family.OPEN for one in found]
+
+
+@dataclass(frozen=True)
+class Kinds:
+    """Which kind of cable each section of a circuit has."""
+
+    records: tuple[str, ...]
+
+
+def kinds_to_try(job: Job, circuit: Circuit, phases: int, sub_main: bool) -> list[Kinds]:
+    """Every sensible kind of cable for the sections of a circuit, the standing one first."""
+    standing = Kinds(tuple((section.cable or circuit.cable).record for section in circuit.route))
+    if sub_main:
+        everywhere = {section.surroundings for section in circuit.route}
+        tried = [Kinds((name,) * len(circuit.route)) for name in _offered(job, SUB_MAIN_KINDS, everywhere, phases)]
+    else:
+        where = families(circuit.route)
+        there = list(dict.fromkeys(where))
+        places = {one: set[Surroundings]() for one in there}
+        for section, one in zip(circuit.route, where, strict=True):
+            places[one].add(section.surroundings)
+        offered = [_offered(job, KINDS[one], places[one], phases) for one in there]
+        tried = [
+            Kinds(tuple(dict(zip(there, names, strict=True))[one] for one in where)) for names in product(*offered)
+        ]
+    return list(dict.fromkeys([standing, *tried]))
+
+
+def _offered(job: Job, kinds: tuple[str, ...], places: set[Surroundings], phases: int) -> list[str]:
+    """The kinds to try in some places: made with enough cores, and rated by their table in every one of them."""
+    names = [name for name in (*kinds, *(one.id for one in job.maker_cables)) if _made_for(name, job, phases)]
+    rated = []
+    for name in names:
+        record = cable_record(name, job)
+        if all(usual_method(place, record).value in record.methods() for place in places):
+            rated.append(name)
+    return rated or names
+
+
+def _made_for(name: str, job: Job, phases: int) -> bool:
+    """Made with enough cores; a cable with cores to spare is left out where one without will do."""
+    record = cable_record(name, job)
+    return phases in record.phases and not (phases == 1 and name == "swa-5-core")
+
+
+def devices_to_try(circuit: Circuit, ib_a: float, sub_main: bool) -> list[Device]:
+    """The two least ratings that carry the load, by every curve, and fuses at a sub-main; the standing one first.
+
+    A circuit that is there already keeps its device.
+    """
+    if not circuit.fitted_with_this_job:
+        return [circuit.device]
+    breaking = max(6.0, circuit.device.breaking_capacity_ka)
+    ratings = [rating for rating in BREAKERS_A if rating >= ib_a][:2]
+    tried = [Device(curve=curve, rating_a=rating, breaking_capacity_ka=breaking, rcd=circuit.device.rcd)
+             for curve, rating in product((Curve.B, Curve.C), ratings)]  # fmt: skip
+    if sub_main or not ratings:
+        fuses = [rating for rating in FUSES_A if rating >= ib_a][:2]
+        tried += [Device(kind=DeviceKind.FUSE, rating_a=rating, rcd=circuit.device.rcd) for rating in fuses]
+    return list(dict.fromkeys([circuit.device, *tried]))
+
+
+class CableBench:
+    """Lays a circuit's sections in any cable; what was worked out for a section and a cable is kept."""
+
+    def __init__(self, job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> None:
+        self.job, self.circuit, self.phases, self.load = job, circuit, phases, load
+        self._families = families(circuit.route)
+        self._known: dict[tuple[int, str, float], SectionFigures | None] = {}
+
+    def laid(self, kinds: Kinds, sizes_mm2: tuple[float, ...]) -> LaidCable | None:
+        """The circuit laid in these kinds and sizes, section by section; None where a kind is not made in its size."""
+        found = []
+        for key in zip(range(len(sizes_mm2)), kinds.records, sizes_mm2, strict=True):
+            one = self._section(*key)
+            if one is None:
+                return None
+            found.append(one)
+        return LaidCable(tuple(found), self.load.ib_a)
+
+    def every_laid(self, kinds: Kinds, in_a: float) -> Iterator[tuple[float, LaidCable]]:
+        """The circuit in these kinds in every size, with the size that goes through.
+
+        A run of one size whose weakest stretch carries less than the least device is tried with that stretch's
+        family alone one and two sizes bigger, where the kind of cable changes there anyway.
+        """
+        for csa_mm2 in SIZES_MM2:
+            laid = self.laid(kinds, (csa_mm2,) * len(kinds.records))
+            if laid is None:
+                continue
+            yield csa_mm2, laid
+            for sizes_mm2 in self._eased(kinds, csa_mm2, laid, in_a):
+                eased = self.laid(kinds, sizes_mm2)
+                if eased is not None:
+                    yield csa_mm2, eased
+
+    def _eased(self, kinds: Kinds, csa_mm2: float, laid: LaidCable, in_a: float) -> Iterator[tuple[float, ...]]:
+        if laid.weakest is None or (laid.sections[laid.weakest].rating.iz_a or 0.0) >= in_a:
+            return
+        weak = [family is self._families[laid.weakest] for family in self._families]
+        ends = [place for place in range(1, len(weak)) if weak[place] != weak[place - 1]]
+        if not ends or any(kinds.records[place] == kinds.records[place - 1] for place in ends):
+            return
+        for bigger_mm2 in [size for size in SIZES_MM2 if size > csa_mm2][:2]:
+            yield tuple(bigger_mm2 if one else csa_mm2 for one in weak)
+
+    def _section(self, index: int, record: str, csa_mm2: float) -> SectionFigures | None:
+        key = (index, record, csa_mm2)
+        if key not in self._known:
+            self._known[key] = self._worked_out(*key)
+        return self._known[key]
+
+    def _worked_out(self, index: int, name: str, csa_mm2: float) -> SectionFigures | None:
+        record = cable_record(name, self.job)
+        if csa_mm2 not in record.sizes_mm2:
+            return None
+        old = self.circuit.route[index]
+        standing = old.cable or self.circuit.cable
+        protective = standing.protective if standing.record == name else Cable().protective
+        cable = Cable(record=name, csa_mm2=csa_mm2, protective=protective)
+        section = old if old.method.value in record.methods() else relaid(old, record)
+        school = self.circuit.terminals is TerminalSchool.RATE_AT_70
+        try:
+            return section_figures(self.job, section, cable, self.phases, self.load, school)
+        except TableError:
+            return None
+
+
+def relaid(section: Section, record: CableRecord) -> Section:
+    """The section by the usual method of a cable whose table lacks the old one."""
+    method = usual_method(section.surroundings, record)
+    insulation = section.insulation_mm
+    if section.surroundings is Surroundings.LOFT_UNDER and not method.value.startswith("10"):
+        insulation = max(insulation, 500.0)
+    return section.model_copy(update={"method": method, "insulation_mm": insulation})
+
+
+def laid_circuit(circuit: Circuit, laid: LaidCable) -> Circuit:
+    """The circuit as laid: the cable of most metres is the circuit's, others stand at their sections."""
+    standing = [cable_of(circuit, section) for section in circuit.route]
+    if standing == [one.cable for one in laid.sections]:
+        return circuit
+    metres: dict[Cable, float] = {}
+    for one in laid.sections:
+        metres[one.cable] = metres.get(one.cable, 0.0) + one.section.length_m
+    main = max(metres, key=lambda cable: metres[cable])
+    route = tuple(
+        one.section.model_copy(update={"cable": None if one.cable == main else one.cable}) for one in laid.sections
+    )
+    return circuit.model_copy(update={"cable": main, "route": route})

@@ -1,0 +1,135 @@
+"""Whether a circuit, and a whole run, holds: the same margins as the checks take, without their words.
+
+What a reading must settle first (fault energy at a declared fault current, say) does not count against a way.
+"""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from dataclasses import dataclass
+
+from fulmen.core.circuit.margins import (
+    Margin,
+    breaking_limit_ka,
+    capacity_margin,
+    energy_margin,
+    fault_energy,
+    load_margin,
+    loop_margin,
+    terminal_margin,
+    touch_margin,
+)
+from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.errors import TableError
+from fulmen.core.model.boards import Rcd
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import DeviceKind
+from fulmen.core.model.route import Surroundings
+from fulmen.core.model.supply import Seen
+from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.units import telling_decimals
+
+TITLES = {
+    "load_on_device": "device carries the load",
+    "weakest_section": "weakest section",
+    "terminal_temperature": "conductor at 70 °C terminals",
+    "disconnection": "loop",
+    "survives_fault": "conductors survive the fault",
+    "volt_drop": "volt drop",
+    "volt_drop_lighting": "volt drop to the lights",
+    "breaking_capacity": "device can break the fault",
+    "terminals": "unit's terminals",
+    "maker_device": "maker's device range",
+    "buried_cover": "armour or duct in the ground",
+    "concealed_zone": "hidden cable in its zone",
+    "cable_cores": "cores of the cable",
+}
+
+
+@dataclass(frozen=True)
+class Short:
+    """What a way falls short of first: the rule, and its figure."""
+
+    rule: str
+    text: str
+
+
+@dataclass(frozen=True)
+class LinkVerdict:
+    """A circuit judged: what falls short first; whether only an RCD opens it in time; its least margin."""
+
+    short: Short | None
+    wants_rcd: bool
+    least_share: float
+
+
+def short_of(margin: Margin) -> Short:
+    """A margin that does not hold, in words with its figure."""
+    usual = 0 if margin.unit == "°C" else 1 if margin.unit == "A" else 2
+    decimals = telling_decimals(margin.value, margin.limit, usual)
+    bound = "at least" if margin.at_least else "at most"
+    text = f"{TITLES[margin.rule]} {margin.value:.{decimals}f} {margin.unit}, {bound} {margin.limit:.{decimals}f}"
+    return Short(margin.rule, text)
+
+
+def judge_link(link: LinkFigures, rules: RuleSet, tt: bool, rcd: Rcd | None, measured: bool) -> LinkVerdict:
+    """One circuit against every margin that a cable and a device decide.
+
+    Args:
+        tt: on a TT supply only an RCD opens in time.
+        rcd: the RCD before a sub-main that opens it; for a final circuit a 30 mA one is taken, see `wants_rcd`.
+        measured: whether the fault current at the origin is a reading; a declared one refuses no device.
+    """
+    load, capacity = load_margin(link), capacity_margin(link)
+    if not load.holds():
+        return LinkVerdict(short_of(load), False, 0.0)
+    if capacity is None:
+        return LinkVerdict(Short("weakest_section", "a section that no table rates for this cable"), False, 0.0)
+    if not capacity.holds():
+        return LinkVerdict(short_of(capacity), False, 0.0)
+    loop, wants_rcd = loop_margin(link), False
+    if tt or loop is None or not loop.holds():
+        if rcd is None:
+            text = "nothing opens it in time" if loop is None or tt else short_of(loop).text
+            return LinkVerdict(Short("disconnection", text), False, 0.0)
+        wants_rcd, loop = True, touch_margin(link, rcd, rules)
+    terminal = terminal_margin(link, rules)
+    # A device of just the load's size is usual, so the load does not narrow the margin.
+    margins = [capacity, loop, *_fault_margins(link, rules, measured), *([terminal] if terminal is not None else [])]
+    short = next((short_of(one) for one in margins if not one.holds()), None) or _laid_wrong(link)
+    return LinkVerdict(short, wants_rcd, min(one.share() for one in margins))
+
+
+def _fault_margins(link: LinkFigures, rules: RuleSet, measured: bool) -> list[Margin]:
+    margins = []
+    # Past the let-through table a reading must settle it; the check says so.
+    with suppress(TableError):
+        margins.append(energy_margin(fault_energy(link, link.start_fault_ka, rules), link.link.circuit.id))
+    if measured and link.link.circuit.device.kind is DeviceKind.BREAKER:
+        limit = breaking_limit_ka(link)
+        margins.append(Margin("breaking_capacity", link.link.circuit.id, link.start_fault_ka, limit, "kA"))
+    return margins
+
+
+def _laid_wrong(link: LinkFigures) -> Short | None:
+    """Unarmoured cable in the bare ground, or hidden outside the zones."""
+    for one in link.sections:
+        if one.metre.record.earthed_metal_cover:
+            continue
+        if one.section.surroundings is Surroundings.BURIED and not one.section.in_duct:
+            return Short("buried_cover", f"{one.metre.record.name} has no earthed armour and lies in no duct")
+        if one.section.concealed_under_50_mm and one.section.in_zone is Seen.NO:
+            return Short("concealed_zone", f"{one.metre.record.name} hidden outside the usual zones")
+    return None
+
+
+def judge_end(link: LinkFigures, point: ChargePoint) -> Short | None:
+    """What the charge point's maker asks of device and terminals."""
+    rating = link.in_a
+    low, high = point.device_min_a, point.device_max_a
+    if low is not None and high is not None and not low <= rating <= high:
+        return Short("maker_device", f"the maker allows {low:g} to {high:g} A, this device is {rating:g} A")
+    csa_mm2, most = link.sections[-1].cable.csa_mm2, point.terminal_max_mm2
+    if most is not None and csa_mm2 > most:
+        return Short("terminals", f"unit's terminals take {most:g} mm², the cable is {csa_mm2:g}")
+    return None

@@ -1,0 +1,156 @@
+"""The ways to protect people that are tried with every cable: those that “Protect people” would list, judged by it."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+from itertools import product
+
+from fulmen.core.alternatives.arrangements import Allowance, judge_case
+from fulmen.core.alternatives.search.candidates import Kinds
+from fulmen.core.alternatives.search.judging import Short
+from fulmen.core.checks.charge_point import maker_rcd_finding
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.circuit.specification import rcd_words
+from fulmen.core.demand.demand import Demand
+from fulmen.core.editing.layouts import Layout
+from fulmen.core.findings.finding import Verdict
+from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import Link, Run
+from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.rule_set import RuleSet
+
+MEASURES = (
+    (CarEarth.HOUSE_EARTH, OpenPenMeasure.DEVICE_IN_UNIT),
+    (CarEarth.HOUSE_EARTH, OpenPenMeasure.SEPARATE_DEVICE),
+    (CarEarth.HOUSE_EARTH, OpenPenMeasure.LOW_ELECTRODE),
+    (CarEarth.HOUSE_EARTH, OpenPenMeasure.THREE_PHASE_BALANCE),
+    (CarEarth.OWN_ELECTRODE, OpenPenMeasure.NONE),
+)
+RCDS: tuple[Rcd | None, ...] = (Rcd(type=RcdType.A), Rcd(type=RcdType.F), Rcd(type=RcdType.B), None)
+
+
+NO_RCD = Short("disconnection", "only an RCD at the board would open it in time")
+
+
+@dataclass(frozen=True)
+class Protection:
+    """One arrangement: earth and open-PEN measure, RCD at the board, place of 6 mA DC detection."""
+
+    arrangement: Arrangement
+    rcd: Rcd | None
+    standing: bool
+
+    def words(self, tt: bool) -> str:
+        """The arrangement in words."""
+        earth = word(self.arrangement.car_earth)
+        if tt:
+            earth = "the house electrode"
+        elif self.arrangement.car_earth is CarEarth.HOUSE_EARTH:
+            earth = f"house earth, {word(self.arrangement.open_pen)}"
+        return f"{earth}; {rcd_words(self.rcd)}; 6 mA DC detection {word(self.arrangement.rdc_dd)}"
+
+
+@dataclass(frozen=True)
+class JudgedProtection:
+    """An arrangement as “Protect people” judges it on one layout and one kind of cable."""
+
+    protection: Protection
+    short: Short | None
+    conditions: int
+
+
+def protections_to_try(job: Job, circuit: Circuit) -> list[Protection]:
+    """Every arrangement worth trying, the standing one first."""
+    now = job.arrangement
+    measures: list[tuple[CarEarth, OpenPenMeasure]] = list(MEASURES)
+    if job.supply.earthing is Earthing.TT:
+        measures = [(CarEarth.HOUSE_EARTH, now.open_pen)]
+    standing = Protection(now, circuit.device.rcd, True)
+    found = [standing]
+    for (earth, measure), rcd, place in product(measures, RCDS, RdcDdPlace):
+        kept = now.open_pen if earth is CarEarth.OWN_ELECTRODE else measure
+        arrangement = now.model_copy(update={"car_earth": earth, "open_pen": kept, "rdc_dd": place})
+        if (arrangement, rcd) != (now, standing.rcd):
+            found.append(Protection(arrangement, rcd, False))
+    return found
+
+
+@dataclass(frozen=True)
+class Pairing:
+    """What becomes of one electrical way with every arrangement: why pairs fall short, and the best that holds."""
+
+    tried: int
+    shorts: Counter[Short]
+    best: JudgedProtection | None
+
+
+class ProtectionBench:
+    """Judges arrangements on a layout; cables that look alike to those checks share the judgement."""
+
+    def __init__(self, layout: Layout, tried: list[Protection], demand: Demand, rules: RuleSet) -> None:
+        self.layout, self.tried, self.demand, self.rules = layout, tried, demand, rules
+        self._judged: dict[tuple[bool, bool], list[JudgedProtection]] = {}
+        self._paired: dict[tuple[Kinds, bool], Pairing] = {}
+
+    def paired(self, circuit: Circuit, kinds: Kinds, wants_rcd: bool) -> Pairing:
+        """A final circuit in these kinds with every arrangement; the standing one is best, else the simplest."""
+        known = self._paired.get((kinds, wants_rcd))
+        if known is None:
+            shorts: Counter[Short] = Counter()
+            fits = []
+            judged = self.judged(circuit, kinds)
+            for one in judged:
+                short = one.short or (NO_RCD if wants_rcd and one.protection.rcd is None else None)
+                if short is None:
+                    fits.append(one)
+                else:
+                    shorts[short] += 1
+            best = min(fits, key=lambda one: (not one.protection.standing, one.conditions), default=None)
+            known = self._paired[kinds, wants_rcd] = Pairing(len(judged), shorts, best)
+        return known
+
+    def judged(self, circuit: Circuit, kinds: Kinds) -> list[JudgedProtection]:
+        """Every arrangement judged for a final circuit in these kinds of cable, in the order tried."""
+        shape = self._shape(circuit, kinds)
+        if shape not in self._judged:
+            route = tuple(
+                section.model_copy(update={"cable": Cable(record=record)})
+                for section, record in zip(circuit.route, kinds.records, strict=True)
+            )
+            laid = circuit.model_copy(update={"route": route})
+            self._judged[shape] = [self._judge(laid, one) for one in self.tried]
+        return self._judged[shape]
+
+    def _shape(self, circuit: Circuit, kinds: Kinds) -> tuple[bool, bool]:
+        """What those checks see of the cable: armour that reaches the unit, and hidden sections without metal."""
+        records = [cable_record(record, self.layout.job) for record in kinds.records]
+        hidden = any(
+            section.concealed_under_50_mm and not record.earthed_metal_cover
+            for section, record in zip(circuit.route, records, strict=True)
+        )
+        return bool(records[-1].armour), hidden
+
+    def _judge(self, circuit: Circuit, protection: Protection) -> JudgedProtection:
+        run = self.layout.run
+        device = circuit.device.model_copy(update={"rcd": protection.rcd})
+        final = Link(run.final().board, circuit.model_copy(update={"device": device}))
+        job = self.layout.job.model_copy(update={"arrangement": protection.arrangement})
+        case = Case(job, self.rules, Run(run.charge_point, (*run.links[:-1], final)), self.demand, None)
+        allowance, reasons = judge_case(case)
+        refused = allowance is Allowance.REFUSED
+        short = Short(reasons[0].rule, reasons[0].text) if refused else _maker_refuses(case)
+        return JudgedProtection(protection, short, 0 if allowance is Allowance.ALLOWED else len(reasons))
+
+
+def _maker_refuses(case: Case) -> Short | None:
+    """The unit's maker may ask for a certain RCD before it."""
+    asked = maker_rcd_finding(case)
+    short = asked is not None and asked.verdict is Verdict.FALLS_SHORT
+    return Short(asked.rule, asked.detail) if asked is not None and short else None

@@ -1,0 +1,231 @@
+"""The options search: every sensible combination of layout, cable, size, device and protection, and the few best.
+
+Cables and devices decide one set of checks, arrangements another, and the two meet only in whether an RCD stands at
+the board and how the cable ends. So each side is judged once and every pair of the two is counted; the few that are
+shown are evaluated as whole jobs.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass, field
+
+from fulmen.core.alternatives.search.judging import Short
+from fulmen.core.alternatives.search.protections import JudgedProtection, ProtectionBench, protections_to_try
+from fulmen.core.alternatives.search.weighing import Candidate, candidate, few_best
+from fulmen.core.alternatives.search.wiring import Wired, wired_ways
+from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.demand.demand import demand_of
+from fulmen.core.editing.changes import Change, changes_between
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.editing.layouts import layouts
+from fulmen.core.electrical.joints import joints_of
+from fulmen.core.electrical.selectivity import device_words
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.findings.finding import Finding
+from fulmen.core.materials.prices import PriceList
+from fulmen.core.model.base import Part
+from fulmen.core.model.job import Job
+from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.rule_set import RuleSet
+
+
+class SizeVerdict(Part):
+    """One size of the final circuit: how many ways held, and what the others fall short of first, with its figure."""
+
+    csa_mm2: float
+    tried: int
+    held: int
+    why_not: str
+
+
+class FailReason(Part):
+    """What ways fall short of first: the rule, how often, and one of its figures."""
+
+    rule: str
+    times: int
+    text: str
+
+
+class FoundWay(Part):
+    """One way that no other beats: in words, what it weighs, costs and leaves over, and the changes that take it.
+
+    `conditions` are questions that it opens: facts or readings it needs, reasons it asks for.
+    """
+
+    layout: str
+    cable: str
+    device: str
+    protection: str
+    best_at: tuple[str, ...]
+    metal_kg: float
+    work_min: float
+    price: float
+    spare_a: float
+    drop_percent: float
+    margin: float
+    joints: int
+    conditions: int
+    standing: bool
+    changes: tuple[Change, ...]
+
+
+class SearchResult(Part):
+    """What a search found. `elsewhere` are checks that fall short whichever way is taken."""
+
+    tried: int
+    held: int
+    reasons: tuple[FailReason, ...]
+    sizes: tuple[SizeVerdict, ...]
+    few: tuple[FoundWay, ...]
+    elsewhere: tuple[str, ...]
+    invented_prices: bool
+
+
+@dataclass
+class Tally:
+    """Counts every pair tried, and why pairs fail."""
+
+    tried: int = 0
+    held: int = 0
+    reasons: Counter[str] = field(default_factory=Counter)
+    texts: dict[str, str] = field(default_factory=dict)
+    sizes: dict[float, list[int]] = field(default_factory=dict)
+    size_texts: dict[float, Counter[str]] = field(default_factory=dict)
+
+    def commonest(self) -> tuple[FailReason, ...]:
+        """The commonest reasons, the first one first."""
+        return tuple(FailReason(rule=rule, times=n, text=self.texts[rule]) for rule, n in self.reasons.most_common(6))
+
+    def count(self, csa_mm2: float, tried: int, shorts: Counter[Short]) -> None:
+        """Pairs of one electrical way: how many, and the first shortfall of those that fail."""
+        held = tried - shorts.total()
+        self.tried += tried
+        self.held += held
+        per_size = self.sizes.setdefault(csa_mm2, [0, 0])
+        per_size[0] += tried
+        per_size[1] += held
+        for short, times in shorts.items():
+            self.reasons[short.rule] += times
+            self.texts.setdefault(short.rule, short.text)
+            self.size_texts.setdefault(csa_mm2, Counter())[short.text] += times
+
+
+def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> SearchResult:
+    """Every sensible way to feed one charge point, and the few that no other beats.
+
+    Args:
+        job: the job as it stands.
+        charge_point: id of the charge point.
+        rules: the edition's limits.
+        prices: the user's price list, for cost and working time.
+
+    Raises:
+        InputError: no circuit with a route feeds such a charge point.
+        JobFileError: the job's structure cannot be taken.
+    """
+    check_structure(job)
+    feeder = next((one for one in job.circuits if one.feeds == charge_point), None)
+    if feeder is None or not feeder.route or charge_point not in {one.id for one in job.charge_points}:
+        raise InputError("charge_point", f"No circuit with a route feeds “{charge_point}” yet: enter the route first.")
+    demand, tally = demand_of(job, rules), Tally()
+    kept: dict[object, tuple[Wired, JudgedProtection]] = {}
+    for layout in layouts(job, charge_point):
+        bench = ProtectionBench(layout, protections_to_try(job, feeder), demand, rules)
+        for wired in wired_ways(layout, demand, rules):
+            best = _count(wired, bench, tally)
+            family = wired.family() if best is not None else None
+            if best is not None and (family not in kept or _better(wired, kept[family][0], job)):
+                kept[family] = (wired, best)
+    ways = [candidate(wired, best, prices, rules.value("u0_v")) for wired, best in kept.values()]
+    few, elsewhere = _proven(job, few_best(ways, job), rules)
+    return SearchResult(
+        tried=tally.tried,
+        held=tally.held,
+        reasons=tally.commonest(),
+        sizes=tuple(_size(csa_mm2, tally) for csa_mm2 in sorted(tally.sizes)),
+        few=few,
+        elsewhere=elsewhere,
+        invented_prices=any(line.invented for line in prices.lines),
+    )
+
+
+def _better(wired: Wired, other: Wired, job: Job) -> bool:
+    """Of two ways that differ by device only: the standing devices, else the wider margin."""
+    standing = {one.id: one.device for one in job.circuits}
+
+    def score(way: Wired) -> tuple[bool, float]:
+        circuits = [link.link.circuit for link in way.links]
+        return all(standing.get(one.id) == one.device for one in circuits), way.least_share
+
+    return score(wired) > score(other)
+
+
+def _size(csa_mm2: float, tally: Tally) -> SizeVerdict:
+    tried, held = tally.sizes[csa_mm2]
+    commonest = tally.size_texts.get(csa_mm2, Counter()).most_common(1)
+    return SizeVerdict(csa_mm2=csa_mm2, tried=tried, held=held, why_not=commonest[0][0] if commonest else "")
+
+
+def _count(wired: Wired, bench: ProtectionBench, tally: Tally) -> JudgedProtection | None:
+    """Count a way with every arrangement; the arrangement it is kept with: the standing one, else the simplest."""
+    if wired.short is not None:
+        tally.count(wired.csa_mm2, len(bench.tried), Counter({wired.short: len(bench.tried)}))
+        return None
+    pairing = bench.paired(wired.layout.run.final().circuit, wired.kinds[-1], wired.wants_rcd)
+    tally.count(wired.csa_mm2, pairing.tried, pairing.shorts)
+    return pairing.best
+
+
+def _proven(
+    job: Job, few: list[tuple[Candidate, tuple[str, ...]]], rules: RuleSet
+) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
+    """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it is dropped."""
+    found = [evaluate(way.job, rules) for way, _ in few]
+    shorts = [{one.key(): one for one in each.falls_short()} for each in found]
+    common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
+    open_now = {one.key() for one in evaluate(job, rules).findings if one.is_open()}
+    proven = tuple(
+        _found(job, way, words, sum(one.is_open() and one.key() not in open_now for one in each.findings))
+        for (way, words), each, short in zip(few, found, shorts, strict=True)
+        if not set(short) - common
+    )
+    elsewhere = tuple(_elsewhere(shorts[0][key]) for key in sorted(common))
+    return proven, elsewhere
+
+
+def _elsewhere(finding: Finding) -> str:
+    return f"{finding.title}: {finding.figures() or finding.detail}"
+
+
+def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) -> FoundWay:
+    wired, changes = way.wired, changes_between(job, way.job)
+    return FoundWay(
+        layout=wired.layout.words,
+        cable="; ".join(_cable_words(link, job) for link in wired.links),
+        device="; ".join(device_words(circuit.device) for circuit in wired.circuits()),
+        protection=way.protection.protection.words(job.supply.earthing is Earthing.TT),
+        best_at=best_at,
+        metal_kg=way.metal_kg,
+        work_min=way.work_min,
+        price=way.price,
+        spare_a=way.spare_a,
+        drop_percent=way.drop_percent,
+        margin=way.margin,
+        joints=sum(len(joints_of(circuit, way.job)) for circuit in wired.circuits()),
+        conditions=conditions,
+        standing=not changes,
+        changes=changes,
+    )  # fmt: skip
+
+
+def _cable_words(link: LinkFigures, job: Job) -> str:
+    """The cables of a circuit in the order of walking; a size is said again only where it changes."""
+    told, before_mm2 = [], 0.0
+    for cable in dict.fromkeys(one.cable for one in link.sections):
+        size = f"{cable.csa_mm2:g} mm² " if cable.csa_mm2 != before_mm2 else ""
+        told.append(size + cable_record(cable.record, job).name)
+        before_mm2 = cable.csa_mm2
+    return ", then ".join(told)

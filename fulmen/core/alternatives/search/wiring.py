@@ -1,0 +1,161 @@
+"""Every electrical way to wire one layout: each circuit of its chain in every cable, size and device, judged."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import suppress
+from dataclasses import dataclass
+
+from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
+from fulmen.core.alternatives.search.judging import Short, judge_end, judge_link, short_of
+from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
+from fulmen.core.circuit.laid_cable import LaidCable, laid_cable
+from fulmen.core.circuit.margins import lighting_margin, volt_drop_margin
+from fulmen.core.circuit.origin import fault_current, tails_figures
+from fulmen.core.circuit.run_figures import ChainPoint, LinkFigures, chain_start, link_figures
+from fulmen.core.demand.demand import Demand
+from fulmen.core.editing.layouts import Layout
+from fulmen.core.errors import TableError
+from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import Link
+from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.cable_catalogue import cable_of
+from fulmen.core.reference.rule_set import RuleSet
+
+# A final circuit is judged as if a 30 mA RCD stood at its board; `wants_rcd` tells where one must.
+AT_THE_BOARD = Rcd(type=RcdType.A)
+
+
+@dataclass(frozen=True)
+class Wired:
+    """One electrical way: a layout with cable and device on every circuit, judged.
+
+    Behind a sub-main that falls short the final circuit is not worked out: `links` then ends with the sub-main.
+    """
+
+    layout: Layout
+    links: tuple[LinkFigures, ...]
+    kinds: tuple[Kinds, ...]
+    csa_mm2: float
+    short: Short | None
+    wants_rcd: bool
+    least_share: float
+
+    def family(self) -> tuple[str, tuple[Kinds, ...], tuple[float, ...]]:
+        """What ways that differ only by their devices have in common."""
+        return self.layout.words, self.kinds, tuple(one.cable.csa_mm2 for link in self.links for one in link.sections)
+
+    def circuits(self) -> tuple[Circuit, ...]:
+        """Its circuits, from the origin to the charge point."""
+        return tuple(laid_circuit(link.link.circuit, link.laid) for link in self.links)
+
+
+@dataclass(frozen=True)
+class _Before:
+    """The sub-mains of a way, with what falls short on them."""
+
+    links: tuple[LinkFigures, ...] = ()
+    kinds: tuple[Kinds, ...] = ()
+    short: Short | None = None
+    least_share: float = 1.0
+
+
+def wired_ways(layout: Layout, demand: Demand, rules: RuleSet) -> Iterator[Wired]:
+    """Every electrical way of one layout, those that fall short included."""
+    tails = tails_figures(layout.job, demand, layout.run.charge_point.design_current_a())
+    start = chain_start(layout.job, rules, tails)
+    ways = [_Before()]
+    for link in layout.run.links[:-1]:
+        ways = [after for before in ways for after in _sub_main(layout, before, link, start, rules)]
+    final = _Final(layout, rules)
+    for before in ways:
+        yield from final.ways(before, start)
+
+
+def _sub_main(layout: Layout, before: _Before, link: Link, start: ChainPoint, rules: RuleSet) -> Iterator[_Before]:
+    job, circuit = layout.job, link.circuit
+    load, point = circuit_load(job, circuit, rules), before.links[-1].end if before.links else start
+    rcd = link.board.front_rcd or circuit.device.rcd
+    measured = fault_current(job, rules).measured
+    for kinds, _, laid in _laid(job, circuit, circuit.phases, load, True):
+        for device in devices_to_try(circuit, load.ib_a, True):
+            here = Link(link.board, circuit.model_copy(update={"device": device}))
+            figures = link_figures(job, rules, here, False, circuit.phases, load, laid, point)
+            verdict = judge_link(figures, rules, _tt(job), rcd, measured)
+            lights = lighting_margin(job, figures, rules)
+            dim = short_of(lights) if lights is not None and not lights.holds() else None
+            yield _Before(
+                (*before.links, figures),
+                (*before.kinds, kinds),
+                before.short or verdict.short or dim,
+                min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
+            )
+
+
+class _Final:
+    """The final circuit of a layout in every cable, size and device; its cables are laid once for all sub-mains."""
+
+    def __init__(self, layout: Layout, rules: RuleSet) -> None:
+        job, run = layout.job, layout.run
+        self.layout, self.rules, self.link, self.phases = layout, rules, run.final(), run.charge_point.phases
+        self.load = circuit_load(job, self.link.circuit, rules)
+        self.measured, self.tt = fault_current(job, rules).measured, _tt(job)
+        self.devices = devices_to_try(self.link.circuit, self.load.ib_a, False)
+        self.cables = list(_laid(job, self.link.circuit, self.phases, self.load, False))
+        self.circuits = [self.link.circuit.model_copy(update={"device": device}) for device in self.devices]
+
+    def ways(self, before: _Before, start: ChainPoint) -> Iterator[Wired]:
+        """Every final circuit after some sub-mains; after one that falls short they are counted, not worked out."""
+        point = before.links[-1].end if before.links else start
+        for kinds, csa_mm2, laid in self.cables:
+            for circuit in self.circuits:
+                if before.short is not None:
+                    every = (*before.kinds, kinds)
+                    yield Wired(self.layout, before.links, every, csa_mm2, before.short, False, before.least_share)
+                else:
+                    yield self._way(before, Link(self.link.board, circuit), kinds, csa_mm2, laid, point)
+
+    def _way(
+        self, before: _Before, link: Link, kinds: Kinds, csa_mm2: float, laid: LaidCable, point: ChainPoint
+    ) -> Wired:
+        figures = link_figures(self.layout.job, self.rules, link, True, self.phases, self.load, laid, point)
+        verdict = judge_link(figures, self.rules, self.tt, AT_THE_BOARD, self.measured)
+        drop = volt_drop_margin(figures, self.rules)
+        short = verdict.short or judge_end(figures, self.layout.run.charge_point)
+        short = short or (None if drop.holds() else short_of(drop))
+        return Wired(
+            self.layout,
+            (*before.links, figures),
+            (*before.kinds, kinds),
+            csa_mm2,
+            short,
+            verdict.wants_rcd,
+            min(before.least_share, verdict.least_share, drop.share()),
+        )
+
+
+def _laid(
+    job: Job, circuit: Circuit, phases: int, load: CircuitLoad, sub_main: bool
+) -> Iterator[tuple[Kinds, float, LaidCable]]:
+    """A circuit as it stands, then in every other kind and size that is made, unless it is there already."""
+    standing = tuple(cable_of(circuit, section) for section in circuit.route)
+    with suppress(TableError):
+        yield (
+            Kinds(tuple(one.record for one in standing)),
+            circuit.cable.csa_mm2,
+            laid_cable(job, circuit, phases, load),
+        )
+    if not circuit.fitted_with_this_job:
+        return
+    bench = CableBench(job, circuit, phases, load)
+    in_a = min(float(device.rating_a) for device in devices_to_try(circuit, load.ib_a, sub_main))
+    for kinds in kinds_to_try(job, circuit, phases, sub_main):
+        for csa_mm2, laid in bench.every_laid(kinds, in_a):
+            if tuple(one.cable for one in laid.sections) != standing:
+                yield kinds, csa_mm2, laid
+
+
+def _tt(job: Job) -> bool:
+    return job.supply.earthing is Earthing.TT

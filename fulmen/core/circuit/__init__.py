@@ -1,0 +1,1 @@
+"""The figures of each run and each circuit of it."""

@@ -1,0 +1,94 @@
+"""The arrangement in words, as the schedule states it: earth, open-PEN method with its clause, RCDs, DC detection."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.specification import surge_words
+from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.boards import Rcd
+from fulmen.core.model.charge_point import ChargePoint, OpenPenSensing
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import Run
+from fulmen.core.model.site import CarPlace
+from fulmen.core.model.supply import Earthing
+
+CLAUSE = "722.411.4.1"
+CLAUSE_OF_MEASURE = {OpenPenMeasure.THREE_PHASE_BALANCE: "(i)", OpenPenMeasure.LOW_ELECTRODE: "(ii)"}
+CLAUSE_OF_SENSING = {OpenPenSensing.MET_VOLTAGE: "(iii)", OpenPenSensing.LINE_NEUTRAL_WINDOW: "(iv)"}
+
+
+SHORT = {
+    OpenPenMeasure.DEVICE_IN_UNIT: "PEN device inside",
+    OpenPenMeasure.SEPARATE_DEVICE: "PEN device before",
+    OpenPenMeasure.LOW_ELECTRODE: "low electrode",
+    OpenPenMeasure.THREE_PHASE_BALANCE: "phases balanced",
+    OpenPenMeasure.INDOORS_ONLY: "indoors only",
+    OpenPenMeasure.NONE: "no PEN measure",
+}
+
+
+def short_protection(job: Job) -> str:
+    """How a broken PEN is met, in two or three words for the run band."""
+    if job.supply.earthing is Earthing.TT:
+        return "TT"
+    if job.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+        return "TT island"
+    return SHORT[job.arrangement.open_pen]
+
+
+def arrangement_facts(job: Job, run: Run) -> tuple[tuple[str, str], ...]:
+    """Name and words of each part of the arrangement at one charge point."""
+    origin = run.links[0].board if run.links else None
+    own = run.final().circuit.device.rcd if run.links else None
+    return (
+        ("Earthing for the charge point", _earth(job)),
+        ("Open-PEN method", open_pen_words(job, run.charge_point)),
+        ("RCD at the board", rcd_in_words(own)),
+        ("RCD in the unit", rcd_in_words(run.charge_point.rcd_inside)),
+        ("RCD at the origin", rcd_in_words(origin.front_rcd if origin else None)),
+        ("6 mA DC detection (RDC-DD)", _rdc_dd(job)),
+        ("Surge protection", surge_words(origin.surge_protection) if origin else "not known"),
+    )
+
+
+def _earth(job: Job) -> str:
+    if job.supply.earthing is Earthing.TT:
+        return "the installation's electrode (TT)"
+    if job.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+        return "its own electrode (TT island), apart from the house earth"
+    return f"the house earth ({word(job.supply.earthing)})"
+
+
+def open_pen_words(job: Job, point: ChargePoint) -> str:
+    """The open-PEN method with the clause it stands on."""
+    arrangement = job.arrangement
+    if job.supply.earthing is Earthing.TT or arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+        return f"none needed: no PEN in the earth path, {CLAUSE}"
+    if job.site.car_place is CarPlace.INDOORS_ONLY:
+        return f"none needed: no car can be charged outdoors, {CLAUSE}"
+    measure = arrangement.open_pen
+    if measure in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE):
+        device = point.open_pen_device if measure is OpenPenMeasure.DEVICE_IN_UNIT else arrangement.separate_device
+        return (
+            f"{word(measure)}, {CLAUSE} {CLAUSE_OF_SENSING[device.sensing]}, opens within {device.opens_within_s:g} s"
+        )
+    clause = CLAUSE_OF_MEASURE.get(measure, "")
+    return f"{word(measure)}, {CLAUSE} {clause}".rstrip()
+
+
+def rcd_in_words(rcd: Rcd | None) -> str:
+    """A residual-current device in words.
+
+    >>> rcd_in_words(None)
+    'none'
+    """
+    if rcd is None:
+        return "none"
+    delay = ", time-delayed" if rcd.time_delayed else ""
+    poles = "" if rcd.switches_neutral else ", neutral not switched"
+    return f"Type {rcd.type.value}, {rcd.residual_ma} mA{delay}{poles}"
+
+
+def _rdc_dd(job: Job) -> str:
+    place = job.arrangement.rdc_dd
+    return "none" if place is RdcDdPlace.NONE else word(place)

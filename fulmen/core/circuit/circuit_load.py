@@ -1,0 +1,83 @@
+"""What each circuit must carry: cars in full, the other loads of the boards it feeds with diversity, a clamp's limit.
+
+At a three-phase circuit the figures are those of its most loaded line conductor; the other loads of a board are
+counted on it whole, which is the safe side.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.demand.demand import held_demand_a
+from fulmen.core.demand.diversity import diversified_a
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import Circuit, Phase
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import line_of
+from fulmen.core.reference.rule_set import RuleSet
+
+
+@dataclass(frozen=True)
+class CircuitLoad:
+    """The load of one circuit on its most loaded line conductor.
+
+    `balanced_a` is the part drawn by three-phase charge points, `car_a` all charge points, `other_a` the rest;
+    `ib_a` is their sum, or what a clamp holds it to.
+    """
+
+    ib_a: float
+    car_a: float
+    balanced_a: float
+    other_a: float
+
+    @property
+    def single_a(self) -> float:
+        """What flows in one line conductor and comes back in the neutral [A]."""
+        return max(0.0, self.ib_a - self.balanced_a)
+
+
+def circuit_load(job: Job, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
+    """The load of one circuit.
+
+    Ib = ΣI cars + I others, or min(that, max(limit, I others)) behind a clamp.
+
+    Args:
+        job: its structure must have been checked.
+        circuit: a circuit of the job.
+        rules: the edition's diversity.
+    """
+    boards, fed = _below(job, circuit)
+    cars = [(point, feeder) for feeder in fed for point in job.charge_points if feeder.feeds == point.id]
+    balanced_a = sum(point.design_current_a() for point, _ in cars if point.phases == 3)
+    single_a = _most_loaded_a(job, cars, _phases(job, circuit))
+    other_a = sum(diversified_a(board.other_loads, rules) for board in job.boards if board.id in boards)
+    held_a = held_demand_a(other_a, balanced_a + single_a, circuit.load_limit_a)
+    assert held_a is not None
+    return CircuitLoad(held_a, balanced_a + single_a, min(balanced_a, held_a), other_a)
+
+
+def _phases(job: Job, circuit: Circuit) -> int:
+    point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
+    return circuit.phases if point is None else point.phases
+
+
+def _most_loaded_a(job: Job, cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:
+    """Single-phase cars: all in one conductor, or by the phase each is on."""
+    single = [(line_of(job, feeder), point.design_current_a()) for point, feeder in cars if point.phases == 1]
+    if phases == 1:
+        return sum(current_a for _, current_a in single)
+    return max(sum(current_a for on, current_a in single if on is phase) for phase in Phase)
+
+
+def _below(job: Job, circuit: Circuit) -> tuple[set[str], list[Circuit]]:
+    """The boards that a circuit feeds, at any depth, and itself with every circuit after it."""
+    boards, fed, waiting = set(), [circuit], [circuit.feeds]
+    ids = {board.id for board in job.boards}
+    while waiting:
+        end = waiting.pop()
+        if end in ids:
+            boards.add(end)
+            after = [one for one in job.circuits if one.from_board == end]
+            fed.extend(after)
+            waiting.extend(one.feeds for one in after)
+    return boards, fed

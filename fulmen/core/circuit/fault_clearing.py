@@ -1,0 +1,88 @@
+"""Which device goes off for a fault at each point of a run: at every board's way, and at the charge point.
+
+For each point the least fault current is taken, conductors hot, since a device that is late is what hurts; the
+devices before the point are compared by the times within which they open.
+"""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.run_figures import Case, LinkFigures
+from fulmen.core.electrical.selectivity import (
+    Guard,
+    cut_out_guard,
+    guard_of,
+    opens_between_s,
+    selective_up_to_a,
+)
+from fulmen.core.model.base import Part
+from fulmen.core.model.boards import Rcd
+from fulmen.core.model.circuits import DeviceKind
+
+
+class FaultAt(Part):
+    """One fault: where, between which conductors, how much flows, what opens first and what may open with it."""
+
+    at: str
+    to_earth: bool
+    fault_a: float
+    first: str
+    within_s: float | None
+    may_open_too: tuple[str, ...]
+    told: str
+
+
+def what_opens(case: Case) -> tuple[FaultAt, ...]:
+    """Every fault of a run, from the origin's board to the charge point; empty without figures."""
+    figures = case.figures
+    if figures is None:
+        return ()
+    faults: list[FaultAt] = []
+    before = [cut_out_guard(float(case.job.supply.cut_out_fuse_a or 100))]
+    for number, link in enumerate(figures.links):
+        front = link.link.board.front_rcd
+        if front is not None:
+            before.append(_front(front, link))
+        before.append(guard_of(link.link.circuit))
+        end = case.run.charge_point.name if link.final else figures.links[number + 1].link.board.name
+        source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
+        faults.append(_fault(end, True, source_v / link.end.loop_ohm, before))
+        faults.append(_fault(end, False, source_v / link.end.hot_neutral_ohm, before))
+    return tuple(faults)
+
+
+def _front(rcd: Rcd, link: LinkFigures) -> Guard:
+    """A residual-current device in front: it opens for faults to earth only, so its overcurrent part never does."""
+    delayed = " S" if rcd.time_delayed else ""
+    name = f"Type {rcd.type.value}{delayed} {rcd.residual_ma} mA in front, {link.link.board.name}"
+    return Guard(name, DeviceKind.FUSE, "", float("inf"), rcd)
+
+
+def _fault(at: str, to_earth: bool, fault_a: float, before: list[Guard]) -> FaultAt:
+    times = [opens_between_s(guard, fault_a, to_earth) for guard in before]
+    order = sorted(range(len(before)), key=lambda index: (times[index][1], -index))
+    first = order[0]
+    within_s = times[first][1]
+    if within_s == float("inf"):
+        told = "Nothing opens within 5 s."
+        return FaultAt(at=at, to_earth=to_earth, fault_a=fault_a, first="", within_s=None, may_open_too=(), told=told)
+    others = [
+        guard
+        for index, guard in enumerate(before)
+        if index != first and times[index][0] < within_s and not _stays(guard, before[first], index < first, fault_a)
+    ]
+    what = "to earth" if to_earth else "line to neutral"
+    told = f"{fault_a:.0f} A {what}: {before[first].name} opens within {within_s:g} s"
+    told += f"; {' and '.join(guard.name for guard in others)} may open too." if others else ", and nothing else."
+    names = tuple(guard.name for guard in others)
+    return FaultAt(
+        at=at, to_earth=to_earth, fault_a=fault_a, first=before[first].name, within_s=within_s, may_open_too=names,
+        told=told,
+    )  # fmt: skip
+
+
+def _stays(guard: Guard, first: Guard, is_before: bool, fault_a: float) -> bool:
+    """Whether a device nearer the origin stays for lack of energy, though its time alone would let it open."""
+    if not is_before or guard.rcd is not None or guard.rating_a == float("inf"):
+        return False
+    up_to_a = selective_up_to_a(guard, first)
+    return up_to_a is None or fault_a <= up_to_a

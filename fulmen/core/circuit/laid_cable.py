@@ -1,0 +1,206 @@
+"""A circuit's cable as laid: what it costs per metre, what each section carries and loses, and the whole together."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from math import sqrt
+
+from fulmen.core.circuit.circuit_load import CircuitLoad
+from fulmen.core.electrical.cable_rating import SectionRating, section_rating
+from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
+from fulmen.core.electrical.volt_drop import millivolts_per_a_m, temperature_correction
+from fulmen.core.errors import TableError
+from fulmen.core.model.cables import Cable, Protective
+from fulmen.core.model.circuits import Circuit, TerminalSchool
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import Section
+from fulmen.core.reference.cable_catalogue import (
+    K_COPPER,
+    K_STEEL,
+    CableRecord,
+    cable_of,
+    cable_record,
+    protective_metal,
+)
+
+ARMOUR_C = {"pvc_70": 60.0, "xlpe_90": 80.0}
+STEEL_PER_C = 0.0045
+
+
+@dataclass(frozen=True)
+class CablePerMetre:
+    """What a cable costs in loop and volts, per metre. Resistances are at 20 °C unless named hot.
+
+    `least_r2` takes armour beside the core into account, for the highest fault current.
+    """
+
+    record: CableRecord
+    cpc_mm2: float
+    r1_ohm: float
+    r2_ohm: float
+    hot_ohm: float
+    least_r2_ohm: float
+    single_mv: float
+    balanced_mv: float
+
+
+@dataclass(frozen=True)
+class SectionFigures:
+    """One section's own share of the run."""
+
+    section: Section
+    cable: Cable
+    metre: CablePerMetre
+    rating: SectionRating
+    drop_v: float
+    ct: float
+
+    @property
+    def r1_ohm(self) -> float:
+        """Line conductor at 20 °C [Ω]."""
+        return self.metre.r1_ohm * self.section.length_m
+
+    @property
+    def r2_ohm(self) -> float:
+        """Protective conductor at 20 °C [Ω]."""
+        return self.metre.r2_ohm * self.section.length_m
+
+    @property
+    def hot_ohm(self) -> float:
+        """R1+R2 at operating temperature [Ω]."""
+        return self.metre.hot_ohm * self.section.length_m
+
+
+@dataclass(frozen=True)
+class LaidCable:
+    """The cable of one circuit as laid, section by section, and what its sections come to together."""
+
+    sections: tuple[SectionFigures, ...]
+    ib_a: float
+
+    @cached_property
+    def length_m(self) -> float:
+        """Length of the route [m]."""
+        return sum(one.section.length_m for one in self.sections)
+
+    @cached_property
+    def r1_ohm(self) -> float:
+        """Line conductor at 20 °C [Ω]."""
+        return sum(one.r1_ohm for one in self.sections)
+
+    @cached_property
+    def r2_ohm(self) -> float:
+        """Protective conductor at 20 °C [Ω]."""
+        return sum(one.r2_ohm for one in self.sections)
+
+    @cached_property
+    def least_r2_ohm(self) -> float:
+        """Protective conductor at 20 °C with armour beside the core counted [Ω]."""
+        return sum(one.metre.least_r2_ohm * one.section.length_m for one in self.sections)
+
+    @cached_property
+    def hot_ohm(self) -> float:
+        """R1+R2 at operating temperature [Ω]."""
+        return sum(one.hot_ohm for one in self.sections)
+
+    @cached_property
+    def hot_line_ohm(self) -> float:
+        """Line conductor at operating temperature [Ω]."""
+        return sum(one.r1_ohm * temperature_factor(one.metre.record.operating_c()) for one in self.sections)
+
+    @cached_property
+    def drop_v(self) -> float:
+        """Volt drop [V]."""
+        return sum(one.drop_v for one in self.sections)
+
+    @cached_property
+    def weakest(self) -> int | None:
+        """Index of the section with the least Iz; None where a section has no rating."""
+        ratings = [one.rating.iz_a for one in self.sections]
+        known = [rating for rating in ratings if rating is not None]
+        return ratings.index(min(known)) if len(known) == len(ratings) and known else None
+
+    @cached_property
+    def hottest(self) -> tuple[float, SectionFigures] | None:
+        """Highest conductor temperature at the design current [°C], and the section; None without a rating."""
+        found = [(one.rating.conductor_c(self.ib_a), one) for one in self.sections]
+        known = [(temperature, one) for temperature, one in found if temperature is not None]
+        return max(known, key=lambda entry: entry[0]) if known else None
+
+    @cached_property
+    def frailest(self) -> tuple[SectionFigures, str, float, float]:
+        """The conductor that survives least energy: its section, name, size [mm²] and k."""
+        found = [(one, *conductor) for one in self.sections for conductor in conductors_of(one)]
+        return min(found, key=lambda entry: entry[2] * entry[3])
+
+
+def conductors_of(one: SectionFigures) -> tuple[tuple[str, float, float], tuple[str, float, float]]:
+    """Line and protective conductor of a section: name, size [mm²], k."""
+    insulation, csa_mm2 = one.metre.record.insulation, one.cable.csa_mm2
+    alone = one.cable.protective is Protective.ARMOUR or one.metre.record.cpc == "armour"
+    k = K_STEEL[insulation] if alone else K_COPPER[insulation]
+    protective = "armour" if alone else "protective conductor"
+    return ("line conductor", csa_mm2, K_COPPER[insulation]), (protective, one.metre.cpc_mm2, k)
+
+
+def laid_cable(job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> LaidCable:
+    """A circuit's cable along its route; raises as `section_figures`."""
+    rate_at_70 = circuit.terminals is TerminalSchool.RATE_AT_70
+    sections = (
+        section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70) for section in circuit.route
+    )
+    return LaidCable(tuple(sections), load.ib_a)
+
+
+def section_figures(
+    job: Job, section: Section, cable: Cable, phases: int, load: CircuitLoad, rate_at_70: bool
+) -> SectionFigures:
+    """Rating, volt drop and resistances of one section.
+
+    ΔU = (mV single·I single + mV balanced·I balanced)·L·Ct/1000; Ct is 1 where the 70 °C table rates 90 °C cable.
+
+    Raises:
+        TableError: the cable is not made in this size, or its armour has no figure.
+    """
+    record = cable_record(cable.record, job)
+    metre = cable_per_metre(record, cable)
+    rated = record.at_70() if rate_at_70 else record
+    rating = section_rating(section, rated, cable.csa_mm2, phases)
+    ct = 1.0
+    if rating.it_a is not None and rated is record:
+        ct = temperature_correction(record.operating_c(), rating.reference_c, rating.factor, load.ib_a, rating.it_a)
+    millivolts = metre.single_mv * load.single_a + metre.balanced_mv * load.balanced_a
+    return SectionFigures(section, cable, metre, rating, millivolts * section.length_m * ct / 1000, ct)
+
+
+@lru_cache(maxsize=1024)
+def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
+    """Resistances and volts of a cable, per metre; raises as `section_figures`."""
+    csa_mm2 = cable.csa_mm2
+    single_mv, three_mv = (millivolts_per_a_m(record.insulation, csa_mm2, phases) for phases in (1, 3))
+    hot, armour_hot = (
+        temperature_factor(record.operating_c()),
+        1 + STEEL_PER_C * (ARMOUR_C[record.insulation] - 20),
+    )
+    r1 = conductor_ohm(1, csa_mm2)
+    core = conductor_ohm(1, record.cpc_mm2(csa_mm2)) if record.cpc != "armour" else None
+    armour = record.armour_mohm_per_m(csa_mm2) / 1000 if record.armour else None
+    if cable.protective is Protective.CORE and core is not None:
+        r2, hot_r2 = core, core * hot
+    elif cable.protective is Protective.CORE_AND_ARMOUR and core is not None:
+        r2, hot_r2 = _beside(core, armour, record), _beside(core * hot, armour and armour * armour_hot, record)
+    else:
+        r2 = record.armour_mohm_per_m(csa_mm2) / 1000
+        hot_r2 = r2 * armour_hot
+    least = r2 if armour is None or core is None else _beside(core, armour, record)
+    protective = cable if core is not None else cable.model_copy(update={"protective": Protective.ARMOUR})
+    return CablePerMetre(
+        record, protective_metal(record, protective), r1, r2, r1 * hot + hot_r2, least, single_mv, three_mv / sqrt(3)
+    )
+
+
+def _beside(core_ohm: float, armour_ohm: float | None, record: CableRecord) -> float:
+    if armour_ohm is None:
+        raise TableError(f"{record.name} has no armour that could serve")
+    return core_ohm * armour_ohm / (core_ohm + armour_ohm)

@@ -1,0 +1,144 @@
+"""The figures that decide whether a circuit holds, each with its limit: one place for the checks and the search.
+
+A check dresses a margin with its words and working; the options search takes it bare.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.circuit.laid_cable import SectionFigures
+from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.electrical.fault_energy import device_energy_a2s, least_csa_mm2
+from fulmen.core.model.boards import Rcd
+from fulmen.core.model.circuits import DeviceKind, TerminalSchool
+from fulmen.core.model.job import Job
+from fulmen.core.model.load import LoadKind
+from fulmen.core.reference.rule_set import RuleSet
+
+
+@dataclass(frozen=True)
+class Margin:
+    """One figure against its limit."""
+
+    rule: str
+    subject: str
+    value: float
+    limit: float
+    unit: str
+    at_least: bool = False
+
+    def holds(self) -> bool:
+        """Whether the limit is kept; exactly at it counts, to within rounding."""
+        slack = 1e-9 * max(1.0, abs(self.limit))
+        return self.value >= self.limit - slack if self.at_least else self.value <= self.limit + slack
+
+    def share(self) -> float:
+        """The share of the limit left over, negative where it falls short."""
+        if self.limit == 0:
+            return 0.0
+        left = self.value - self.limit if self.at_least else self.limit - self.value
+        return left / self.limit
+
+
+@dataclass(frozen=True)
+class FaultEnergy:
+    """The energy a link's conductors must survive, and the section whose conductor is closest to failing."""
+
+    energy_a2s: float
+    source: str
+    section: SectionFigures
+    conductor: str
+    conductor_mm2: float
+    k: float
+
+    @property
+    def least_mm2(self) -> float:
+        """The least size of that conductor [mm²]."""
+        return least_csa_mm2(self.energy_a2s, self.k)
+
+
+def load_margin(link: LinkFigures) -> Margin:
+    """Ib ≤ In."""
+    return Margin("load_on_device", link.link.circuit.id, link.ib_a, link.in_a, "A")
+
+
+def capacity_margin(link: LinkFigures) -> Margin | None:
+    """In ≤ Iz of the weakest section; None where a section has no rating."""
+    if link.laid.weakest is None:
+        return None
+    iz_a = link.sections[link.laid.weakest].rating.iz_a
+    assert iz_a is not None
+    return Margin("weakest_section", link.link.circuit.id, iz_a, link.in_a, "A", at_least=True)
+
+
+def terminal_margin(link: LinkFigures, rules: RuleSet) -> Margin | None:
+    """The hottest conductor at Ib against 70 °C terminals; None for 70 °C cable or where nothing rates it."""
+    ninety = any(one.metre.record.operating_c() > rules.value("terminal_c") for one in link.sections)
+    if not ninety or link.laid.hottest is None:
+        return None
+    return Margin("terminal_temperature", link.link.circuit.id, link.laid.hottest[0], rules.value("terminal_c"), "°C")
+
+
+def rated_at_70(link: LinkFigures) -> bool:
+    """Whether the 70 °C table rates this link's cable."""
+    return link.link.circuit.terminals is TerminalSchool.RATE_AT_70
+
+
+def loop_margin(link: LinkFigures) -> Margin | None:
+    """Zs ≤ Zs max of the device; None where no figure is known for it."""
+    if link.zs_limit_ohm is None:
+        return None
+    return Margin("disconnection", link.link.circuit.id, link.end.loop_ohm, link.zs_limit_ohm, "Ω")
+
+
+def touch_margin(link: LinkFigures, rcd: Rcd, rules: RuleSet) -> Margin:
+    """Zs·IΔn ≤ 50 V where only an RCD opens in time."""
+    volts = link.end.loop_ohm * rcd.residual_ma / 1000
+    return Margin("disconnection", link.link.circuit.id, volts, rules.value("touch_voltage_v"), "V")
+
+
+def volt_drop_margin(final: LinkFigures, rules: RuleSet) -> Margin:
+    """ΔU from the origin to the end of the final circuit ≤ 5 % of U0."""
+    percent = final.end.drop_v / rules.value("u0_v") * 100
+    return Margin("volt_drop", final.link.circuit.id, percent, rules.value("volt_drop_percent"), "%")
+
+
+def lighting_margin(job: Job, link: LinkFigures, rules: RuleSet) -> Margin | None:
+    """ΔU from the origin to a board that feeds lights ≤ 3 % of U0; None where the link feeds no such board."""
+    board = next((one for one in job.boards if one.id == link.link.circuit.feeds), None)
+    if board is None or all(one.kind is not LoadKind.LIGHTING for one in board.other_loads):
+        return None
+    percent = link.end.drop_v / rules.value("u0_v") * 100
+    return Margin("volt_drop_lighting", board.id, percent, rules.value("volt_drop_lighting_percent"), "%")
+
+
+def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEnergy:
+    """What the conductors of a link must survive, and the one with the least to spare.
+
+    Args:
+        fault_ka: highest prospective fault current at its board [kA].
+
+    Raises:
+        TableError: the let-through is not known for such a fault.
+    """
+    source_v = rules.value("u0_v") * rules.value("voltage_factor_min")
+    energy, source = device_energy_a2s(link.link.circuit.device, fault_ka, source_v / link.end.widest_loop_ohm)
+    return FaultEnergy(energy, source, *link.laid.frailest)
+
+
+def energy_margin(found: FaultEnergy, subject: str) -> Margin:
+    """S ≥ √(I²t)/k for the conductor with the least to spare."""
+    return Margin("survives_fault", subject, found.conductor_mm2, found.least_mm2, "mm²", at_least=True)
+
+
+def breaking_limit_ka(link: LinkFigures) -> float:
+    """What the device can break [kA]: a fuse more than any supply gives, a breaker its Icn or its board's rating."""
+    device = link.link.circuit.device
+    if device.kind is DeviceKind.FUSE:
+        return FUSE_BREAKS_KA
+    return max(device.breaking_capacity_ka, link.link.board.conditional_rating_ka or 0.0)
+
+
+# BS 88-2: the least breaking capacity of a gG fuse for industrial use; from memory.
+FUSE_BREAKS_KA = 80.0

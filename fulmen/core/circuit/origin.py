@@ -1,0 +1,128 @@
+"""The origin's figures: loop, fault current, tails and electrodes, each as measured, by enquiry, or as declared."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.demand.demand import Demand
+from fulmen.core.electrical.fault_loop import conductor_ohm
+from fulmen.core.electrical.volt_drop import millivolts_per_a_m
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Outcome, StepKey
+from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.rule_set import RuleSet
+
+ORIGIN = "origin"
+
+
+@dataclass(frozen=True)
+class Known:
+    """A figure with where it comes from, and whether it was measured on this job."""
+
+    value: float
+    source: str
+    measured: bool
+
+
+@dataclass(frozen=True)
+class TailsFigures:
+    """The tails' share of the run; zero where their size or length was not seen."""
+
+    drop_v: float
+    load_a: float
+    r1_ohm: float
+    r2_ohm: float
+
+
+def tails_figures(job: Job, demand: Demand, ib_a: float) -> TailsFigures:
+    """The tails' volt drop at the house's demand and their share of the loop.
+
+    Without a demand the cut-out fuse's rating is taken, which is the safe side; the protective conductor
+    is taken as long as the tails.
+    """
+    supply = job.supply
+    if supply.tails_csa_mm2 is None or supply.tails_length_m is None:
+        return TailsFigures(0.0, 0.0, 0.0, 0.0)
+    fuse_a = float(supply.cut_out_fuse_a or 100)
+    load_a = max(demand.held_a or fuse_a, ib_a)
+    # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
+    millivolts = millivolts_per_a_m("pvc_70", min(max(supply.tails_csa_mm2, 1.5), 25.0))
+    earth_mm2 = supply.earthing_conductor_csa_mm2 or supply.tails_csa_mm2
+    return TailsFigures(
+        drop_v=millivolts * load_a * supply.tails_length_m / 1000,
+        load_a=load_a,
+        r1_ohm=conductor_ohm(supply.tails_length_m, supply.tails_csa_mm2),
+        r2_ohm=conductor_ohm(supply.tails_length_m, earth_mm2),
+    )
+
+
+def measured(job: Job, step: StepKey, subject: str) -> float | None:
+    """The measured figure of a step, or None; a figure over range is no figure."""
+    reading = job.reading(step, subject)
+    return reading.value if reading is not None and reading.outcome is Outcome.MEASURED else None
+
+
+def external_loop(job: Job, rules: RuleSet) -> Known:
+    """Ze: as measured, else by enquiry, else the declared maximum of the earthing arrangement."""
+    reading = measured(job, StepKey.ZE, ORIGIN)
+    if reading is not None:
+        return Known(reading, "measured", True)
+    supply = job.supply
+    if supply.ze_enquiry_ohm is not None:
+        return Known(supply.ze_enquiry_ohm, "by enquiry", False)
+    if supply.earthing is Earthing.TT:
+        electrode, operator_ohm = supply_electrode(job, rules), rules.value("declared_operator_electrode_ohm")
+        return Known(
+            electrode.value + operator_ohm, f"electrode {electrode.source}, operator's {operator_ohm:g} Ω", False
+        )
+    return Known(declared_ze_ohm(job, rules), "declared maximum", False)
+
+
+def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
+    """The most that operators declare for Ze on a TN supply; what was not seen is taken as TN-S, the higher."""
+    tn_c_s = job.supply.earthing is Earthing.TN_C_S
+    return rules.value("declared_ze_tn_c_s_ohm" if tn_c_s else "declared_ze_tn_s_ohm")
+
+
+def fault_current(job: Job, rules: RuleSet) -> Known:
+    """Prospective fault current at the origin [kA]: as measured, else by enquiry, else as declared."""
+    reading = measured(job, StepKey.FAULT_CURRENT, ORIGIN)
+    if reading is not None:
+        return Known(reading, "measured", True)
+    if job.supply.pscc_enquiry_ka is not None:
+        return Known(job.supply.pscc_enquiry_ka, "by enquiry", False)
+    return Known(rules.value("declared_pscc_ka"), "declared maximum", False)
+
+
+def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
+    """The largest loop line to neutral at the origin that the least fault is reckoned with [Ω].
+
+    A fault current measured or by enquiry is the larger of two, so it alone would promise too much: on TN the loop to
+    earth counts where it is larger. On TT, where that loop says nothing, a declared fault current is only a maximum
+    and the declared TN-C-S loop, which returns by the neutral, is taken.
+    """
+    known = fault_current(job, rules)
+    from_level = rules.value("u0_v") / (known.value * 1000)
+    if job.supply.earthing is not Earthing.TT:
+        return max(from_level, external_loop(job, rules).value)
+    declared = known.source == "declared maximum"
+    return max(from_level, rules.value("declared_ze_tn_c_s_ohm")) if declared else from_level
+
+
+def supply_electrode(job: Job, rules: RuleSet) -> Known:
+    """RA of the installation's own electrode [Ω]; without any figure the most that counts as stable."""
+    return _electrode(job, rules, ORIGIN, job.supply.electrode_design_ohm)
+
+
+def car_electrode(job: Job, rules: RuleSet, charge_point_id: str) -> Known:
+    """RA of the electrode that only the car is earthed to [Ω]."""
+    return _electrode(job, rules, charge_point_id, job.arrangement.electrode_design_ohm)
+
+
+def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> Known:
+    reading = measured(job, StepKey.ELECTRODE, subject)
+    if reading is not None:
+        return Known(reading, "measured", True)
+    if design_ohm is not None:
+        return Known(design_ohm, "as designed", False)
+    return Known(rules.value("electrode_stable_ohm"), "assumed, the most that is stable", False)

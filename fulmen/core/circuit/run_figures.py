@@ -1,0 +1,257 @@
+"""Every figure of one run, computed once along its chain of circuits: loads, ratings, volt drop, loop, fault level.
+
+The checks judge these figures and nothing else; the options search weighs ways by them too. Volts are line to neutral,
+so that single-phase and three-phase circuits add up along one chain.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import accumulate
+
+from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
+from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, laid_cable
+from fulmen.core.circuit.origin import (
+    Known,
+    TailsFigures,
+    external_loop,
+    fault_current,
+    neutral_loop_ohm,
+    tails_figures,
+)
+from fulmen.core.demand.demand import Demand
+from fulmen.core.electrical.fault_loop import device_zs_limit_ohm, temperature_factor
+from fulmen.core.errors import TableError
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import Link, Run, phases_at, runs
+from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.rule_set import RuleSet
+
+
+@dataclass(frozen=True)
+class ChainPoint:
+    """Where a circuit begins or ends: hot loop, volts lost, and the cold loops that set the highest fault current."""
+
+    loop_ohm: float
+    drop_v: float
+    source_v: float
+    origin_ka: float
+    neutral_ohm: float = 0.0
+    protective_ohm: float = 0.0
+    hot_neutral_ohm: float = 0.0
+    tt: bool = False
+
+    def fault_ka(self, phases: int) -> float:
+        """Highest prospective fault current here [kA]; three-phase faults go round half the loop."""
+        if phases == 1 and not self.neutral_ohm:
+            return self.origin_ka
+        source_ohm = self.source_v / (self.origin_ka * 1000)
+        loop_ohm = source_ohm + min(self.neutral_ohm, self.protective_ohm)
+        if phases == 3:
+            loop_ohm = min(loop_ohm, (source_ohm + self.neutral_ohm) / 2)
+        return self.source_v / loop_ohm / 1000
+
+    def after(self, laid: LaidCable) -> ChainPoint:
+        """The point past some cable."""
+        return ChainPoint(
+            self.loop_ohm + laid.hot_ohm,
+            self.drop_v + laid.drop_v,
+            self.source_v,
+            self.origin_ka,
+            self.neutral_ohm + 2 * laid.r1_ohm,
+            self.protective_ohm + laid.r1_ohm + laid.least_r2_ohm,
+            self.hot_neutral_ohm + 2 * laid.hot_line_ohm,
+            self.tt,
+        )
+
+    @property
+    def widest_loop_ohm(self) -> float:
+        """The larger hot loop, which sets the least fault that an overcurrent device must open [Ω].
+
+        On a TT supply a fault to earth is the RCD's, so the loop to neutral alone counts.
+        """
+        return self.hot_neutral_ohm if self.tt else max(self.loop_ohm, self.hot_neutral_ohm)
+
+
+@dataclass(frozen=True)
+class LinkFigures:
+    """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends."""
+
+    link: Link
+    final: bool
+    phases: int
+    board_phases: int
+    load: CircuitLoad
+    laid: LaidCable
+    start: ChainPoint
+    end: ChainPoint
+    zs_limit_ohm: float | None
+
+    @property
+    def sections(self) -> tuple[SectionFigures, ...]:
+        """The sections of its route."""
+        return self.laid.sections
+
+    @property
+    def ib_a(self) -> float:
+        """Design current [A]."""
+        return self.load.ib_a
+
+    @property
+    def in_a(self) -> float:
+        """Rated current of its device [A]."""
+        return float(self.link.circuit.device.rating_a)
+
+    @property
+    def start_fault_ka(self) -> float:
+        """Highest prospective fault current at its board [kA]."""
+        return self.start.fault_ka(self.board_phases)
+
+    @property
+    def end_fault_ka(self) -> float:
+        """Highest prospective fault current at its far end [kA]."""
+        return self.end.fault_ka(self.phases)
+
+    @property
+    def hot_factor(self) -> float:
+        """The largest ratio of hot to cold loop along it."""
+        return max(one.hot_ohm / (one.r1_ohm + one.r2_ohm) for one in self.sections)
+
+    def volts_lost_along(self) -> list[float]:
+        """Volt drop at its board and at the end of each section [V]."""
+        return list(accumulate((one.drop_v for one in self.sections), initial=self.start.drop_v))
+
+    def loop_along(self) -> list[float]:
+        """Hot loop impedance at its board and at the end of each section [Ω]."""
+        return list(accumulate((one.hot_ohm for one in self.sections), initial=self.start.loop_ohm))
+
+
+@dataclass(frozen=True)
+class RunFigures:
+    """The figures of a run every circuit of which has a route."""
+
+    run: Run
+    ze: Known
+    fault: Known
+    tails: TailsFigures
+    links: tuple[LinkFigures, ...]
+
+    @property
+    def final(self) -> LinkFigures:
+        """The circuit that ends at the charge point."""
+        return self.links[-1]
+
+    @cached_property
+    def length_m(self) -> float:
+        """Length from the origin's board to the charge point [m]."""
+        return sum(link.laid.length_m for link in self.links)
+
+
+@dataclass(frozen=True)
+class Case:
+    """One run of one job, judged by one edition. `figures` is None until every circuit has a route.
+
+    `judged_before` are the circuits that a run before this one shares: what is theirs alone is judged there.
+    """
+
+    job: Job
+    rules: RuleSet
+    run: Run
+    demand: Demand
+    figures: RunFigures | None
+    judged_before: frozenset[str] = frozenset()
+
+    @property
+    def subject(self) -> str:
+        """What the findings of this run are about: its final circuit, or its charge point without one."""
+        return self.run.final().circuit.id if self.run.links else self.run.charge_point.id
+
+    def new_links(self) -> tuple[Link, ...]:
+        """The circuits of the run that no run before it has, each with its board."""
+        return tuple(link for link in self.run.links if link.circuit.id not in self.judged_before)
+
+    def new_figures(self) -> tuple[LinkFigures, ...]:
+        """The figures of the same circuits; none where the run has none."""
+        links = self.figures.links if self.figures is not None else ()
+        return tuple(link for link in links if link.link.circuit.id not in self.judged_before)
+
+    def link(self, circuit_id: str) -> LinkFigures | None:
+        """The figures of one circuit of the run, if it is one and has any."""
+        links = self.figures.links if self.figures is not None else ()
+        return next((link for link in links if link.link.circuit.id == circuit_id), None)
+
+
+def cases_of(job: Job, rules: RuleSet, demand: Demand) -> list[Case]:
+    """Every run with its figures, where they can be computed; circuits that runs share are worked out once."""
+    known: dict[str, LinkFigures] = {}
+    seen: set[str] = set()
+    cases = []
+    for run in runs(job):
+        figures = _figures(job, rules, run, demand, known)
+        cases.append(Case(job, rules, run, demand, figures, frozenset(seen)))
+        seen.update(link.circuit.id for link in run.links)
+    return cases
+
+
+def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigures | None:
+    """The figures of a run, or None where no circuit, no route or no such cable size stands there."""
+    return _figures(job, rules, run, demand, {})
+
+
+def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str, LinkFigures]) -> RunFigures | None:
+    if not run.links or any(not link.circuit.route for link in run.links):
+        return None
+    tails = tails_figures(job, demand, max(point.design_current_a() for point in job.charge_points))
+    ze, fault = external_loop(job, rules), fault_current(job, rules)
+    point, links = chain_start(job, rules, tails), []
+    try:
+        for link in run.links:
+            found = known.get(link.circuit.id)
+            if found is None:
+                found = _one_link(job, rules, run, link, point)
+                known[link.circuit.id] = found
+            links.append(found)
+            point = found.end
+    except TableError:
+        return None
+    return RunFigures(run, ze, fault, tails, tuple(links))
+
+
+def _one_link(job: Job, rules: RuleSet, run: Run, link: Link, point: ChainPoint) -> LinkFigures:
+    final = link is run.links[-1]
+    phases = run.charge_point.phases if final else link.circuit.phases
+    load = circuit_load(job, link.circuit, rules)
+    laid = laid_cable(job, link.circuit, phases, load)
+    return link_figures(job, rules, link, final, phases, load, laid, point)
+
+
+def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
+    """The origin's board: past the tails. For the highest fault the tails are left out, which is the safe side."""
+    hot = temperature_factor(70)
+    loop_ohm = external_loop(job, rules).value + (tails.r1_ohm + tails.r2_ohm) * hot
+    source_v = rules.value("u0_v") * rules.value("voltage_factor_max")
+    return ChainPoint(
+        loop_ohm,
+        tails.drop_v,
+        source_v,
+        fault_current(job, rules).value,
+        hot_neutral_ohm=neutral_loop_ohm(job, rules) + 2 * tails.r1_ohm * hot,
+        tt=job.supply.earthing is Earthing.TT,
+    )
+
+
+def link_figures(
+    job: Job,
+    rules: RuleSet,
+    link: Link,
+    final: bool,
+    phases: int,
+    load: CircuitLoad,
+    laid: LaidCable,
+    start: ChainPoint,
+) -> LinkFigures:
+    """One circuit's figures from where it begins."""
+    u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
+    limit = device_zs_limit_ohm(link.circuit.device, final, u0_v, cmin)
+    return LinkFigures(link, final, phases, phases_at(job, link.board), load, laid, start, start.after(laid), limit)

@@ -1,0 +1,256 @@
+"""The run along its length: chain, sections and the three tracks, from the same figures as the checks."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fulmen.core.circuit.arrangement_schedule import short_protection
+from fulmen.core.circuit.origin import ORIGIN, measured
+from fulmen.core.circuit.run_figures import Case, LinkFigures, RunFigures
+from fulmen.core.electrical.joints import joints_of
+from fulmen.core.electrical.selectivity import device_words
+from fulmen.core.findings.finding import Verdict
+from fulmen.core.findings.words import word
+from fulmen.core.model.base import Part
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+
+
+class ProfileNode(Part):
+    """One thing on the chain: cut-out, board, joint, charge point, with its figures and its notes in words."""
+
+    kind: Literal["cut_out", "board", "gland_box", "breakout_box", "charge_point"]
+    name: str
+    at_m: float
+    notes: tuple[str, ...]
+    loop_ohm: float
+    volts_lost_v: float
+    fault_ka: float | None = None
+    load_a: float | None = None
+
+
+class ProfileLink(Part):
+    """One circuit of the chain between two distances: its device, its load, and the largest loop for it."""
+
+    circuit: str
+    name: str
+    from_m: float
+    to_m: float
+    device: str
+    device_a: float
+    load_a: float
+    zs_limit_ohm: float | None
+
+
+class ProfileSection(Part):
+    """One section between two distances from the board; `place` is its index in its own circuit's route."""
+
+    index: int
+    circuit: str
+    place: int
+    name: str
+    method: str
+    cable: str
+    from_m: float
+    to_m: float
+    length_m: float
+    iz_a: float | None
+    device_a: float
+    load_a: float
+    conductor_c: float | None
+    volts_lost_v: float
+    loop_ohm: float
+
+
+class ProfileMark(Part):
+    """A reading as a mark on the loop track; `expected` marks where one is still to be taken."""
+
+    at: str
+    at_m: float
+    value: float
+    expected: bool
+
+
+class RunProfile(Part):
+    """What the run band draws. Distances are from the origin's board; figures at a section's end include all before."""
+
+    charge_point: str
+    circuit: str
+    length_m: float
+    tails_length_m: float | None
+    nodes: tuple[ProfileNode, ...]
+    links: tuple[ProfileLink, ...]
+    sections: tuple[ProfileSection, ...]
+    origin_loop_ohm: float
+    board_loop_ohm: float
+    board_volts_lost_v: float
+    volts_lost_v: float
+    volts_lost_percent: float
+    volts_limit_v: float
+    zs_ohm: float
+    zs_limit_ohm: float | None
+    device_a: float
+    load_a: float
+    marks: tuple[ProfileMark, ...]
+    protection_verdict: Verdict = Verdict.MEETS
+
+
+def run_profile(case: Case) -> RunProfile | None:
+    """The profile of one run, or None while it has no figures.
+
+    A `zs_limit_ohm` is None on a TT supply, where the RCD and not the loop opens the circuit.
+    """
+    figures = case.figures
+    if figures is None:
+        return None
+    u0_v, final = case.rules.value("u0_v"), figures.final
+    links = _links(case, figures)
+    return RunProfile(
+        charge_point=case.run.charge_point.id,
+        circuit=case.subject,
+        length_m=figures.length_m,
+        tails_length_m=case.job.supply.tails_length_m,
+        nodes=_nodes(case, figures),
+        links=links,
+        sections=_sections(figures),
+        origin_loop_ohm=figures.ze.value,
+        board_loop_ohm=figures.links[0].start.loop_ohm,
+        board_volts_lost_v=figures.links[0].start.drop_v,
+        volts_lost_v=final.end.drop_v,
+        volts_lost_percent=final.end.drop_v / u0_v * 100,
+        volts_limit_v=u0_v * case.rules.value("volt_drop_percent") / 100,
+        zs_ohm=final.end.loop_ohm,
+        zs_limit_ohm=links[-1].zs_limit_ohm,
+        device_a=final.in_a,
+        load_a=final.ib_a,
+        marks=_marks(case, figures),
+    )
+
+
+def _links(case: Case, figures: RunFigures) -> tuple[ProfileLink, ...]:
+    tt, at_m, links = case.job.supply.earthing is Earthing.TT, 0.0, []
+    for link in figures.links:
+        circuit = link.link.circuit
+        links.append(
+            ProfileLink(
+                circuit=circuit.id,
+                name=circuit.name,
+                from_m=at_m,
+                to_m=at_m + link.laid.length_m,
+                device=device_words(circuit.device),
+                device_a=link.in_a,
+                load_a=link.ib_a,
+                zs_limit_ohm=None if tt else link.zs_limit_ohm,
+            )
+        )
+        at_m += link.laid.length_m
+    return tuple(links)
+
+
+def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
+    nodes, at_m = [_cut_out(case, figures)], 0.0
+    for link in figures.links:
+        nodes.append(_board(case, link, at_m))
+        nodes.extend(_joints(case, link, at_m))
+        at_m += link.laid.length_m
+    point, final = case.run.charge_point, figures.final
+    amps = f"{point.design_current_a():g} A" + (" × 3" if point.phases == 3 else "")
+    end = ProfileNode(
+        kind="charge_point",
+        name=point.name,
+        at_m=at_m,
+        notes=(amps, short_protection(case.job)),
+        loop_ohm=final.end.loop_ohm,
+        volts_lost_v=final.end.drop_v,
+        fault_ka=final.end_fault_ka,
+        load_a=final.ib_a,
+    )
+    return (*nodes, end)
+
+
+def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
+    supply = case.job.supply
+    fuse = f"{supply.cut_out_fuse_a} A" if supply.cut_out_fuse_a else "fuse not seen"
+    notes = (f"{fuse} {word(supply.earthing)}", f"Ze {figures.ze.value:.2f} Ω")
+    return ProfileNode(
+        kind="cut_out", name="Cut-out", at_m=0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0,
+        fault_ka=figures.fault.value, load_a=case.demand.held_a,
+    )  # fmt: skip
+
+
+def _board(case: Case, link: LinkFigures, at_m: float) -> ProfileNode:
+    device = link.link.circuit.device
+    protection = device_words(device)
+    protection += f" {device.rcd.type.value} {device.rcd.residual_ma} mA" if device.rcd else ""
+    protection += f", {link.link.circuit.phase.value}" if link.board_phases == 3 and link.phases == 1 else ""
+    notes = [protection]
+    if link.link.circuit.id == case.run.links[0].circuit.id:
+        notes.append(_tails(case))
+    elif link.link.board.other_loads:
+        notes.append("with other loads")
+    return ProfileNode(
+        kind="board", name=link.link.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=link.start.loop_ohm,
+        volts_lost_v=link.start.drop_v, fault_ka=link.start_fault_ka, load_a=link.ib_a,
+    )  # fmt: skip
+
+
+def _tails(case: Case) -> str:
+    supply = case.job.supply
+    tails = f"{supply.tails_csa_mm2:g} mm²" if supply.tails_csa_mm2 else "tails not seen"
+    return f"{tails}, {supply.tails_length_m:g} m" if supply.tails_csa_mm2 and supply.tails_length_m else tails
+
+
+def _joints(case: Case, link: LinkFigures, at_m: float) -> list[ProfileNode]:
+    volts, loop = link.volts_lost_along(), link.loop_along()
+    return [
+        ProfileNode(
+            kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
+            loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=link.ib_a,
+        )
+        for joint in joints_of(link.link.circuit, case.job)
+    ]  # fmt: skip
+
+
+def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
+    sections: list[ProfileSection] = []
+    at_m = 0.0
+    for link in figures.links:
+        volts, loop = link.volts_lost_along(), link.loop_along()
+        for place, one in enumerate(link.sections):
+            end_m = at_m + one.section.length_m
+            sections.append(
+                ProfileSection(
+                    index=len(sections),
+                    circuit=link.link.circuit.id,
+                    place=place,
+                    name=word(one.section.surroundings),
+                    method=one.section.method.value,
+                    cable=f"{one.cable.csa_mm2:g} mm² {one.metre.record.name}",
+                    from_m=at_m,
+                    to_m=end_m,
+                    length_m=one.section.length_m,
+                    iz_a=one.rating.iz_a,
+                    device_a=link.in_a,
+                    load_a=link.ib_a,
+                    conductor_c=one.rating.conductor_c(link.ib_a),
+                    volts_lost_v=volts[place + 1],
+                    loop_ohm=loop[place + 1],
+                )
+            )
+            at_m = end_m
+    return tuple(sections)
+
+
+def _marks(case: Case, figures: RunFigures) -> tuple[ProfileMark, ...]:
+    """Readings on the loop track: Ze, each board's Zs, and the charge point's, read or expected."""
+    ze = measured(case.job, StepKey.ZE, ORIGIN)
+    marks = [] if ze is None else [ProfileMark(at="cut_out", at_m=0, value=ze, expected=False)]
+    at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
+    for link in figures.links:
+        at_m, cold = at_m + link.laid.length_m, cold + link.laid.r1_ohm + link.laid.r2_ohm
+        at, zs = "charge_point" if link.final else "board", measured(case.job, StepKey.ZS, link.link.circuit.id)
+        if zs is not None:
+            marks.append(ProfileMark(at=at, at_m=at_m, value=zs, expected=False))
+        elif ze is not None:
+            marks.append(ProfileMark(at=at, at_m=at_m, value=cold, expected=True))
+    return tuple(marks)

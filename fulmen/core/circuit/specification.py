@@ -1,0 +1,128 @@
+"""The specification sentence: the design in plain English, with the choices that can be changed in it."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from typing import Literal
+
+from pydantic import ConfigDict
+
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import CarEarth
+from fulmen.core.model.base import Part
+from fulmen.core.model.boards import Rcd
+from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.reference.cable_catalogue import cable_record
+
+ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "surge", "device", "csa", "cable", "route"]
+
+
+class SentencePart(Part):
+    """A piece of the sentence: plain text, or a choice by its key and present words.
+
+    `circuit` names whose choice it is where that is not the final circuit.
+    """
+
+    # The spaces around a choice belong to the text.
+    model_config = ConfigDict(str_strip_whitespace=False)
+
+    text: str
+    choice: ChoiceKey | None = None
+    circuit: str = ""
+
+
+def specification(case: Case) -> tuple[SentencePart, ...]:
+    """The sentence for one run; empty while no circuit feeds the charge point."""
+    if not case.run.links:
+        return ()
+    arrangement, circuit = case.job.arrangement, case.run.final().circuit
+    parts = [_plain("Earth the car through "), _choice(word(arrangement.car_earth), "car_earth")]
+    if case.job.supply.earthing is Earthing.TT:
+        parts = [_plain("The supply is TT, so the car is earthed through the house electrode. ")]
+    elif arrangement.car_earth is CarEarth.HOUSE_EARTH:
+        parts += [
+            _plain(", with broken-PEN protection by "),
+            _choice(word(arrangement.open_pen), "open_pen"),
+            _plain(". "),
+        ]
+    else:
+        parts += [_plain(", apart from the house earth. ")]
+    parts += [
+        _plain("Protect people with "),
+        _choice(rcd_words(circuit.device.rcd), "rcd"),
+        _plain(" and 6 mA DC detection "),
+        _choice(word(arrangement.rdc_dd), "rdc_dd"),
+        _plain("; surge protection is "),
+        _choice(surge_words(case.run.links[0].board.surge_protection), "surge"),
+        _plain(". Guard the cable with "),
+        _choice(device_choice_words(circuit.device), "device"),
+        _plain(", and run "),
+        _choice(f"{circuit.cable.csa_mm2:g} mm²", "csa"),
+        _plain(" "),
+        _choice(cable_record(circuit.cable.record, case.job).name, "cable"),
+        _plain(" along "),
+        _choice(route_words(case), "route"),
+        _plain("."),
+    ]
+    return (*_sub_mains(case), *parts)
+
+
+def _sub_mains(case: Case) -> list[SentencePart]:
+    """How each board after the first is fed, with the choices of its sub-main."""
+    parts: list[SentencePart] = []
+    for link, following in pairwise(case.run.links):
+        circuit = link.circuit
+        name = cable_record(circuit.cable.record, case.job).name
+        parts += [
+            _plain(f"Feed {following.board.name} through "),
+            _of(device_choice_words(circuit.device), "device", circuit.id),
+            _plain(" and "),
+            _of(f"{circuit.cable.csa_mm2:g} mm²", "csa", circuit.id),
+            _plain(" "),
+            _of(name, "cable", circuit.id),
+            _plain(". "),
+        ]
+    return parts
+
+
+def _of(text: str, choice: ChoiceKey, circuit: str) -> SentencePart:
+    return SentencePart(text=text, choice=choice, circuit=circuit)
+
+
+def device_choice_words(device: Device) -> str:
+    """The overcurrent device in words."""
+    if device.kind is DeviceKind.BREAKER:
+        return f"{device.curve.value} {device.rating_a} A"
+    return f"a {device.rating_a} A {word(device.kind)}"
+
+
+def rcd_words(rcd: Rcd | None) -> str:
+    """The RCD of the circuit's device in words."""
+    if rcd is None:
+        return "only the RCD in the unit"
+    poles = "" if rcd.switches_neutral else ", neutral not switched"
+    return f"a Type {rcd.type.value} {rcd.residual_ma} mA RCBO at the board{poles}"
+
+
+def surge_words(seen: Seen) -> str:
+    """Surge protection at the origin in words."""
+    return {Seen.YES: "fitted at the board", Seen.NO: "left out", Seen.NOT_SEEN: "not seen yet"}[seen]
+
+
+def route_words(case: Case) -> str:
+    """Number of sections and length of the route."""
+    route = case.run.final().circuit.route
+    if not route:
+        return "a route still to be entered"
+    length_m = sum(section.length_m for section in route)
+    return f"{len(route)} section{'s' if len(route) > 1 else ''}, {length_m:.1f} m"
+
+
+def _plain(text: str) -> SentencePart:
+    return SentencePart(text=text)
+
+
+def _choice(text: str, choice: ChoiceKey) -> SentencePart:
+    return SentencePart(text=text, choice=choice)

@@ -1,0 +1,1 @@
+"""What the house takes, and what to do when it does not fit."""

@@ -1,0 +1,151 @@
+"""Maximum demand: the house, the charge point in full (BS 7671 722.311.201), a load limit, and what must carry it."""
+
+from __future__ import annotations
+
+from fulmen.core.demand.diversity import DiversityLine, diversity_lines
+from fulmen.core.demand.half_hours import half_hour_a
+from fulmen.core.findings.finding import WorkingLine
+from fulmen.core.model.base import Part
+from fulmen.core.model.circuits import Phase
+from fulmen.core.model.job import Job
+from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
+from fulmen.core.model.run import line_of
+from fulmen.core.model.supply import Supply
+from fulmen.core.reference.rule_set import RuleSet
+
+
+class Demand(Part):
+    """The demand of the whole house. `total_a` is without a load limit, `held_a` with it; None where not known."""
+
+    method: DemandMethod
+    lines: tuple[DiversityLine, ...]
+    house_a: float | None
+    car_a: float
+    total_a: float | None
+    held_a: float | None
+    source: str
+    working: tuple[WorkingLine, ...]
+
+
+def demand_of(job: Job, rules: RuleSet) -> Demand:
+    """The maximum demand of a job, by the method it names.
+
+    Entered: the figure is the total with the charge point. Added up: diversity, then the charge point in full.
+    Measured: the recorded maximum, then the charge point in full.
+    """
+    car_a = car_current_a(job)
+    lines = diversity_lines(_appliances(job), rules)
+    house_a, source = _house_a(job, lines, car_a, rules)
+    total_a = None if house_a is None else house_a + car_a
+    return Demand(
+        method=job.load.method,
+        lines=lines,
+        house_a=house_a,
+        car_a=car_a,
+        total_a=total_a,
+        held_a=held_demand_a(house_a, car_a, job.supply.load_limit_a),
+        source=source,
+        working=_working(job.supply, house_a, car_a, source),
+    )
+
+
+def car_current_a(job: Job) -> float:
+    """Current of the charge points that this job fits, in full; at three phases in the most loaded conductor [A]."""
+    points = [
+        (point, next((one for one in job.circuits if one.feeds == point.id), None)) for point in job.charge_points
+    ]
+    if job.supply.phases == 1:
+        return sum(point.design_current_a() for point, _ in points)
+    balanced_a = sum(point.design_current_a() for point, _ in points if point.phases == 3)
+    on: dict[Phase, float] = dict.fromkeys(Phase, 0.0)
+    for point, circuit in points:
+        if point.phases == 1:
+            on[line_of(job, circuit) if circuit else Phase.L1] += point.design_current_a()
+    return balanced_a + max(on.values())
+
+
+def _appliances(job: Job) -> tuple[Appliance, ...]:
+    """The house's appliances, and what garage and outbuilding boards feed besides the cars."""
+    if job.load.method is not DemandMethod.ADDED_UP:
+        return job.load.appliances
+    return (*job.load.appliances, *(one for board in job.boards for one in board.other_loads))
+
+
+def _house_a(job: Job, lines: tuple[DiversityLine, ...], car_a: float, rules: RuleSet) -> tuple[float | None, str]:
+    load = job.load
+    if load.method is DemandMethod.ENTERED:
+        entered_a = job.supply.maximum_demand_a
+        return (None if entered_a is None else max(0.0, entered_a - car_a)), "as entered"
+    if load.method is DemandMethod.ADDED_UP:
+        return (sum(line.counted_a for line in lines) if lines else None), "added up with diversity"
+    if load.half_hours is not None:
+        peak_a = half_hour_a(load.half_hours.peak_kwh, rules.value("u0_v"))
+        return peak_a, f"half hour of {load.half_hours.peak_at:%-d %b %Y, %H:%M}"
+    return load.measured_a, "measured maximum"
+
+
+def held_demand_a(house_a: float | None, car_a: float, limit_a: float | None) -> float | None:
+    """Demand that a load limit holds: I = min(house + car, max(limit, house)) [A].
+
+    The limit turns the car down; what the house draws without the car it can't hold.
+
+    Args:
+        house_a: the house without the charge point [A], or None where it is not known.
+        car_a: the charge point in full [A].
+        limit_a: the load limit [A], or None without one.
+
+    >>> held_demand_a(50, 32, 60), held_demand_a(70, 32, 60), held_demand_a(50, 32, None)
+    (60, 70, 82)
+    """
+    if house_a is None:
+        return None
+    total_a = house_a + car_a
+    return total_a if limit_a is None else min(total_a, max(limit_a, house_a))
+
+
+def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -> tuple[WorkingLine, ...]:
+    if house_a is None:
+        return ()
+    lines = [
+        WorkingLine(symbol="I house", value=house_a, decimals=1, unit="A", source=source),
+        WorkingLine(
+            symbol="Imax",
+            formula="I house + I car",
+            figures=f"{house_a:.1f} + {car_a:g}",
+            value=house_a + car_a,
+            decimals=1,
+            unit="A",
+            source="the charge point in full, BS 7671 722.311.201",
+        ),
+    ]
+    if supply.load_limit_a is not None:
+        lines.append(
+            WorkingLine(
+                symbol="I",
+                formula="min(Imax, max(load limit, I house))",
+                figures=f"min({house_a + car_a:.1f}, max({supply.load_limit_a:g}, {house_a:.1f}))",
+                value=held_demand_a(house_a, car_a, supply.load_limit_a),
+                decimals=1,
+                unit="A",
+            )
+        )
+    return tuple(lines)
+
+
+def tails_carry_a(supply: Supply, rules: RuleSet) -> float | None:
+    """The largest cut-out fuse that tails of this size usually stand behind [A]; None where no usual one is known."""
+    csa_mm2 = supply.tails_csa_mm2
+    if csa_mm2 is None or csa_mm2 < rules.value("tails_csa_to_80_a_mm2"):
+        return None
+    return 100.0 if csa_mm2 >= rules.value("tails_csa_to_100_a_mm2") else 80.0
+
+
+def least_carried_a(supply: Supply, rules: RuleSet) -> float | None:
+    """The least of cut-out fuse, tails and main switch, as far as they were seen [A]; None if none was."""
+    known = [supply.cut_out_fuse_a, tails_carry_a(supply, rules), supply.main_switch.rating_a]
+    return min((float(one) for one in known if one is not None), default=None)
+
+
+def has_other_charge_point(job: Job) -> bool:
+    """Whether a charge point stands there already."""
+    return any(one.kind is LoadKind.CAR for one in job.load.appliances)

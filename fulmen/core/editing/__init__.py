@@ -1,0 +1,1 @@
+"""Reading, writing and changing the job document."""

@@ -1,0 +1,157 @@
+"""The job file: reading, writing and checking the whole document. Text in, text out; no disk.
+
+A file written by Fulmen reads back to the same job and writes again to the same bytes.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Callable
+from functools import partial
+from typing import Any, NoReturn
+
+from pydantic import ValidationError
+
+from fulmen.core.errors import InputError, JobFileError
+from fulmen.core.field_messages import input_errors
+from fulmen.core.model.boards import Board
+from fulmen.core.model.cables import MakerCable
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import SCHEMA_VERSION, Job
+from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.rule_set import rule_set
+
+MAX_BYTES = 1_000_000
+
+
+def read_job(text: str) -> Job:
+    """The job that a job file holds.
+
+    Raises:
+        JobFileError: the text is too long, is no JSON, or a field cannot be taken; it names each field.
+    """
+    size = len(text.encode())
+    if size > MAX_BYTES:
+        _refuse("", f"The job file is {size / 1e6:.1f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be taken.")
+    try:
+        data = json.loads(text, parse_constant=_no_constant)
+    except RecursionError:
+        _refuse("", "The job file is nested too deeply to be a job file.")
+    except json.JSONDecodeError as error:
+        _refuse("", f"The job file breaks off or is no JSON at line {error.lineno}, column {error.colno}.")
+    return parse_job(data)
+
+
+def parse_job(data: Any) -> Job:
+    """The job of already decoded JSON, checked field by field and as a tree.
+
+    Raises:
+        JobFileError: it names each field at fault.
+    """
+    if not isinstance(data, dict):
+        _refuse("", "The job file must hold one JSON object.")
+    version = data.get("schema_version", SCHEMA_VERSION)
+    if version != SCHEMA_VERSION:
+        _refuse("schema_version", f"Schema version must be {SCHEMA_VERSION}; this file says {version!r:.40}.")
+    try:
+        job = Job.model_validate(data)
+    except ValidationError as error:
+        raise JobFileError(input_errors(error)) from None
+    check_structure(job)
+    return job
+
+
+def write_job(job: Job) -> str:
+    """The job file of a job: every field, in model order, two spaces deep, one final newline."""
+    return json.dumps(job.model_dump(mode="json"), ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+
+
+def digest(text: str) -> str:
+    """SHA-256 of a text in UTF-8, as hexadecimal."""
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def check_structure(job: Job) -> None:
+    """Boards and circuits must form a tree, and every name must be known.
+
+    Raises:
+        JobFileError: a repeated, unknown or circular reference; it names the field.
+    """
+    problems = [*_repeated_ids(job), *_unknown_references(job)]
+    if not problems:
+        problems = _loops(job)
+    if problems:
+        raise JobFileError(problems)
+
+
+def _repeated_ids(job: Job) -> list[InputError]:
+    problems, seen = [], set()
+    parts: tuple[tuple[str, tuple[Board | Circuit | ChargePoint | MakerCable, ...]], ...] = (
+        ("boards", job.boards),
+        ("circuits", job.circuits),
+        ("charge_points", job.charge_points),
+        ("maker_cables", job.maker_cables),
+    )
+    for group, entries in parts:
+        for index, entry in enumerate(entries):
+            if entry.id in seen or entry.id == "origin":
+                problems.append(InputError(f"{group}.{index}.id", f"The name “{entry.id}” is used twice."))
+            seen.add(entry.id)
+    return problems
+
+
+def _unknown_references(job: Job) -> list[InputError]:
+    problems: list[InputError] = []
+    boards = {board.id for board in job.boards}
+    fed: dict[str, str] = {}
+    ends = boards | {point.id for point in job.charge_points}
+    for index, circuit in enumerate(job.circuits):
+        here = f"circuits.{index}"
+        if circuit.from_board not in boards:
+            problems.append(InputError(f"{here}.from_board", f"There is no board “{circuit.from_board}”."))
+        if circuit.feeds not in ends:
+            problems.append(InputError(f"{here}.feeds", f"There is no board or charge point “{circuit.feeds}”."))
+        elif circuit.feeds in fed:
+            message = f"“{circuit.feeds}” is fed twice, by “{fed[circuit.feeds]}” and “{circuit.id}”."
+            problems.append(InputError(f"{here}.feeds", message))
+        fed[circuit.feeds] = circuit.id
+        problems.extend(_checked(partial(cable_record, circuit.cable.record, job), f"{here}.cable.record"))
+        for place, section in enumerate(circuit.route):
+            if section.cable is not None:
+                look_up = partial(cable_record, section.cable.record, job)
+                problems.extend(_checked(look_up, f"{here}.route.{place}.cable.record"))
+    problems.extend(_checked(partial(rule_set, job.rule_set), "rule_set"))
+    return problems
+
+
+def _checked(look_up: Callable[[], object], field: str) -> list[InputError]:
+    try:
+        look_up()
+    except InputError as error:
+        return [InputError(field, error.message)]
+    return []
+
+
+def _loops(job: Job) -> list[InputError]:
+    """Following a board's feeding circuit upwards must reach the origin."""
+    feeder = {circuit.feeds: (index, circuit) for index, circuit in enumerate(job.circuits)}
+    for start in job.boards:
+        board, passed = start.id, {start.id}
+        while board in feeder:
+            index, circuit = feeder[board]
+            board = circuit.from_board
+            if board in passed:
+                message = f"Circuit “{circuit.id}” closes a loop: a board would feed itself."
+                return [InputError(f"circuits.{index}.feeds", message)]
+            passed.add(board)
+    return []
+
+
+def _no_constant(name: str) -> NoReturn:
+    _refuse("", f"The job file holds {name}; every number must be finite.")
+
+
+def _refuse(field: str, message: str) -> NoReturn:
+    raise JobFileError([InputError(field, message)])

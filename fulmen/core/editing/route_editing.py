@@ -1,0 +1,230 @@
+"""Writing a route as it is walked: from shorthand, by splitting a section and by joining two.
+
+Shorthand is a letter for the surroundings and a length, in the order of walking: ``u4.2 t.4 c12s d5.5``. A length that
+ends in ``s`` is in steps.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import cache
+
+from fulmen.core.editing.changes import Change
+from fulmen.core.errors import InputError
+from fulmen.core.findings.words import word
+from fulmen.core.model.cables import Cable
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
+from fulmen.core.model.supply import Seen
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.reference.tables import read_toml
+
+STRETCH = re.compile(r"^([a-z])([0-9]*[.,]?[0-9]+)(s?)$")
+LEAST_M, MOST_M, MOST_SECTIONS = 0.1, 500.0, 200
+
+
+@dataclass(frozen=True)
+class Usual:
+    """What surroundings usually mean."""
+
+    letter: str
+    methods: tuple[str, ...]
+    insulation_mm: float = 0.0
+
+
+@cache
+def usual_surroundings() -> dict[Surroundings, Usual]:
+    """Letter and methods of every kind of surroundings."""
+    raw = read_toml(__package__, "surroundings")
+    return {Surroundings(key): Usual(**{**entry, "methods": tuple(entry["methods"])}) for key, entry in raw.items()}
+
+
+def usual_method(surroundings: Surroundings, record: CableRecord) -> ReferenceMethod:
+    """The reference method that surroundings usually mean for a cable; one that nothing rates where none fits."""
+    methods = usual_surroundings()[surroundings].methods
+    return ReferenceMethod(next((one for one in methods if one in record.methods()), methods[0]))
+
+
+def section_in(surroundings: Surroundings, length_m: float, record: CableRecord, by: LengthBy) -> Section:
+    """A new section with what its surroundings usually mean."""
+    method, usual = usual_method(surroundings, record), usual_surroundings()[surroundings]
+    held_in_method = method.value.startswith("10")
+    return Section(
+        surroundings=surroundings,
+        method=method,
+        length_m=length_m,
+        length_by=by,
+        insulation_mm=0.0 if held_in_method else usual.insulation_mm,
+        in_duct=surroundings is Surroundings.DUCT,
+    )
+
+
+def surrounded(section: Section, surroundings: Surroundings, record: CableRecord) -> Section:
+    """A section moved into other surroundings: method, duct and insulation follow, the rest stays."""
+    fresh = section_in(surroundings, section.length_m, record, section.length_by)
+    follows = {"method": fresh.method, "in_duct": fresh.in_duct, "insulation_mm": fresh.insulation_mm}
+    return section.model_copy(update={"surroundings": surroundings, **follows})
+
+
+def route_from_shorthand(text: str, job: Job, circuit: Circuit) -> tuple[Section, ...]:
+    """The sections that a shorthand text says.
+
+    Args:
+        text: stretches apart by spaces, such as ``u4.2 t.4 c12s``.
+        job: its stride turns steps to metres.
+        circuit: its cable decides the methods.
+
+    Raises:
+        InputError: a stretch can't be read, is too short or too long, or there are too many; it says which.
+    """
+    stretches = text.lower().split()
+    if not stretches:
+        raise InputError("text", "Write at least one stretch, such as u4.2 for 4.2 m under the floor.")
+    if len(stretches) > MOST_SECTIONS:
+        raise InputError("text", f"A route has at most {MOST_SECTIONS} sections; you wrote {len(stretches)}.")
+    record = cable_record(circuit.cable.record, job)
+    letters = {usual.letter: surroundings for surroundings, usual in usual_surroundings().items()}
+    return tuple(_stretch(one, letters, record, job.site.stride_m) for one in stretches)
+
+
+def _stretch(text: str, letters: dict[str, Surroundings], record: CableRecord, stride_m: float) -> Section:
+    found = STRETCH.match(text)
+    if found is None or found[1] not in letters:
+        known = ", ".join(f"{letter} {word(one)}" for letter, one in letters.items())
+        raise InputError("text", f"“{text[:20]}” can't be read: a letter and a length, such as c3.5. Letters: {known}.")
+    number, steps = float(found[2].replace(",", ".")), found[3] == "s"
+    length_m = round(number * stride_m, 1) if steps else number
+    if not LEAST_M <= length_m <= MOST_M:
+        raise InputError("text", f"“{text[:20]}” is {length_m:g} m; a section is {LEAST_M:g} to {MOST_M:g} m long.")
+    return section_in(letters[found[1]], length_m, record, LengthBy.STEPS if steps else LengthBy.TAPE)
+
+
+def split_section(route: tuple[Section, ...], index: int, at_m: float) -> tuple[Section, ...]:
+    """The route with one section cut in two, everything else of it kept on both sides.
+
+    Raises:
+        InputError: there is no such section, or a side would be shorter than 0.1 m.
+    """
+    section = _at(route, index)
+    rest_m = round(section.length_m - at_m, 6)
+    if at_m < LEAST_M or rest_m < LEAST_M:
+        most_m = section.length_m - LEAST_M
+        raise InputError("at_m", f"Section {index + 1} is {section.length_m:g} m; cut it between 0.1 and {most_m:g} m.")
+    first = section.model_copy(update={"length_m": at_m})
+    second = section.model_copy(update={"length_m": rest_m, "joint_accessible": Seen.NOT_SEEN})
+    return (*route[:index], first, second, *route[index + 1 :])
+
+
+def join_sections(route: tuple[Section, ...], index: int) -> tuple[Section, ...]:
+    """The route with one section and the next, laid alike, made one with the harsher of their other facts.
+
+    Sections laid in different ways are refused: one of them would vanish with what it asks for.
+
+    Raises:
+        InputError: there is no next section, or they differ in cable, surroundings, method, duct or depth.
+    """
+    first, second = _at(route, index), _at(route, index + 1)
+    differs = _laid_apart(first, second)
+    if differs:
+        raise InputError("index", f"Sections {index + 1} and {index + 2} differ in {differs}: make them alike first.")
+    length_m = round(first.length_m + second.length_m, 6)
+    if length_m > MOST_M:
+        raise InputError("index", f"Together they are {length_m:g} m; a section is at most {MOST_M:g} m long.")
+    joined = first.model_copy(update={"length_m": length_m, **_harsher(first, second)})
+    return (*route[:index], joined, *route[index + 2 :])
+
+
+def _laid_apart(first: Section, second: Section) -> str:
+    """What two sections differ in that one section can't have both of, in words; empty where they are laid alike."""
+    buried = ReferenceMethod.D in (first.method, second.method)
+    differences = (
+        ("cable", first.cable != second.cable),
+        ("surroundings", first.surroundings is not second.surroundings),
+        ("reference method", first.method is not second.method),
+        ("duct", first.in_duct != second.in_duct),
+        ("depth", buried and first.depth_m != second.depth_m),
+    )
+    return ", ".join(words for words, differ in differences if differ)
+
+
+def _harsher(first: Section, second: Section) -> dict[str, object]:
+    """Of two sections the facts that rate a cable lower or ask more of who lays it."""
+    known = _known(first.temperature_c, second.temperature_c)
+    reference = 20.0 if first.method is ReferenceMethod.D else 30.0
+    hottest = None if not known else max(*known, *([reference] if len(known) == 1 else []), known[0])
+    paced = LengthBy.STEPS in (first.length_by, second.length_by)
+    plastic = Fixings.PLASTIC in (first.fixings, second.fixings)
+    zones = {first.in_zone, second.in_zone}
+    return {
+        "length_by": LengthBy.STEPS if paced else LengthBy.TAPE,
+        "temperature_c": hottest,
+        "grouped_circuits": max(first.grouped_circuits, second.grouped_circuits),
+        "single_layer": first.single_layer and second.single_layer,
+        "insulation_mm": max(first.insulation_mm, second.insulation_mm),
+        "soil_km_per_w": max(first.soil_km_per_w, second.soil_km_per_w),
+        "under_drive": first.under_drive or second.under_drive,
+        "warning_tape": first.warning_tape and second.warning_tape,
+        "concealed_under_50_mm": first.concealed_under_50_mm or second.concealed_under_50_mm,
+        "fire_stopped": first.fire_stopped and second.fire_stopped,
+        "in_zone": next(one for one in (Seen.NO, Seen.NOT_SEEN, Seen.YES) if one in zones),
+        "fixings": Fixings.PLASTIC if plastic else Fixings.METAL,
+        "clip_spacing_mm": max(_known(first.clip_spacing_mm, second.clip_spacing_mm), default=None),
+        "bend_radius_mm": min(_known(first.bend_radius_mm, second.bend_radius_mm), default=None),
+        "clearance_mm": min(_known(first.clearance_mm, second.clearance_mm), default=None),
+        "trench_width_m": max(first.trench_width_m, second.trench_width_m),
+        "hole_depth_m": max(first.hole_depth_m, second.hole_depth_m),
+        "hole_width_m": max(first.hole_width_m, second.hole_width_m),
+        "hazards": tuple(dict.fromkeys((*first.hazards, *second.hazards))),
+    }
+
+
+def _known(*values: float | None) -> list[float]:
+    return [value for value in values if value is not None]
+
+
+def with_cable(route: tuple[Section, ...], circuit: Circuit, index: int, cable: Cable, job: Job) -> tuple[Section, ...]:
+    """The route with another cable in one section; its method follows where the new cable's table lacks the old one."""
+    section = _at(route, index)
+    record = cable_record(cable.record, job)
+    method = section.method
+    if method.value not in record.methods():
+        method = usual_method(section.surroundings, record)
+    own = None if cable == circuit.cable else cable
+    changed = section.model_copy(update={"cable": own, "method": method})
+    return (*route[:index], changed, *route[index + 1 :])
+
+
+def rated_again(circuit: Circuit, job: Job) -> tuple[Section, ...]:
+    """The route with every method that its cable's table lacks replaced by the usual one for its surroundings."""
+    sections = []
+    for section in circuit.route:
+        record = cable_record(cable_of(circuit, section).record, job)
+        fits = section.method.value in record.methods()
+        sections.append(section if fits else surrounded(section, section.surroundings, record))
+    return tuple(sections)
+
+
+def record_changes(job: Job, index: int, record: str) -> tuple[Change, ...]:
+    """The changes that give a circuit another kind of cable, with the methods that its table knows.
+
+    Raises:
+        InputError: there is no such cable.
+    """
+    cable_record(record, job)
+    circuit = job.circuits[index]
+    changed = circuit.model_copy(update={"cable": circuit.cable.model_copy(update={"record": record})})
+    route = rated_again(changed, job)
+    changes = [Change(field=f"circuits.{index}.cable.record", value=record)]
+    if route != circuit.route:
+        sections = [section.model_dump(mode="json") for section in route]
+        changes.append(Change(field=f"circuits.{index}.route", value=sections))
+    return tuple(changes)
+
+
+def _at(route: tuple[Section, ...], index: int) -> Section:
+    if not 0 <= index < len(route):
+        raise InputError("index", f"There is no section {index + 1}; the route has {len(route)}.")
+    return route[index]

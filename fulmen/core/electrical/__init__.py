@@ -1,0 +1,1 @@
+"""The arithmetic of cables, loops, faults and electrodes, without a job around it."""

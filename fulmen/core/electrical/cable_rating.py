@@ -1,0 +1,150 @@
+"""Current-carrying capacity of each section of a route (BS 7671 Appendix 4).
+
+Iz = It·Ca·Cg·Ci in air, It·Ca·Cg·Cs·Cd·Cc in the ground. Every factor is read from a published table, at
+the next row on the safe side where the place lies between two rows.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from math import prod
+
+from fulmen.core.errors import TableError
+from fulmen.core.findings.finding import WorkingLine
+from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.route import Section
+from fulmen.core.reference.cable_catalogue import CableRecord
+from fulmen.core.reference.tables import table
+
+AIR_REFERENCE_C = 30.0
+GROUND_REFERENCE_C = 20.0
+CC_BURIED = 0.90
+
+
+@dataclass(frozen=True)
+class SectionRating:
+    """What one section carries.
+
+    `iz_a` is None where no table rates this cable laid this way; `why_unrated` then says which.
+    `factor` is the product of all correction factors; `working` ends with Iz. `rated_c` is the ambient temperature
+    that Iz is for: the row of Ca that was read.
+    """
+
+    iz_a: float | None
+    it_a: float | None
+    factor: float
+    ambient_c: float
+    reference_c: float
+    working: tuple[WorkingLine, ...]
+    why_unrated: str = ""
+    operating_c: float = 70.0
+    rated_c: float = AIR_REFERENCE_C
+
+    def conductor_c(self, ib_a: float) -> float | None:
+        """Conductor temperature at a current [°C]; None where nothing rates the section."""
+        if self.iz_a is None:
+            return None
+        return conductor_temperature_c(ib_a, self.iz_a, self.ambient_c, self.operating_c, self.rated_c)
+
+
+@lru_cache(maxsize=8192)
+def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases: int = 1) -> SectionRating:
+    """Iz of one section.
+
+    Args:
+        section: the section, with its reference method and surroundings.
+        record: the kind of cable.
+        csa_mm2: line conductor size [mm²], one of the record's sizes.
+        phases: 1 for two loaded conductors, 3 for three.
+
+    Returns:
+        The rating with its working.
+
+    References:
+        BS 7671:2018+A2:2022 Appendix 4, Tables 4B1 to 4B4, 4C1 to 4C3, 52.2 and the record's own table.
+    """
+    buried = section.method is ReferenceMethod.D
+    reference_c = GROUND_REFERENCE_C if buried else AIR_REFERENCE_C
+    ambient_c = reference_c if section.temperature_c is None else section.temperature_c
+    try:
+        it_line = _tabulated(section.method, record, csa_mm2, phases)
+        factors = _ground_factors(section, record, ambient_c) if buried else _air_factors(section, record, ambient_c)
+    except TableError as error:
+        return SectionRating(None, None, 1.0, ambient_c, reference_c, (), f"No rating: {error}.")
+    values = [line.value for line in factors if line.value is not None]
+    factor = prod(values)
+    it_a = it_line.value
+    assert it_a is not None
+    total = WorkingLine(
+        symbol="Iz",
+        formula="·".join(["It", *(line.symbol for line in factors)]),
+        figures="·".join([f"{it_a:g}", *(f"{value:g}" for value in values)]),
+        value=it_a * factor,
+        decimals=1,
+        unit="A",
+    )
+    working = (it_line, *factors, total)
+    operating_c = record.operating_c()
+    _, rated_c = table("ca_ground" if buried else "ca_air").at_or_above(record.insulation, ambient_c)
+    return SectionRating(
+        it_a * factor, it_a, factor, ambient_c, reference_c, working, operating_c=operating_c, rated_c=rated_c
+    )
+
+
+def conductor_temperature_c(
+    ib_a: float, iz_a: float, ambient_c: float, operating_c: float, rated_c: float | None = None
+) -> float:
+    """Conductor temperature at the design current: θ = θamb + (θp − θr)·(Ib/Iz)².
+
+    At Iz the conductor stands θp − θr above the ambient temperature θr that Iz is for, and the rise goes with the
+    square of the current. Where Ca was read for just this place, θr = θamb.
+
+    Args:
+        ib_a: design current [A], ≥ 0.
+        iz_a: capacity of the section where it lies [A], > 0.
+        ambient_c: temperature around the cable [°C].
+        operating_c: θp, highest continuous temperature of the insulation [°C].
+        rated_c: θr, the ambient temperature that Iz is for [°C]; the place's own where not given.
+
+    >>> round(conductor_temperature_c(32, 47, 30, 90), 1)
+    57.8
+    """
+    rise_at_iz = operating_c - (ambient_c if rated_c is None else rated_c)
+    return ambient_c + rise_at_iz * (ib_a / iz_a) ** 2
+
+
+def _tabulated(method: ReferenceMethod, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:
+    ratings = record.ratings()
+    column = f"{method.value}.{2 if phases == 1 else 3}"
+    value = ratings.at(column, csa_mm2)
+    return WorkingLine(symbol="It", value=value, decimals=1, unit="A", source=ratings.source(column, csa_mm2))
+
+
+def _air_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:
+    arrangement = "single_layer" if section.single_layer else "bunched"
+    lines = [_factor("Ca", "ca_air", record.insulation, ambient_c)]
+    lines.append(_factor("Cg", "cg", arrangement, section.grouped_circuits))
+    if section.insulation_mm > 0:
+        lines.append(_factor("Ci", "ci", "ci", min(section.insulation_mm, 500.0)))
+    return lines
+
+
+def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:
+    laid = "in_duct" if section.in_duct else "direct"
+    group = "ducts_touching" if section.in_duct else "buried_touching"
+    return [
+        _factor("Ca", "ca_ground", record.insulation, ambient_c),
+        _factor("Cg", "cg", group, section.grouped_circuits),
+        _factor("Cs", "cs", laid, section.soil_km_per_w),
+        _factor("Cd", "cd", "cd", section.depth_m),
+        WorkingLine(symbol="Cc", value=CC_BURIED, source="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
+    ]
+
+
+def _factor(symbol: str, key: str, column: str, row: float) -> WorkingLine:
+    """One factor at the next row on the safe side, which the working states."""
+    factors = table(key)
+    value, used = factors.at_or_above(column, row)
+    note = "" if used == row else f", for {row:g}"
+    return WorkingLine(symbol=symbol, value=value, source=factors.source(column, used) + note)

@@ -1,0 +1,104 @@
+"""Whether a conductor survives the energy its device lets through (BS 7671 543.1.3 and 434.5.2)."""
+
+from __future__ import annotations
+
+from functools import cache
+from math import sqrt
+
+from fulmen.core.errors import TableError
+from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.reference.tables import table
+
+BANDS_A = (16, 32, 40)
+INSTANTANEOUS_S = 0.1
+FAST_S = 0.01
+
+
+def let_through_a2s(curve: str, rating_a: float, fault_current_ka: float) -> tuple[float, str]:
+    """Let-through energy I²t of an energy-limiting class 3 device, and the table cell used.
+
+    Read at the next fault current up that the table prints, in the band that holds the rating.
+
+    Raises:
+        TableError: the fault current or the rating is past the table, or it has no such curve.
+
+    >>> let_through_a2s("B", 32, 4.1)[0]
+    45000.0
+    """
+    band = next((top for top in BANDS_A if rating_a <= top), None)
+    if band is None:
+        raise TableError(f"{table('let_through').name()}: no band holds {rating_a:g} A")
+    energies = table("let_through")
+    column = f"{curve}.{band}"
+    if column not in energies.columns:
+        raise TableError(f"{energies.name()}: no column for curve {curve}")
+    value, row = energies.at_or_above(column, fault_current_ka)
+    return value, energies.source(column, row)
+
+
+def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[float, str]:
+    """The most energy a device lets through, for every fault between the least and the highest, and its source.
+
+    A breaker lets most through at the highest fault; where its table has no band or curve, I²·0.1 s, the longest
+    that an instantaneous trip lasts, is taken. A fuse lets most through at the least fault: its energy there is at
+    most I²t at the largest current known to take 5 s, 0.4 s or the fast region, whichever the fault reaches.
+
+    Args:
+        device: the device before the conductor.
+        most_ka: highest prospective fault current where the conductor begins [kA].
+        least_a: least fault current at its far end [A].
+
+    Raises:
+        TableError: the highest fault is past a breaker's table, or the least is too low for a fuse to open in 5 s.
+    """
+    if device.kind is DeviceKind.FUSE:
+        return _fuse_energy_a2s(device.rating_a, least_a)
+    if device.kind is DeviceKind.REWIRABLE:
+        raise TableError("BS 3036: no let-through energy is known for a rewirable fuse")
+    in_table = device.rating_a <= BANDS_A[-1] and device.curve.value != "D"
+    if in_table:
+        return let_through_a2s(device.curve.value, device.rating_a, most_ka)
+    top_ka = table("let_through").rows[-1]
+    if most_ka > top_ka:
+        raise TableError(f"{table('let_through').name()}: {most_ka:g} kA is past its last row, {top_ka:g}")
+    energy = (most_ka * 1000) ** 2 * INSTANTANEOUS_S
+    return energy, f"no table for {device.curve.value}{device.rating_a}: I²·{INSTANTANEOUS_S:g} s, the longest at once"
+
+
+def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
+    fuses = table("gg_fuse")
+    if not fuses.has("total_a2s", rating_a):
+        raise TableError(f"{fuses.name()}: no energies for a {rating_a:g} A fuse")
+    total = fuses.at("total_a2s", rating_a)
+    if least_a >= sqrt(total / FAST_S):
+        return total, fuses.source("total_a2s", rating_a)
+    for column, time_s in (("zs_0.4_s_ohm", 0.4), ("zs_5_s_ohm", 5.0)):
+        if fuses.has(column, rating_a) and least_a >= (opens_a := fuse_opens_a(rating_a, column)):
+            return max(
+                total, opens_a**2 * time_s
+            ), f"{opens_a:.0f} A for {time_s:g} s, {fuses.source(column, rating_a)}"
+    raise TableError(f"{fuses.name()}: {least_a:.0f} A does not open a {rating_a:g} A fuse within 5 s")
+
+
+@cache
+def fuse_opens_a(rating_a: float, column: str) -> float:
+    """The current that opens a gG fuse in the column's time: Ia = U0·Cmin/Zs, with 230 V and 0.95 [A].
+
+    >>> round(fuse_opens_a(63, "zs_5_s_ohm"))
+    280
+    """
+    return 230 * 0.95 / table("gg_fuse").at(column, rating_a)
+
+
+def least_csa_mm2(energy_a2s: float, k: float) -> float:
+    """The least conductor size that survives: S = √(I²t)/k.
+
+    Args:
+        energy_a2s: I²t [A²s], ≥ 0.
+        k: material and temperature constant, 115 for copper in 70 °C, 143 in 90 °C insulation, 51 and 46 for
+            their steel armour.
+
+    >>> round(least_csa_mm2(45000, 115), 2)
+    1.84
+    """
+    return sqrt(energy_a2s) / k

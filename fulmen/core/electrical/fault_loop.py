@@ -1,0 +1,74 @@
+"""Earth-fault loop: conductor resistance, Zs, and the largest Zs that opens a device in time."""
+
+from __future__ import annotations
+
+from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.reference.tables import table
+
+COPPER_PER_C = 0.004
+INSTANTANEOUS_MULTIPLE = {"B": 5.0, "C": 10.0, "D": 20.0}
+NOT_BEFORE_MULTIPLE = {"B": 3.0, "C": 5.0, "D": 10.0}
+
+
+def conductor_ohm(length_m: float, csa_mm2: float) -> float:
+    """Resistance of one copper conductor at 20 °C.
+
+    R = r·L/1000 with r from BS EN 60228.
+
+    Args:
+        length_m: length [m], ≥ 0.
+        csa_mm2: size [mm²], one of the table's rows.
+
+    >>> round(conductor_ohm(15, 6), 4)
+    0.0462
+    """
+    return table("conductor_resistance").at("mohm_per_m", csa_mm2) * length_m / 1000
+
+
+def temperature_factor(conductor_c: float) -> float:
+    """Resistance at a temperature over resistance at 20 °C: 1 + 0.004·(θ − 20).
+
+    >>> temperature_factor(70), temperature_factor(90)
+    (1.2, 1.28)
+    """
+    return 1 + COPPER_PER_C * (conductor_c - 20)
+
+
+def instantaneous_trip_a(curve: str, rating_a: float) -> float:
+    """Ia, the current that surely trips a BS EN 60898 or 61009 device at once: 5·In for B, 10·In for C, 20·In for D.
+
+    >>> instantaneous_trip_a("C", 32)
+    320.0
+    """
+    return INSTANTANEOUS_MULTIPLE[curve] * rating_a
+
+
+def zs_limit_ohm(curve: str, rating_a: float, u0_v: float, cmin: float) -> float:
+    """The largest Zs at operating temperature: Zs = U0·Cmin/Ia (BS 7671 411.4.4, Table 41.3).
+
+    >>> round(zs_limit_ohm("B", 40, 230, 0.95), 2)
+    1.09
+    """
+    return u0_v * cmin / instantaneous_trip_a(curve, rating_a)
+
+
+def device_zs_limit_ohm(device: Device, final: bool, u0_v: float, cmin: float) -> float | None:
+    """The largest Zs that opens a device in time: 0.4 s on a final circuit, 5 s on a distribution circuit (TN).
+
+    A circuit-breaker must trip at once either way. A gG fuse is read from its table; None where the table holds
+    no figure for the rating, and for a rewirable fuse, which this circuit may not have.
+    """
+    if device.kind is DeviceKind.BREAKER:
+        return zs_limit_ohm(device.curve.value, device.rating_a, u0_v, cmin)
+    fuses, column = table("gg_fuse"), "zs_0.4_s_ohm" if final else "zs_5_s_ohm"
+    known = device.kind is DeviceKind.FUSE and fuses.has(column, device.rating_a)
+    return fuses.at(column, device.rating_a) if known else None
+
+
+def prospective_fault_ka(impedance_ohm: float, u0_v: float, cmax: float) -> float:
+    """Prospective fault current [kA]: Ipf = U0·Cmax/Z/1000.
+
+    >>> round(prospective_fault_ka(0.35, 230, 1.1), 2)
+    0.72
+    """
+    return u0_v * cmax / impedance_ohm / 1000

@@ -1,0 +1,299 @@
+"""The plain words for every choice: one word for one thing from core to screen to paper."""
+
+from __future__ import annotations
+
+from enum import Enum
+
+from fulmen.core.findings.finding import Finding, Stage, Verdict
+from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.boards import Enclosure, MakeUp
+from fulmen.core.model.cables import Insulation, Protective
+from fulmen.core.model.certificate import SignedPart
+from fulmen.core.model.charge_point import OpenPenSensing, Origin
+from fulmen.core.model.circuits import DeviceKind, TerminalSchool
+from fulmen.core.model.day import Season
+from fulmen.core.model.defects import DefectOutcome
+from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
+from fulmen.core.model.letters import LetterKind
+from fulmen.core.model.load import DemandMethod, LoadKind
+from fulmen.core.model.readings import Outcome
+from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.route import Fixings, LengthBy, Surroundings
+from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
+from fulmen.core.model.stops import Stop
+from fulmen.core.model.supply import BondedService, CutOutCondition, Earthing, MeterKind, Seen, TnsSchool
+
+# By kind first: two kinds may share a value, such as “none”, and mean different words.
+WORDS: dict[type[Enum], dict[str, str]] = {
+    Verdict: {
+        Verdict.MEETS: "Meets",
+        Verdict.FALLS_SHORT: "Falls short",
+        Verdict.NEEDS: "Needs a fact",
+        Verdict.YOUR_CALL: "Your call",
+    },
+    Stage: {
+        Stage.SURVEY: "Survey",
+        Stage.DESIGN: "Design",
+        Stage.DEAD: "Dead tests",
+        Stage.LIVE: "Live tests",
+    },
+    Earthing: {
+        Earthing.TN_C_S: "TN-C-S",
+        Earthing.TN_S: "TN-S",
+        Earthing.TT: "TT",
+        Earthing.NOT_SEEN: "not seen yet",
+    },
+    TnsSchool: {
+        TnsSchool.TREAT_AS_PME: "treat as PME",
+        TnsSchool.AS_FOUND: "accept as found",
+    },
+    Seen: {
+        Seen.YES: "yes",
+        Seen.NO: "no",
+        Seen.NOT_SEEN: "not seen yet",
+    },
+    BondedService: {
+        BondedService.WATER: "water",
+        BondedService.GAS: "gas",
+        BondedService.OIL: "oil",
+        BondedService.STRUCTURAL_STEEL: "structural steel",
+        BondedService.OTHER: "other",
+    },
+    CarPlace: {
+        CarPlace.OUTDOORS: "outdoors",
+        CarPlace.INDOORS_ONLY: "indoors only",
+        CarPlace.NOT_SEEN: "not seen yet",
+    },
+    WorkKind: {
+        WorkKind.NEW_INSTALLATION: "new installation",
+        WorkKind.ADDITION: "addition",
+        WorkKind.ALTERATION: "alteration",
+    },
+    Enclosure: {
+        Enclosure.METAL: "metal",
+        Enclosure.PLASTIC: "plastic",
+        Enclosure.NOT_SEEN: "not seen yet",
+    },
+    OpenPenSensing: {
+        OpenPenSensing.MET_VOLTAGE: "main earth to true earth voltage, clause (iii)",
+        OpenPenSensing.LINE_NEUTRAL_WINDOW: "line-to-neutral window, clause (iv)",
+    },
+    CarEarth: {
+        CarEarth.HOUSE_EARTH: "the house earth",
+        CarEarth.OWN_ELECTRODE: "its own electrode (TT island)",
+    },
+    OpenPenMeasure: {
+        OpenPenMeasure.DEVICE_IN_UNIT: "the device inside the unit",
+        OpenPenMeasure.SEPARATE_DEVICE: "a separate device before the unit",
+        OpenPenMeasure.LOW_ELECTRODE: "a low-resistance electrode on the house earth",
+        OpenPenMeasure.THREE_PHASE_BALANCE: "the balance of a three-phase installation",
+        OpenPenMeasure.INDOORS_ONLY: "no way to charge a car outdoors",
+        OpenPenMeasure.NONE: "nothing",
+    },
+    MetalAtUnit: {
+        MetalAtUnit.NONE: "no metal on the house earth",
+        MetalAtUnit.APART: "kept apart: plastic gland, or cut back and sleeved",
+        MetalAtUnit.TOUCHING: "touching the unit's earth",
+        MetalAtUnit.NOT_SEEN: "not seen yet",
+    },
+    RdcDdPlace: {
+        RdcDdPlace.IN_UNIT: "in the unit",
+        RdcDdPlace.BEFORE_UNIT: "in a separate device before the unit",
+        RdcDdPlace.NONE: "nowhere",
+    },
+    Surroundings: {
+        Surroundings.CLIPPED: "clipped",
+        Surroundings.IN_WALL: "in wall",
+        Surroundings.THROUGH_WALL: "through wall",
+        Surroundings.UNDER_FLOOR: "under floor",
+        Surroundings.LOFT: "loft, over insulation",
+        Surroundings.LOFT_UNDER: "loft, under insulation",
+        Surroundings.CONDUIT_OR_TRUNKING: "conduit or trunking",
+        Surroundings.TRAY: "tray",
+        Surroundings.BURIED: "buried",
+        Surroundings.DUCT: "duct",
+        Surroundings.POST: "post",
+    },
+    ReferenceMethod: {
+        ReferenceMethod.A: "A, in conduit in an insulated wall",
+        ReferenceMethod.B: "B, in conduit or trunking on a wall",
+        ReferenceMethod.C: "C, clipped direct",
+        ReferenceMethod.D: "D, in the ground",
+        ReferenceMethod.E: "E, in free air or on tray",
+        ReferenceMethod.M100: "100, above a ceiling, insulation to 100 mm",
+        ReferenceMethod.M101: "101, above a ceiling, insulation over 100 mm",
+        ReferenceMethod.M102: "102, in a stud wall, touching the inner face",
+        ReferenceMethod.M103: "103, in a stud wall, surrounded by insulation",
+    },
+    LengthBy: {
+        LengthBy.TAPE: "by tape",
+        LengthBy.STEPS: "by steps",
+    },
+    Fixings: {
+        Fixings.METAL: "metal",
+        Fixings.PLASTIC: "plastic",
+    },
+    Protective: {
+        Protective.CORE: "a core",
+        Protective.ARMOUR: "the armour alone",
+        Protective.CORE_AND_ARMOUR: "a core and the armour",
+    },
+    Insulation: {
+        Insulation.PVC_70: "70 °C thermoplastic",
+        Insulation.XLPE_90: "90 °C thermosetting",
+    },
+    TerminalSchool: {
+        TerminalSchool.BY_TEMPERATURE: "conductor no hotter than 70 °C",
+        TerminalSchool.RATE_AT_70: "rated from the 70 °C table",
+    },
+    DeviceKind: {
+        DeviceKind.BREAKER: "circuit-breaker",
+        DeviceKind.FUSE: "gG fuse in a fused switch",
+        DeviceKind.REWIRABLE: "rewirable fuse",
+    },
+    Stop: {
+        Stop.CUT_OUT: "Cut-out",
+        Stop.METER: "Meter",
+        Stop.TAILS: "Tails",
+        Stop.EARTH: "Earth and bonding",
+        Stop.BOARD: "Board",
+        Stop.ROUTE: "Route",
+        Stop.PARKING: "Parking place",
+        Stop.DATA: "Data",
+        Stop.LOADS: "Other loads",
+        Stop.OWNERSHIP: "Ownership",
+        Stop.CHARGE_POINT: "Charge point",
+    },
+    CutOutCondition: {
+        CutOutCondition.SOUND: "sound",
+        CutOutCondition.OLD: "old: cast iron or pitch-filled",
+        CutOutCondition.DAMAGED: "damaged, scorched or leaking",
+        CutOutCondition.NOT_SEEN: "not seen yet",
+    },
+    MeterKind: {
+        MeterKind.SMART: "smart",
+        MeterKind.DIGITAL: "figures, not smart",
+        MeterKind.DIAL: "turning disc",
+        MeterKind.NOT_SEEN: "not seen yet",
+    },
+    MakeUp: {
+        MakeUp.ALL_RCBO: "an RCBO in every way",
+        MakeUp.SPLIT_LOAD: "split load, two RCDs",
+        MakeUp.BREAKERS_ONLY: "breakers, no RCD",
+        MakeUp.REWIRABLE: "rewirable fuses",
+        MakeUp.NOT_SEEN: "not seen yet",
+    },
+    Origin: {
+        Origin.SUPPLIED_NEW: "supplied new with this job",
+        Origin.CUSTOMERS_OWN: "the customer's own",
+        Origin.SECOND_HAND: "second-hand",
+    },
+    Ownership: {
+        Ownership.OWNER_LIVES_THERE: "owner lives there",
+        Ownership.OWNER_LETS_IT: "owner lets it",
+        Ownership.TENANT: "tenant asks",
+        Ownership.NOT_SEEN: "not seen yet",
+    },
+    DataWay: {
+        DataWay.WIFI: "Wi-Fi",
+        DataWay.WIRED: "a data cable",
+        DataWay.MOBILE: "mobile signal",
+    },
+    Hazard: {
+        Hazard.OLD_DUCT: "existing duct: blocked until proven clear",
+        Hazard.FULL_CAVITY: "cavity full of cables behind the board",
+        Hazard.PIPES: "gas or water pipes",
+        Hazard.DRAINS: "drains or waste pipes",
+        Hazard.DATA_CABLES: "telephone or data cables",
+        Hazard.CLADDING: "cladding",
+        Hazard.ROUGH_WALL: "rough or dry-stone wall",
+        Hazard.PAVING: "block paving",
+        Hazard.NEAR_ROAD: "close to the road: can be hit",
+        Hazard.UNDER_FLOOR_RUN: "under-floor run",
+    },
+    LoadKind: {
+        LoadKind.LIGHTING: "Lighting",
+        LoadKind.SOCKETS: "Socket circuits",
+        LoadKind.COOKER: "Cooking",
+        LoadKind.SHOWER: "Electric showers",
+        LoadKind.WATER_HEATER: "Water heating",
+        LoadKind.HEATING: "Fixed heating",
+        LoadKind.FLOOR_HEATING: "Floor heating",
+        LoadKind.STORAGE_HEATING: "Storage heating",
+        LoadKind.HEAT_PUMP: "Heat pump",
+        LoadKind.CAR: "Charge point there already",
+        LoadKind.OTHER: "Anything else",
+    },
+    DemandMethod: {
+        DemandMethod.ENTERED: "I enter the total",
+        DemandMethod.ADDED_UP: "add up with diversity",
+        DemandMethod.MEASURED: "measured maximum",
+    },
+    DefectOutcome: {
+        DefectOutcome.PUT_RIGHT: "put right",
+        DefectOutcome.LEFT_TOLD_OWNER: "left, told the owner",
+    },
+    LetterKind: {
+        LetterKind.NOTICE: "Notice sent",
+        LetterKind.APPLICATION: "Application sent",
+        LetterKind.ACCEPTED: "Accepted",
+        LetterKind.FUSE_UPGRADE_BOOKED: "Fuse upgrade booked",
+        LetterKind.UNLOOPING_BOOKED: "Un-looping needed, booked",
+        LetterKind.MORE_WANTED: "More information wanted",
+        LetterKind.WORK_DONE: "Operator's work is done",
+    },
+    Season: {
+        Season.WINTER: "winter",
+        Season.SUMMER: "summer",
+    },
+    Outcome: {
+        Outcome.MEASURED: "measured",
+        Outcome.OVER_RANGE: "over range",
+        Outcome.RIGHT: "right",
+        Outcome.WRONG: "wrong",
+        Outcome.COULD_NOT_TEST: "could not test",
+    },
+    InspectionOutcome: {
+        InspectionOutcome.GOOD: "good",
+        InspectionOutcome.WRONG: "wrong",
+        InspectionOutcome.NOT_APPLICABLE: "not applicable",
+        InspectionOutcome.LIMITED: "limited",
+    },
+    InspectionItem: {
+        InspectionItem.INTAKE: "Intake equipment: cut-out, meter and tails, as seen from outside",
+        InspectionItem.OTHER_SOURCES: "Other sources in parallel or as an alternative",
+        InspectionItem.AUTOMATIC_DISCONNECTION: "Earthing, bonding and automatic disconnection",
+        InspectionItem.BASIC_PROTECTION: "Live parts covered or out of reach",
+        InspectionItem.OTHER_PROTECTION: "Protection by other means than disconnection",
+        InspectionItem.ADDITIONAL_PROTECTION: "Additional protection by RCD or bonding",
+        InspectionItem.DISTRIBUTION_EQUIPMENT: "Boards: fixing, entries, terminals, ratings, surge protection",
+        InspectionItem.CIRCUITS: "Circuits: cables, supports, routes, fire-stopping, connections",
+        InspectionItem.ISOLATION_AND_SWITCHING: "Isolation and switching, both live conductors",
+        InspectionItem.CURRENT_USING_EQUIPMENT: "Charge point as fitted: IP code, maker's instructions",
+        InspectionItem.IDENTIFICATION_AND_NOTICES: "Labels, notices and circuit chart",
+        InspectionItem.BATH_OR_SHOWER: "Rooms with a bath or shower",
+        InspectionItem.CHARGE_POINT_LOCATION: "Car charging: height, impact, open-PEN measure, earth separation",
+        InspectionItem.PROSUMER: "Own generation or storage working with this circuit",
+    },
+    SignedPart: {
+        SignedPart.DESIGN: "Design",
+        SignedPart.CONSTRUCTION: "Construction",
+        SignedPart.INSPECTION_AND_TESTING: "Inspection and testing",
+    },
+}
+
+
+def word(value: Enum) -> str:
+    """The plain words for a choice.
+
+    >>> word(Earthing.TN_C_S)
+    'TN-C-S'
+    """
+    return WORDS[type(value)][value.value]
+
+
+def verdict_words(finding: Finding) -> str:
+    """The words of a finding's verdict: what it waits for is a fact or a reading."""
+    if finding.verdict is Verdict.NEEDS and finding.waits_for == "reading":
+        return "Needs a reading"
+    return word(finding.verdict)

@@ -1,0 +1,1 @@
+"""What the network operator must be told."""

@@ -1,0 +1,127 @@
+"""What the network operator is told, assembled from the job: one form for notifying and for applying."""
+
+from __future__ import annotations
+
+from fulmen.core.demand.demand import demand_of
+from fulmen.core.demand.diversity import DiversityLine
+from fulmen.core.findings.words import word
+from fulmen.core.model.base import Part
+from fulmen.core.model.job import Job
+from fulmen.core.model.stops import Stop
+from fulmen.core.network_operator.notification import Reason, Route, operator_matter
+from fulmen.core.reference.rule_set import RuleSet
+
+
+class FormChargePoint(Part):
+    """A charge point as the operator needs to know it."""
+
+    name: str
+    phases: int
+    max_current_a: float
+    set_current_a: float
+    power_kw: float
+    load_limit_a: float | None
+    smart: str
+
+
+class OperatorForm(Part):
+    """The content of the form; empty texts are facts that are not known."""
+
+    route: Route
+    deadline: str
+    reasons: tuple[Reason, ...]
+    reference: str
+    householder: str
+    address: str
+    supply_number: str
+    earthing: str
+    phases: int
+    cut_out_fuse_a: int | None
+    fuse_proven: str
+    cut_out_condition: str
+    looped: str
+    neighbour_charge_point: str
+    tails_csa_mm2: float | None
+    own_generation: str
+    demand_source: str
+    demand_lines: tuple[DiversityLine, ...]
+    house_a: float | None
+    total_a: float | None
+    held_a: float | None
+    charge_points: tuple[FormChargePoint, ...]
+    photos: tuple[str, ...]
+    missing: tuple[str, ...]
+    about: str
+
+
+def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) -> OperatorForm:
+    """The form's content.
+
+    Args:
+        job: the job document.
+        rules: the edition and its thresholds.
+        photo_stops: the stop of each photo that is kept with the job.
+
+    Returns:
+        the form; `missing` names what the operator will ask for and the job does not hold.
+    """
+    demand, supply = demand_of(job, rules), job.supply
+    matter = operator_matter(job, rules, demand)
+    u0_v = rules.value("u0_v")
+    points = tuple(
+        FormChargePoint(
+            name=point.name,
+            phases=point.phases,
+            max_current_a=point.max_current_a,
+            set_current_a=point.design_current_a(),
+            power_kw=round(point.design_current_a() * u0_v * point.phases / 1000, 2),
+            load_limit_a=supply.load_limit_a,
+            smart=word(point.smart),
+        )
+        for point in job.charge_points
+    )
+    return OperatorForm(
+        route=matter.route,
+        deadline=matter.deadline_words,
+        reasons=matter.reasons,
+        reference=job.reference,
+        householder=job.site.householder,
+        address=job.site.address,
+        supply_number=supply.supply_number,
+        earthing=word(supply.earthing),
+        phases=supply.phases,
+        cut_out_fuse_a=supply.cut_out_fuse_a,
+        fuse_proven=word(supply.fuse_proven),
+        cut_out_condition=word(supply.cut_out_condition),
+        looped=word(supply.looped),
+        neighbour_charge_point=word(supply.neighbour_charge_point),
+        tails_csa_mm2=supply.tails_csa_mm2,
+        own_generation=word(supply.own_generation),
+        demand_source=demand.source,
+        demand_lines=demand.lines,
+        house_a=demand.house_a,
+        total_a=demand.total_a,
+        held_a=demand.held_a,
+        charge_points=points,
+        photos=_photos(photo_stops),
+        missing=_missing(job, demand.total_a, Stop.CUT_OUT in photo_stops),
+        about=matter.about,
+    )
+
+
+def _photos(photo_stops: tuple[Stop, ...]) -> tuple[str, ...]:
+    """How many photos show each stop, in the order of the walk."""
+    return tuple(f"{word(stop)}: {photo_stops.count(stop)}" for stop in Stop if stop in photo_stops)
+
+
+def _missing(job: Job, total_a: float | None, cut_out_photo: bool) -> tuple[str, ...]:
+    wanted = (
+        (job.site.householder, "the householder's name"),
+        (job.site.address, "the address"),
+        (job.supply.supply_number, "the supply number"),
+        (job.supply.cut_out_fuse_a, "the cut-out fuse"),
+        (total_a, "the maximum demand"),
+        (job.charge_points, "the charge point"),
+        (cut_out_photo, "a photo of the cut-out"),
+    )
+    return tuple(words for value, words in wanted if not value)

@@ -1,0 +1,211 @@
+"""What the network operator must be told: notify after, or apply before; with the reasons, the deadline and the hold.
+
+The thresholds are common practice and limits of the rule set. What was not seen counts against notifying after.
+"""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from enum import StrEnum
+
+from fulmen.core.demand.demand import Demand
+from fulmen.core.model.base import Part
+from fulmen.core.model.defects import DefectOutcome
+from fulmen.core.model.job import Job
+from fulmen.core.model.letters import TO_OPERATOR, Letter, LetterKind
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.stops import Stop
+from fulmen.core.model.supply import CutOutCondition, Seen
+from fulmen.core.reference.rule_set import RuleSet
+
+UNSOUND = (CutOutCondition.OLD, CutOutCondition.DAMAGED)
+OPERATORS_STOPS = (Stop.CUT_OUT, Stop.METER)
+
+
+class Route(StrEnum):
+    """When the operator is told."""
+
+    NOTIFY_AFTER = "notify_after"
+    APPLY_BEFORE = "apply_before"
+
+
+class Held(StrEnum):
+    """Whether a condition for notifying after holds."""
+
+    YES = "yes"
+    NO = "no"
+    NOT_KNOWN = "not_known"
+
+
+class OperatorState(StrEnum):
+    """Where the matter stands with the operator."""
+
+    NOT_SENT = "not_sent"
+    WAITING = "waiting"
+    BOOKED = "booked"
+    MORE_WANTED = "more_wanted"
+    ACCEPTED = "accepted"
+    OUT_OF_DATE = "out_of_date"
+
+
+class Reason(Part):
+    """One condition for notifying after, and whether it holds."""
+
+    text: str
+    holds: Held
+
+
+class OperatorMatter(Part):
+    """The route with its reasons, the state, whether work must wait, and the deadline where there is one."""
+
+    route: Route
+    reasons: tuple[Reason, ...]
+    about: str
+    state: OperatorState
+    hold: bool
+    stand_in: bool
+    deadline: date | None
+    deadline_words: str
+
+
+def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
+    """Route, reasons, state and hold of a job."""
+    reasons = _reasons(job, rules, demand)
+    route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
+    about, state = about_words(job, demand), operator_state(job, demand)
+    last = job.letters[-1] if job.letters else None
+    days = int(rules.value("notify_within_days"))
+    energised = energised_on(job)
+    deadline = energised + timedelta(days=days) if energised and route is Route.NOTIFY_AFTER else None
+    if route is Route.APPLY_BEFORE:
+        words = "Before any work, and not before the operator has agreed in writing."
+    elif deadline:
+        words = f"Within {days} days of energising: by {deadline:%-d %B %Y}."
+    else:
+        words = f"Within {days} days of energising."
+    return OperatorMatter(
+        route=route,
+        reasons=reasons,
+        about=about,
+        state=state,
+        hold=route is Route.APPLY_BEFORE and state is not OperatorState.ACCEPTED,
+        stand_in=bool(last and last.stand_in),
+        deadline=deadline,
+        deadline_words=words,
+    )
+
+
+def about_words(job: Job, demand: Demand) -> str:
+    """What an answer of the operator rests on: the demand, then whatever speaks against the supply."""
+    supply = job.supply
+    total = "demand not known" if demand.held_a is None else f"{demand.held_a:.0f} A in all"
+    limit = f", load limit {supply.load_limit_a:g} A" if supply.load_limit_a is not None else ""
+    against = ["looped"] if supply.looped is Seen.YES else []
+    against += ["cut-out not sound"] if supply.cut_out_condition in UNSOUND else []
+    return "; ".join([f"{total}{limit}, charge point {demand.car_a:g} A", *against])
+
+
+def still_about(then: str, now: str) -> bool:
+    """Whether a letter still covers the job: the same demand, and nothing new that speaks against the supply.
+
+    What the operator has mended since may fall away.
+
+    >>> still_about("74 A in all, charge point 32 A; looped", "74 A in all, charge point 32 A")
+    True
+    >>> still_about("74 A in all, charge point 32 A", "74 A in all, charge point 32 A; looped")
+    False
+    """
+    demand_then, *against_then = then.split("; ")
+    demand_now, *against_now = now.split("; ")
+    return demand_then == demand_now and set(against_now) <= set(against_then)
+
+
+def operator_state(job: Job, demand: Demand) -> OperatorState:
+    """Where the matter stands: the latest letter decides, if it is about what the job says now."""
+    if not job.letters:
+        return OperatorState.NOT_SENT
+    last = job.letters[-1]
+    if not still_about(last.about, about_words(job, demand)):
+        return OperatorState.OUT_OF_DATE
+    if last.kind in TO_OPERATOR:
+        return OperatorState.WAITING
+    if last.kind in (LetterKind.ACCEPTED, LetterKind.WORK_DONE):
+        return OperatorState.ACCEPTED
+    return OperatorState.MORE_WANTED if last.kind is LetterKind.MORE_WANTED else OperatorState.BOOKED
+
+
+def agreed_letter(job: Job, demand: Demand) -> Letter | None:
+    """The operator's letter that agrees to what the job says now, if there is one."""
+    return job.letters[-1] if operator_state(job, demand) is OperatorState.ACCEPTED else None
+
+
+def energised_on(job: Job) -> date | None:
+    """The day of the first live reading: from then on the circuit was energised."""
+    live = [one.taken_at for one in job.readings if one.step in (StepKey.POLARITY_LIVE, StepKey.ZS)]
+    return min(live).date() if live else None
+
+
+def _reasons(job: Job, rules: RuleSet, demand: Demand) -> tuple[Reason, ...]:
+    return (
+        _demand_reason(job, rules, demand),
+        _car_reason(rules, demand),
+        _loop_reason(job),
+        _cut_out_reason(job),
+        _defects(job),
+    )
+
+
+def _demand_reason(job: Job, rules: RuleSet, demand: Demand) -> Reason:
+    supply, total_a = job.supply, demand.held_a
+    least_a = rules.value("notify_demand_a")
+    if total_a is None:
+        return Reason(text="The demand is not known yet.", holds=Held.NOT_KNOWN)
+    if total_a <= least_a:
+        return Reason(text=f"Demand {total_a:.0f} A, not above {least_a:g} A.", holds=Held.YES)
+    fuse_a = supply.cut_out_fuse_a
+    if fuse_a is not None and total_a <= fuse_a:
+        proven, allowed = supply.fuse_proven is Seen.YES, supply.operator_allows_to_rating is Seen.YES
+        text = f"Demand {total_a:.0f} A, above {least_a:g} A but within the {fuse_a} A cut-out"
+        if proven and allowed:
+            return Reason(text=f"{text}, proven, and the operator's process allows it.", holds=Held.YES)
+        lacking = "its fuse is not proven" if not proven else "the operator's process is not known to allow it"
+        return Reason(text=f"{text}; {lacking}.", holds=Held.NO)
+    fuse = "the cut-out fuse is not known" if fuse_a is None else f"above the {fuse_a} A cut-out fuse"
+    return Reason(text=f"Demand {total_a:.0f} A, {fuse}.", holds=Held.NO)
+
+
+def _car_reason(rules: RuleSet, demand: Demand) -> Reason:
+    most_a, car_a = rules.value("notify_car_a"), demand.car_a
+    holds = Held.YES if car_a <= most_a else Held.NO
+    words = "not above" if holds is Held.YES else "above"
+    return Reason(text=f"Charging takes {car_a:g} A on a phase, {words} {most_a:g} A.", holds=holds)
+
+
+def _loop_reason(job: Job) -> Reason:
+    seen = job.supply.looped
+    texts = {
+        Seen.YES: "The service is looped to a neighbour.",
+        Seen.NO: "The service is not looped.",
+        Seen.NOT_SEEN: "Looped or not was not seen yet.",
+    }
+    return Reason(text=texts[seen], holds={Seen.YES: Held.NO, Seen.NO: Held.YES, Seen.NOT_SEEN: Held.NOT_KNOWN}[seen])
+
+
+def _cut_out_reason(job: Job) -> Reason:
+    condition = job.supply.cut_out_condition
+    if condition is CutOutCondition.SOUND:
+        return Reason(text="The cut-out looks sound.", holds=Held.YES)
+    if condition is CutOutCondition.NOT_SEEN:
+        return Reason(text="The cut-out was not looked at yet.", holds=Held.NOT_KNOWN)
+    return Reason(text="The cut-out is old or damaged.", holds=Held.NO)
+
+
+def _defects(job: Job) -> Reason:
+    left = [
+        defect
+        for defect in job.defects
+        if defect.stop in OPERATORS_STOPS and defect.outcome is DefectOutcome.LEFT_TOLD_OWNER
+    ]
+    if left:
+        return Reason(text=f"A defect stands at the operator's equipment: {left[0].what}.", holds=Held.NO)
+    return Reason(text="No defect stands at the operator's equipment.", holds=Held.YES)

@@ -1,0 +1,178 @@
+"""The catalogue of cable records: which table rates them, and what their protective conductor is.
+
+Generic records are data; a maker's own record comes with the job (`model.cables.MakerCable`) and serves the same way.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from functools import cache, lru_cache
+
+from fulmen.core.errors import InputError, TableError
+from fulmen.core.model.base import CSA_MM2
+from fulmen.core.model.cables import Cable, MakerCable, Protective
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import Section
+from fulmen.core.reference.tables import Table, read_toml, table
+
+OPERATING_C = {"pvc_70": 70.0, "xlpe_90": 90.0}
+K_COPPER = {"pvc_70": 115.0, "xlpe_90": 143.0}
+K_STEEL = {"pvc_70": 51.0, "xlpe_90": 46.0}
+K_SOURCE = "BS 7671 Tables 43.1, 54.3 and 54.4"
+
+
+@dataclass(frozen=True)
+class CableRecord:
+    """A kind of cable, by the properties that the arithmetic needs. `own` are a maker's ratings."""
+
+    id: str
+    name: str
+    rating_table: str
+    insulation: str
+    cpc: str
+    armour: str
+    earthed_metal_cover: bool
+    sizes_mm2: tuple[float, ...]
+    phases: tuple[int, ...]
+    overall: str
+    rating_table_70: str = ""
+    overall_mm: float | None = None
+    source: str = ""
+    own: Table | None = field(default=None, hash=False)
+
+    def ratings(self) -> Table:
+        """The table that rates this cable: a published one, or its maker's."""
+        return self.own if self.own is not None else table(self.rating_table)
+
+    def methods(self) -> list[str]:
+        """The reference methods that rate it."""
+        return sorted({column.split(".")[0] for column in self.ratings().columns})
+
+    def operating_c(self) -> float:
+        """The highest continuous conductor temperature of the insulation [°C]."""
+        return OPERATING_C[self.insulation]
+
+    def cpc_mm2(self, csa_mm2: float) -> float:
+        """Size of the core that goes with a line conductor of this size as protective conductor [mm²]."""
+        return table("4d5_cpc").at("cpc_mm2", csa_mm2) if self.cpc == "table" else csa_mm2
+
+    def armour_mohm_per_m(self, csa_mm2: float) -> float:
+        """Resistance of its armour at 20 °C [mΩ/m].
+
+        Raises:
+            TableError: the cable has no armour, or no figure for this size.
+        """
+        return self._armour(csa_mm2, "mohm_per_m")
+
+    def armour_mm2(self, csa_mm2: float) -> float:
+        """Cross-section of its armour [mm²]; raises as `armour_mohm_per_m`."""
+        return self._armour(csa_mm2, "area_mm2")
+
+    def _armour(self, csa_mm2: float, figure: str) -> float:
+        if not self.armour:
+            raise TableError(f"{self.name} has no armour that could serve")
+        return table("armour").at(f"{self.armour}_{figure}", csa_mm2)
+
+    def overall_diameter_mm(self, csa_mm2: float) -> float:
+        """Overall diameter [mm], the usual one of such a cable; makers differ."""
+        return self.overall_mm if self.overall_mm is not None else table("cable_diameter").at(self.overall, csa_mm2)
+
+    def at_70(self) -> CableRecord:
+        """This cable rated as if its insulation stood 70 °C, for terminals that stand no more."""
+        if not self.rating_table_70:
+            return self
+        return replace(self, rating_table=self.rating_table_70, insulation="pvc_70")
+
+
+@cache
+def cable_records() -> dict[str, CableRecord]:
+    """Every generic cable record, by its id, in the order of the data file."""
+    raw = read_toml(__package__, "cables")
+    return {
+        key: CableRecord(
+            id=key,
+            **{
+                **entry,
+                "sizes_mm2": tuple(float(size) for size in entry["sizes_mm2"]),
+                "phases": tuple(entry["phases"]),
+            },
+        )
+        for key, entry in raw.items()
+    }
+
+
+def cable_record(record: str, job: Job | None = None) -> CableRecord:
+    """The cable record of this id: a maker's one of the job, else a generic one.
+
+    Raises:
+        InputError: neither holds such a cable.
+    """
+    own = next((one for one in job.maker_cables if one.id == record), None) if job is not None else None
+    if own is not None:
+        return maker_record(own)
+    records = cable_records()
+    if record not in records:
+        raise InputError("cable.record", f"There is no cable “{record}”; choose one of {', '.join(records)}.")
+    return records[record]
+
+
+def records_for(job: Job) -> list[CableRecord]:
+    """Every cable that a job can choose: the generic ones, then its makers' own."""
+    return [*cable_records().values(), *(maker_record(one) for one in job.maker_cables)]
+
+
+@lru_cache(maxsize=64)
+def maker_record(own: MakerCable) -> CableRecord:
+    """A maker's record in the form that the arithmetic uses."""
+    rows = tuple(sorted({rating.csa_mm2 for rating in own.ratings}))
+    names = sorted({f"{rating.method.value}.{rating.loaded}" for rating in own.ratings})
+    cells = {(f"{one.method.value}.{one.loaded}", one.csa_mm2): one.rating_a for one in own.ratings}
+    ratings = Table(
+        key=own.id, title=own.name, publication=own.source, number="maker's ratings", unit="A", from_memory=False,
+        how_checked="as entered by the user", row_name="csa_mm2", rows=rows,
+        columns={name: tuple(cells.get((name, row)) for row in rows) for name in names},
+    )  # fmt: skip
+    return CableRecord(
+        id=own.id,
+        name=own.name,
+        rating_table="",
+        insulation=own.insulation.value,
+        cpc="same",
+        armour="three_core" if own.armoured else "",
+        earthed_metal_cover=own.armoured,
+        sizes_mm2=tuple(size for size in CSA_MM2 if size in rows),
+        phases=(1, 3),
+        overall="swa_3_core" if own.armoured else "round_3_core",
+        overall_mm=own.overall_mm,
+        source=own.source,
+        own=ratings,
+    )
+
+
+def cable_of(circuit: Circuit, section: Section) -> Cable:
+    """The cable of one section: its own, else the circuit's."""
+    return section.cable or circuit.cable
+
+
+def last_cable(circuit: Circuit) -> Cable:
+    """The cable that reaches the end of a circuit."""
+    return cable_of(circuit, circuit.route[-1]) if circuit.route else circuit.cable
+
+
+def cables_of(circuit: Circuit) -> list[Cable]:
+    """The different cables along a circuit, in the order of walking; the circuit's where it has no route."""
+    found = dict.fromkeys(cable_of(circuit, section) for section in circuit.route)
+    return list(found) or [circuit.cable]
+
+
+def protective_metal(record: CableRecord, cable: Cable) -> float:
+    """The protective conductor's own size [mm²]: the core, or the armour where it serves alone."""
+    alone = cable.protective is Protective.ARMOUR
+    return record.armour_mm2(cable.csa_mm2) if alone else record.cpc_mm2(cable.csa_mm2)
+
+
+def copper_protective_mm2(record: CableRecord, cable: Cable) -> float:
+    """Copper in the protective conductor [mm²]: none where the armour serves alone."""
+    alone = cable.protective is Protective.ARMOUR or record.cpc == "armour"
+    return 0.0 if alone else record.cpc_mm2(cable.csa_mm2)

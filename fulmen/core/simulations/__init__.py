@@ -1,0 +1,1 @@
+"""The day, the broken-PEN bench and the RCD chain, played through."""

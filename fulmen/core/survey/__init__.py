@@ -1,0 +1,1 @@
+"""What is seen, what is still open, and whom to ask."""

@@ -1,0 +1,182 @@
+"""The walk of the survey: which facts belong to which stop, which are still open, and whom to ask.
+
+A fact not seen yet is an open question for you, the householder or the network operator; it never counts as answered.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from enum import StrEnum
+from typing import Any, NamedTuple
+
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.words import word
+from fulmen.core.model.base import Part
+from fulmen.core.model.charge_point import Origin
+from fulmen.core.model.job import Job
+from fulmen.core.model.load import DemandMethod
+from fulmen.core.model.stops import Stop
+from fulmen.core.model.supply import Earthing, Seen
+
+
+class Ask(StrEnum):
+    """Who can answer an open question."""
+
+    YOU = "you"
+    HOUSEHOLDER = "householder"
+    OPERATOR = "operator"
+
+
+class OpenQuestion(Part):
+    """A fact that is not known yet, in plain words, and whom to ask."""
+
+    field: str
+    stop: Stop
+    ask: Ask
+    text: str
+
+
+class StopState(Part):
+    """One stop of the walk: how many of its facts are known, and which findings are settled here."""
+
+    stop: Stop
+    name: str
+    known: int
+    facts: int
+    findings: tuple[str, ...]
+
+
+class Fact(NamedTuple):
+    """One fact of the walk. `wanted` tells whether this job asks for it at all."""
+
+    field: str
+    stop: Stop
+    ask: Ask
+    text: str
+    wanted: Callable[[Job], bool] = lambda job: True
+
+
+def _with_board(job: Job) -> bool:
+    return bool(job.boards) and not job.boards[0].fitted_with_this_job
+
+
+FACTS = (
+    Fact("site.householder", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the householder's name?"),
+    Fact("site.address", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the address?"),
+    Fact("site.ownership", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "Who owns the dwelling?"),
+    Fact("supply.earthing", Stop.CUT_OUT, Ask.OPERATOR, "Which earthing arrangement has the supply?"),
+    Fact("supply.looped", Stop.CUT_OUT, Ask.OPERATOR, "Is the service looped to a neighbour?"),
+    Fact("supply.neighbour_charge_point", Stop.CUT_OUT, Ask.HOUSEHOLDER, "Has the looped neighbour a charge point?",
+         lambda job: job.supply.looped is Seen.YES),
+    Fact("supply.cut_out_condition", Stop.CUT_OUT, Ask.YOU, "Is the cut-out sound, as seen from outside?"),
+    Fact("supply.cut_out_fuse_a", Stop.CUT_OUT, Ask.OPERATOR, "What is the cut-out fuse rated?"),
+    Fact("supply.fuse_proven", Stop.CUT_OUT, Ask.OPERATOR, "Is the fuse inside proven to be what the carrier says?"),
+    Fact("supply.tns_confirmation", Stop.CUT_OUT, Ask.OPERATOR,
+         "Will the operator confirm in writing that the earth is separate all the way?",
+         lambda job: job.supply.earthing is Earthing.TN_S and job.supply.tns_school.value == "as_found"),
+    Fact("supply.supply_number", Stop.METER, Ask.HOUSEHOLDER, "What is the supply number on the bill?"),
+    Fact("supply.meter", Stop.METER, Ask.YOU, "What kind of meter is it?"),
+    Fact("supply.isolator", Stop.METER, Ask.YOU, "Does an isolator stand between meter and board?"),
+    Fact("supply.own_generation", Stop.METER, Ask.HOUSEHOLDER, "Are there solar panels or a battery?"),
+    Fact("supply.tails_csa_mm2", Stop.TAILS, Ask.YOU, "What size are the tails?"),
+    Fact("supply.tails_length_m", Stop.TAILS, Ask.YOU, "How long are the tails?"),
+    Fact("supply.tails_sleeved", Stop.TAILS, Ask.YOU, "Are the tails marked brown and blue?"),
+    Fact("supply.room_to_split_tails", Stop.TAILS, Ask.YOU, "Is there room to split the tails?"),
+    Fact("supply.earthing_conductor_csa_mm2", Stop.EARTH, Ask.YOU, "What size is the earthing conductor?"),
+    Fact("supply.earth_terminal", Stop.EARTH, Ask.YOU, "Is there a main earthing terminal?"),
+    Fact("supply.main_bonding_csa_mm2", Stop.EARTH, Ask.YOU, "What size is the main bonding?",
+         lambda job: not job.supply.no_extraneous_parts),
+    Fact("supply.bonding_near_entry", Stop.EARTH, Ask.YOU, "Is the bonding within 600 mm of where it comes in?",
+         lambda job: not job.supply.no_extraneous_parts),
+    Fact("boards.0.make_up", Stop.BOARD, Ask.YOU, "How is the board made up?", _with_board),
+    Fact("boards.0.enclosure", Stop.BOARD, Ask.YOU, "Is the board of metal or plastic?", lambda job: bool(job.boards)),
+    Fact("boards.0.spare_ways", Stop.BOARD, Ask.YOU, "How many ways are spare?", _with_board),
+    Fact("boards.0.front_rcd_seen", Stop.BOARD, Ask.YOU, "Does an RCD stand before the new way, and of which type?",
+         lambda job: bool(job.boards)),
+    Fact("boards.0.surge_protection", Stop.BOARD, Ask.YOU, "Is surge protection fitted?", lambda job: bool(job.boards)),
+    Fact("boards.0.looked_inside", Stop.BOARD, Ask.YOU, "Was the board looked over with its lid off?", _with_board),
+    Fact("boards.0.labels_complete", Stop.BOARD, Ask.YOU, "Are its circuits labelled?", _with_board),
+    Fact("supply.main_switch.rating_a", Stop.BOARD, Ask.YOU, "What is the main switch rated?"),
+    Fact("site.way_proven_clear", Stop.ROUTE, Ask.YOU, "Has a draw line gone through?",
+         lambda job: any(hazard.value in ("old_duct", "full_cavity") for hazard in job.site.hazards)),
+    Fact("site.car_place", Stop.PARKING, Ask.HOUSEHOLDER, "Where does the car stand when it charges?"),
+    Fact("site.parking_on_own_land", Stop.PARKING, Ask.HOUSEHOLDER, "Is the parking place on the dwelling's own land?"),
+    Fact("site.data_looked_for", Stop.DATA, Ask.HOUSEHOLDER, "Does Wi-Fi or mobile signal reach the parking place?"),
+    Fact("load", Stop.LOADS, Ask.HOUSEHOLDER, "Which big appliances are there?"),
+)  # fmt: skip
+
+
+def point_facts(job: Job) -> Iterator[Fact]:
+    """The facts of every charge point; where there are several, a question names which one it means."""
+    for place, point in enumerate(job.charge_points):
+        at, unit = f"charge_points.{place}", point.name if len(job.charge_points) > 1 else "the unit"
+        yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
+        yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
+        yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
+        if point.origin is not Origin.SUPPLIED_NEW:
+            yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
+            yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
+
+
+# Where a finding's facts are looked at, for those that belong to the survey.
+STOP_OF_RULE = {
+    "earthing_known": Stop.CUT_OUT, "looped": Stop.CUT_OUT, "cut_out": Stop.CUT_OUT, "tns_school": Stop.CUT_OUT,
+    "isolator": Stop.METER, "tails_size": Stop.TAILS, "tails_length": Stop.TAILS, "tails_sleeved": Stop.TAILS,
+    "earthing_conductor": Stop.EARTH, "main_bonding": Stop.EARTH, "earth_terminal": Stop.EARTH,
+    "bonding_place": Stop.EARTH, "electrode_touch": Stop.EARTH, "electrode_stable": Stop.EARTH,
+    "board_make_up": Stop.BOARD, "spare_way": Stop.BOARD, "looked_inside": Stop.BOARD, "board_labels": Stop.BOARD,
+    "board_case": Stop.BOARD, "front_rcd": Stop.BOARD, "rcd_blinding": Stop.BOARD, "surge": Stop.BOARD,
+    "tt_origin_rcd": Stop.BOARD, "danger_left": Stop.BOARD, "way_clear": Stop.ROUTE, "permission": Stop.OWNERSHIP,
+    "data_way": Stop.DATA, "own_land": Stop.PARKING,
+    "demand": Stop.LOADS, "demand_tails": Stop.LOADS, "demand_main_switch": Stop.LOADS, "meter_record": Stop.LOADS,
+    "load_clamp": Stop.LOADS, "open_pen": Stop.CHARGE_POINT, "dc_protection": Stop.CHARGE_POINT,
+    "maker_rcd": Stop.CHARGE_POINT, "maker_device": Stop.CHARGE_POINT, "terminals": Stop.CHARGE_POINT,
+    "gland_entry": Stop.CHARGE_POINT, "flex_tail": Stop.CHARGE_POINT, "used_unit": Stop.CHARGE_POINT,
+    "smart": Stop.CHARGE_POINT, "ip_code": Stop.CHARGE_POINT, "connector_height": Stop.PARKING,
+    "separation": Stop.PARKING,
+}  # fmt: skip
+
+
+def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
+    """Every fact that this job asks for, in the order of the walk, and whether it is known."""
+    return tuple((fact, known(job, fact)) for fact in (*FACTS, *point_facts(job)) if fact.wanted(job))
+
+
+def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, ...]:
+    """Every fact of the walk that nobody has seen yet."""
+    return tuple(
+        OpenQuestion(field=fact.field, stop=fact.stop, ask=fact.ask, text=fact.text)
+        for fact, is_known in facts
+        if not is_known
+    )
+
+
+def stop_states(job: Job, facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
+    """Each stop with how much of it is known, and the keys of its findings, worst first.
+
+    The walk ends at the origin's board; those further on are entered with the run.
+    """
+    further_on = {circuit.feeds for circuit in job.circuits} & {board.id for board in job.boards}
+    seen: dict[Stop, list[bool]] = {stop: [] for stop in Stop}
+    for fact, is_known in facts:
+        seen[fact.stop].append(is_known)
+    settled: dict[Stop, list[str]] = {stop: [] for stop in Stop}
+    for one in findings:
+        if one.rule in STOP_OF_RULE and one.subject not in further_on:
+            settled[STOP_OF_RULE[one.rule]].append(one.key())
+    return tuple(
+        StopState(
+            stop=stop, name=word(stop), known=sum(seen[stop]), facts=len(seen[stop]), findings=tuple(settled[stop])
+        )
+        for stop in Stop
+    )
+
+
+def known(job: Job, fact: Fact) -> bool:
+    """Whether a fact was seen: empty, nothing and “not seen” are not."""
+    if fact.field == "load":
+        return job.load.method is not DemandMethod.ENTERED or job.supply.maximum_demand_a is not None
+    value: Any = job
+    for part in fact.field.split("."):
+        value = value[int(part)] if part.isdigit() else getattr(value, part)
+    return value is not None and value != "" and getattr(value, "value", None) != "not_seen"

@@ -1,0 +1,1 @@
+"""Dead and live tests, what they should read, and what a certificate still lacks."""

@@ -1,0 +1,138 @@
+"""What still stands between a job and its certificate."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fulmen.core.findings.finding import Finding, Stage, Verdict
+from fulmen.core.findings.words import verdict_words, word
+from fulmen.core.model.base import Part
+from fulmen.core.model.certificate import SignedPart
+from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Outcome
+from fulmen.core.model.site import CarPlace
+from fulmen.core.verification.sequence import Step
+
+GapKind = Literal["check", "reading", "inspection", "particular", "signature"]
+
+
+class Gap(Part):
+    """One thing that is missing or falls short, and the stage where it is put right."""
+
+    kind: GapKind
+    key: str
+    text: str
+    stage: Literal["survey", "design", "dead", "live", "papers"]
+
+
+def certificate_gaps(job: Job, findings: tuple[Finding, ...], steps: tuple[Step, ...]) -> tuple[Gap, ...]:
+    """Everything that keeps the certificate from being issued, signatures last; empty when it may be."""
+    return (
+        *[_check_gap(finding) for finding in findings if finding.is_open()],
+        *_reading_gaps(steps),
+        *_particular_gaps(job),
+        *_inspection_gaps(job),
+        *_signature_gaps(job),
+    )
+
+
+def comments_on_existing(job: Job) -> str:
+    """The comments on the existing installation: each defect with what became of it, then the free text."""
+    defects = [f"{defect.what}: {word(defect.outcome)}." for defect in job.defects]
+    written = job.certificate.comments_on_existing
+    return " ".join([*defects, *([written] if written else [])])
+
+
+def _check_gap(finding: Finding) -> Gap:
+    stage: Stage = finding.stage
+    text = f"{finding.title}: {verdict_words(finding).lower()}"
+    if finding.verdict is Verdict.YOUR_CALL:
+        text += ", say why"
+    if finding.figures():
+        text += f" ({finding.figures()})"
+    return Gap(kind="check", key=finding.key(), text=text, stage=stage.value)
+
+
+def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
+    if not steps:
+        return [
+            Gap(
+                kind="reading",
+                key="readings",
+                text="No circuit feeds a charge point yet: nothing can be tested",
+                stage="design",
+            )
+        ]
+    return [
+        Gap(
+            kind="reading",
+            key=f"{step.step.value}/{step.subject}",
+            text=f"Reading missing: {step.title}",
+            stage=step.stage.value,
+        )
+        for step in steps
+        if step.required and (step.reading is None or step.reading.outcome is Outcome.COULD_NOT_TEST)
+    ]
+
+
+def _particular_gaps(job: Job) -> list[Gap]:
+    """Particulars that the standard's model form asks for."""
+    wanted = [
+        ("site.householder", bool(job.site.householder), "the householder's name", "survey"),
+        ("site.address", bool(job.site.address), "the address of the installation", "survey"),
+        ("site.extent", bool(job.site.extent), "what the certificate covers", "survey"),
+        ("site.car_place", job.site.car_place is not CarPlace.NOT_SEEN, "where the car is charged", "survey"),
+        (
+            "supply.main_switch.rating_a",
+            job.supply.main_switch.rating_a is not None,
+            "the main switch's rating",
+            "survey",
+        ),
+        (
+            "supply.cut_out_fuse_standard",
+            bool(job.supply.cut_out_fuse_standard),
+            "the cut-out fuse's standard",
+            "survey",
+        ),
+        (
+            "certificate.comments_on_existing",
+            bool(comments_on_existing(job)),
+            "comments on the existing installation",
+            "papers",
+        ),
+        (
+            "certificate.next_inspection_years",
+            job.certificate.next_inspection_years is not None,
+            "when to inspect next",
+            "papers",
+        ),
+    ]
+    return [
+        Gap(kind="particular", key=key, text=f"Enter {what}", stage=stage)
+        for key, present, what, stage in wanted
+        if not present
+    ]
+
+
+def _inspection_gaps(job: Job) -> list[Gap]:
+    gaps = []
+    for item in InspectionItem:
+        found = job.inspection(item)
+        if found is None:
+            gaps.append(Gap(kind="inspection", key=item.value, text=f"Not inspected yet: {word(item)}", stage="papers"))
+        elif found.outcome is InspectionOutcome.WRONG:
+            gaps.append(Gap(kind="inspection", key=item.value, text=f"Found wrong: {word(item)}", stage="papers"))
+        elif found.outcome is InspectionOutcome.LIMITED and len(found.note) < 3:
+            gaps.append(
+                Gap(kind="inspection", key=item.value, text=f"Say what was limited: {word(item)}", stage="papers")
+            )
+    return gaps
+
+
+def _signature_gaps(job: Job) -> list[Gap]:
+    return [
+        Gap(kind="signature", key=part.value, text=f"Not signed: {word(part)}", stage="papers")
+        for part in SignedPart
+        if job.certificate.signature(part) is None
+    ]

@@ -1,0 +1,138 @@
+"""The test sequence of Part 6 for one job: its steps in order, what to expect, what limits them."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.origin import ORIGIN, measured
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Stage
+from fulmen.core.model.base import Part
+from fulmen.core.model.readings import Reading, StepKey
+from fulmen.core.verification.expected_bands import Band, r1_r2_band, r1_rn_band, zs_band
+from fulmen.core.verification.step_limits import step_limit
+from fulmen.core.verification.steps import DEFINITIONS, Kind, StepDefinition, has_car_electrode
+
+# What a sub-main is tested for besides the final circuit.
+SUB_MAIN_STEPS = {
+    StepKey.R1_R2,
+    StepKey.IR_LIVE_EARTH,
+    StepKey.IR_LINE_NEUTRAL,
+    StepKey.POLARITY_DEAD,
+    StepKey.ZS,
+}
+BETWEEN_LINES = " Each line to neutral, and line to line."
+SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
+
+
+class Step(Part):
+    """One step of one job's sequence, with what is expected, what limits it, and the reading that counts."""
+
+    step: StepKey
+    subject: str
+    stage: Stage
+    title: str
+    where: str
+    how: str
+    kind: Kind
+    unit: str
+    decimals: int
+    leads: tuple[str, ...]
+    required: bool
+    expected_low: float | None = None
+    expected_high: float | None = None
+    expected_from: str = ""
+    limit: float | None = None
+    limit_low: float | None = None
+    limit_from: str = ""
+    reading: Reading | None = None
+
+
+def sequence(cases: list[Case]) -> list[Step]:
+    """Every step of the job, dead before live; what hangs on several runs (origin, sub-main) stands once."""
+    steps, seen = [], set()
+    for definition in DEFINITIONS:
+        for case in cases:
+            if not case.run.links or not definition.applies(case):
+                continue
+            for subject in _subjects(definition, case):
+                if (definition.key, subject) not in seen:
+                    seen.add((definition.key, subject))
+                    steps.append(_step(definition, subject, case))
+    return steps
+
+
+def _subjects(definition: StepDefinition, case: Case) -> list[str]:
+    """Whom a step is taken for: the origin, or each sub-main where the step serves one and the final circuit."""
+    if definition.subject == "origin":
+        return [ORIGIN]
+    feeders = [link.circuit.id for link in case.run.links[:-1]] if definition.key in SUB_MAIN_STEPS else []
+    return [*feeders, case.subject]
+
+
+def expected_band(case: Case, key: StepKey, subject: str, conductor_c: float | None = None) -> Band | None:
+    """Where a reading of this step should lie, if that can be told yet."""
+    link = case.link(subject)
+    if link is None:
+        return None
+    if key is StepKey.R1_R2:
+        return r1_r2_band(link, case.rules, conductor_c)
+    if key is StepKey.R1_RN:
+        return r1_rn_band(link, case.rules, conductor_c)
+    if key is StepKey.ZS:
+        return _expected_zs(case, subject)
+    return None
+
+
+def _expected_zs(case: Case, subject: str) -> Band | None:
+    """Ze and the R1+R2 of every circuit up to this one, as read or else from its route."""
+    figures = case.figures
+    assert figures is not None
+    if has_car_electrode(case) and subject == case.subject:
+        return None
+    r1_r2, read_all = 0.0, True
+    for link in figures.links:
+        read = measured(case.job, StepKey.R1_R2, link.link.circuit.id)
+        read_all = read_all and read is not None
+        r1_r2 += read if read is not None else link.laid.r1_ohm + link.laid.r2_ohm
+        if link.link.circuit.id == subject:
+            break
+    origin = "as read" if read_all else "from the route"
+    source = f"Ze {figures.ze.value:.2f} {figures.ze.source} + R1+R2 {r1_r2:.2f} {origin}, cold"
+    return zs_band(figures.ze.value, r1_r2, case.rules, source)
+
+
+def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> bool:
+    """Whether a three-phase circuit's lines are to be told apart as well."""
+    phases = case.run.charge_point.phases if feeder is None else case.run.links[feeder].circuit.phases
+    return phases == 3 and definition.key is StepKey.IR_LINE_NEUTRAL
+
+
+def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
+    limit = step_limit(case, definition.key, subject)
+    band = expected_band(case, definition.key, subject)
+    feeder = next((number for number, link in enumerate(case.run.links[:-1]) if link.circuit.id == subject), None)
+    title, where = definition.title, definition.where
+    if feeder is not None:
+        title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {case.run.links[feeder].circuit.name}"
+        where = where.replace("at the charge point", f"at {case.run.links[feeder + 1].board.name}")
+    elif subject != ORIGIN and len(case.job.charge_points) > 1:
+        title = f"{title}, {case.run.final().circuit.name}"
+    return Step(
+        step=definition.key,
+        subject=subject,
+        stage=definition.stage,
+        title=title,
+        where=where,
+        how=definition.how + (BETWEEN_LINES if _lines_apart(definition, case, feeder) else ""),
+        kind=definition.kind,
+        unit=definition.unit,
+        decimals=definition.decimals,
+        leads=definition.leads,
+        required=definition.required,
+        expected_low=band.low if band else None,
+        expected_high=band.high if band else None,
+        expected_from=band.source if band else "",
+        limit=limit.most,
+        limit_low=limit.least,
+        limit_from=limit.source,
+        reading=case.job.reading(definition.key, subject),
+    )

@@ -1,0 +1,99 @@
+"""What limits the reading of each step, from the same figures as the checks."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from fulmen.core.checks.disconnection import opening_rcd
+from fulmen.core.checks.earthing import low_electrode
+from fulmen.core.circuit.margins import breaking_limit_ka
+from fulmen.core.circuit.origin import declared_ze_ohm
+from fulmen.core.circuit.run_figures import Case, LinkFigures
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.steps import has_car_electrode, relies_on_low_electrode
+
+
+class StepLimit(NamedTuple):
+    """The most and the least a reading may be, in the unit of its step, and where that comes from."""
+
+    most: float | None = None
+    least: float | None = None
+    source: str = ""
+
+
+def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
+    """The limit of a step; empty where nothing limits it."""
+    if key in LINK_LIMITS:
+        link = case.link(subject)
+        return LINK_LIMITS[key](case, link) if link is not None else StepLimit()
+    finder = LIMITS.get(key)
+    return finder(case) if finder else StepLimit()
+
+
+def _r1_r2(case: Case, link: LinkFigures) -> StepLimit:
+    if link.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
+        return StepLimit()
+    most = (link.zs_limit_ohm - link.start.loop_ohm) / link.hot_factor
+    source = f"(Zs max {link.zs_limit_ohm:.2f} − {link.start.loop_ohm:.2f})/{link.hot_factor:.4g}"
+    return StepLimit(max(most, 0.0), source=source)
+
+
+def _zs(case: Case, link: LinkFigures) -> StepLimit:
+    """80 % of the device's limit; where an RCD serves instead, what holds the touch voltage."""
+    before = opening_rcd(case, link)
+    rcd = before or (case.run.charge_point.rcd_inside if link.final else None)
+    limit = link.zs_limit_ohm
+    too_high = before is not None and (limit is None or link.end.loop_ohm > limit)
+    by_rcd = case.job.supply.earthing is Earthing.TT or (link.final and has_car_electrode(case)) or too_high
+    if by_rcd or limit is None:
+        most = case.rules.value("touch_voltage_v") / (rcd.residual_ma / 1000) if rcd else None
+        return StepLimit(most, source="50 V ÷ IΔn")
+    share = case.rules.value("measured_loop_factor")
+    return StepLimit(share * limit, source=f"{share:.0%} of {limit:.2f} Ω, as conductors are cold")
+
+
+def _ze(case: Case) -> StepLimit:
+    if case.job.supply.earthing is Earthing.TT:
+        return StepLimit()
+    return StepLimit(declared_ze_ohm(case.job, case.rules), source="declared maximum")
+
+
+def _fault_current(case: Case) -> StepLimit:
+    if case.figures is None:
+        return StepLimit()
+    return StepLimit(breaking_limit_ka(case.figures.links[0]), source="what the device and its board can break")
+
+
+def _insulation(case: Case) -> StepLimit:
+    return StepLimit(least=case.rules.value("insulation_mohm"), source="at 500 V d.c.")
+
+
+def _electrode(case: Case) -> StepLimit:
+    """Low enough to be stable; where it must hold the voltage of a broken PEN, far lower."""
+    held = low_electrode(case) if relies_on_low_electrode(case) else None
+    if held is not None:
+        return StepLimit(held.limit_ohm, source=f"70 V at {held.load_a:g} A with the PEN broken")
+    return StepLimit(case.rules.value("electrode_stable_ohm"), source="stable in dry and frozen ground")
+
+
+def _rcd(case: Case) -> StepLimit:
+    return StepLimit(case.rules.value("rcd_trip_ms"), source="at 1× IΔn")
+
+
+def _delayed_rcd(case: Case) -> StepLimit:
+    most, least = case.rules.value("rcd_delayed_trip_max_ms"), case.rules.value("rcd_delayed_trip_min_ms")
+    return StepLimit(most, least, "S-type at 1× IΔn")
+
+
+LINK_LIMITS: dict[StepKey, Callable[[Case, LinkFigures], StepLimit]] = {StepKey.R1_R2: _r1_r2, StepKey.ZS: _zs}
+LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
+    StepKey.IR_LIVE_EARTH: _insulation,
+    StepKey.IR_LINE_NEUTRAL: _insulation,
+    StepKey.ELECTRODE: _electrode,
+    StepKey.ZE: _ze,
+    StepKey.FAULT_CURRENT: _fault_current,
+    StepKey.RCD_TRIP: _rcd,
+    StepKey.RCD_ORIGIN_TRIP: _delayed_rcd,
+}

@@ -1,0 +1,255 @@
+"""The steps of the test sequence: what every job's step of a kind has in common, and when it applies."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from fulmen.core.checks.residual_current import board_rcd, front_rcds
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Stage
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+
+Kind = Literal["figure", "confirm"]
+
+
+@dataclass(frozen=True)
+class StepDefinition:
+    """What every job's step of this key has in common."""
+
+    key: StepKey
+    stage: Stage
+    title: str
+    where: str
+    how: str
+    kind: Kind
+    unit: str = ""
+    decimals: int = 2
+    leads: tuple[str, ...] = ()
+    subject: Literal["origin", "circuit"] = "circuit"
+    applies: Callable[[Case], bool] = lambda case: True
+    required: bool = True
+
+
+def _has_rcd(case: Case) -> bool:
+    return board_rcd(case) is not None or case.run.charge_point.rcd_inside is not None
+
+
+def relies_on_low_electrode(case: Case) -> bool:
+    """Whether an electrode on the house earth must hold the voltage of a broken PEN."""
+    low = case.job.arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE
+    return low and case.job.supply.earthing is not Earthing.TT and not has_car_electrode(case)
+
+
+def _has_electrode_at_origin(case: Case) -> bool:
+    return case.job.supply.earthing is Earthing.TT or relies_on_low_electrode(case)
+
+
+def has_car_electrode(case: Case) -> bool:
+    """Whether only the car is earthed to an electrode of its own (TT island)."""
+    own = case.job.arrangement.car_earth is CarEarth.OWN_ELECTRODE
+    return own and case.job.supply.earthing is not Earthing.TT
+
+
+def _delayed_at_origin(case: Case) -> bool:
+    return any(rcd.time_delayed for rcd in front_rcds(case))
+
+
+def _detects_dc(case: Case) -> bool:
+    return case.job.arrangement.rdc_dd is not RdcDdPlace.NONE
+
+
+def _three_phase(case: Case) -> bool:
+    return case.run.charge_point.phases == 3
+
+
+DEAD, LIVE = Stage.DEAD, Stage.LIVE
+AT_BOARD, AT_CAR, AT_ORIGIN = "at the board", "at the charge point", "at the origin"
+LIVE_CARE = "Live: fused probes, covers back on before you walk away."
+
+DEFINITIONS = (
+    StepDefinition(
+        StepKey.R1_R2,
+        DEAD,
+        "Continuity, R1+R2",
+        AT_CAR,
+        "Null the leads. Link line and earth at the board; read between them at the charge point.",
+        "figure",
+        "Ω",
+        leads=("L", "PE"),
+    ),
+    StepDefinition(
+        StepKey.R1_RN,
+        DEAD,
+        "Cross-check, R1+Rn",
+        AT_CAR,
+        "Link line and neutral at the board; read between them at the charge point.",
+        "figure",
+        "Ω",
+        leads=("L", "N"),
+        required=False,
+    ),
+    StepDefinition(
+        StepKey.IR_LIVE_EARTH,
+        DEAD,
+        "Insulation, live to earth",
+        AT_BOARD,
+        "500 V d.c., line and neutral together to earth; charge point and surge protection off.",
+        "figure",
+        "MΩ",
+        1,
+        leads=("L", "N", "PE"),
+    ),
+    StepDefinition(
+        StepKey.IR_LINE_NEUTRAL,
+        DEAD,
+        "Insulation, line to neutral",
+        AT_BOARD,
+        "500 V d.c., before the charge point is connected.",
+        "figure",
+        "MΩ",
+        1,
+        leads=("L", "N"),
+    ),
+    StepDefinition(
+        StepKey.POLARITY_DEAD,
+        DEAD,
+        "Polarity, dead",
+        AT_CAR,
+        "Every line terminal is line, every switch is in the line.",
+        "confirm",
+        leads=("L", "N", "PE"),
+    ),
+    StepDefinition(
+        StepKey.ELECTRODE,
+        DEAD,
+        "Earth electrode",
+        "at the electrode",
+        "Disconnect it first. Three readings with the potential spike moved must agree.",
+        "figure",
+        "Ω",
+        1,
+        leads=("PE",),
+        subject="origin",
+        applies=_has_electrode_at_origin,
+    ),
+    StepDefinition(
+        StepKey.ELECTRODE,
+        DEAD,
+        "Car's own earth electrode",
+        "at the electrode",
+        "Disconnect it first. Three readings with the potential spike moved must agree.",
+        "figure",
+        "Ω",
+        1,
+        leads=("PE",),
+        applies=has_car_electrode,
+    ),
+    StepDefinition(
+        StepKey.POLARITY_LIVE,
+        LIVE,
+        "Polarity, live",
+        AT_ORIGIN,
+        f"Line to neutral, line to earth, neutral to earth. {LIVE_CARE}",
+        "confirm",
+        leads=("L", "N", "PE"),
+        subject="origin",
+    ),
+    StepDefinition(
+        StepKey.ZE,
+        LIVE,
+        "Ze at the cut-out",
+        AT_ORIGIN,
+        f"Main switch off and locked; earthing conductor off the terminal, back on afterwards. {LIVE_CARE}",
+        "figure",
+        "Ω",
+        leads=("L", "PE"),
+        subject="origin",
+    ),
+    StepDefinition(
+        StepKey.FAULT_CURRENT,
+        LIVE,
+        "Prospective fault current",
+        AT_ORIGIN,
+        f"Line to neutral and line to earth, earthing back on: write the larger. {LIVE_CARE}",
+        "figure",
+        "kA",
+        leads=("L", "N", "PE"),
+        subject="origin",
+    ),
+    StepDefinition(
+        StepKey.ZS,
+        LIVE,
+        "Loop at the car, Zs",
+        AT_CAR,
+        f"Vehicle adapter in state C; tester on loop, no trip. {LIVE_CARE}",
+        "figure",
+        "Ω",
+        leads=("L", "N", "PE"),
+    ),
+    StepDefinition(
+        StepKey.RCD_TRIP,
+        LIVE,
+        "RCD at its rated current",
+        AT_CAR,
+        "1× rated residual current, alternating; write the longest time.",
+        "figure",
+        "ms",
+        1,
+        leads=("L", "N", "PE"),
+        applies=_has_rcd,
+    ),
+    StepDefinition(
+        StepKey.RCD_ORIGIN_TRIP,
+        LIVE,
+        "Time-delayed RCD at the origin",
+        AT_ORIGIN,
+        "1× rated residual current, alternating.",
+        "figure",
+        "ms",
+        1,
+        leads=("L", "N", "PE"),
+        subject="origin",
+        applies=_delayed_at_origin,
+    ),
+    StepDefinition(
+        StepKey.PHASE_SEQUENCE,
+        LIVE,
+        "Phase sequence",
+        AT_CAR,
+        f"Indicator on L1, L2, L3: it turns as at the origin. {LIVE_CARE}",
+        "confirm",
+        leads=("L", "N", "PE"),
+        applies=_three_phase,
+    ),
+    StepDefinition(
+        StepKey.RCD_BUTTON,
+        LIVE,
+        "RCD test button",
+        AT_BOARD,
+        "Press it: it opens; set it again.",
+        "confirm",
+        applies=_has_rcd,
+    ),
+    StepDefinition(
+        StepKey.DC_DETECTION,
+        LIVE,
+        "6 mA DC detection",
+        AT_CAR,
+        "Smooth DC through the connector: it opens at 6 mA or less.",
+        "confirm",
+        applies=_detects_dc,
+        required=False,
+    ),
+    StepDefinition(
+        StepKey.CHARGE_POINT_STATES,
+        LIVE,
+        "Charge point states",
+        AT_CAR,
+        "A, B and C as they should be; pilot error and earth error each open it; it sets again.",
+        "confirm",
+    ),
+)
