@@ -105,8 +105,8 @@ def finding_lines(finding: Finding) -> list[str]:
     lines += [f"    | {line.text()}" for line in finding.working]
     if finding.fear:
         lines.append(f"    What can happen: {finding.fear}")
-    if finding.mend:
-        lines.append(f"    To mend: {finding.mend}")
+    if finding.remedy:
+        lines.append(f"    To mend: {finding.remedy}")
     if finding.decision:
         lines.append(f"    Decided: “{finding.decision.reason}” {finding.decision.name}, {finding.decision.decided_on}")
     return lines

@@ -117,7 +117,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         sentences=tuple(
             RunSentence(circuit=case.subject, charge_point=case.run.charge_point.id, parts=specification(case))
             for case in cases
-            if case.run.links
+            if case.run.chain
         ),
         faults=tuple(
             RunFaults(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))

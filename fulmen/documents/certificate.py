@@ -163,5 +163,5 @@ def _fed_by(job: Job) -> dict[str, str]:
 
 def _inside_rcd(job: Job, circuit: Circuit) -> Any:
     """The RCD in the unit, where the circuit's own device holds none."""
-    points = [run.charge_point for run in runs(job) if run.links and run.final().circuit.id == circuit.id]
+    points = [run.charge_point for run in runs(job) if run.chain and run.final().circuit.id == circuit.id]
     return points[0].rcd_inside if points else None

@@ -142,7 +142,7 @@ def _volts(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
 
 
 def _loop(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
-    limits_ohm = [link.zs_limit_ohm for link in profile.links if link.zs_limit_ohm is not None]
+    limits_ohm = [chained.zs_limit_ohm for chained in profile.chain if chained.zs_limit_ohm is not None]
     most = max([profile.zs_ohm, *limits_ohm, *(mark.value for mark in profile.marks)]) * 1.08
 
     def y(ohm: float) -> float:
@@ -151,11 +151,11 @@ def _loop(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
     along = [(float(START_X), y(profile.origin_loop_ohm)), (float(BOARD_X), y(profile.board_loop_ohm))]
     along += [(scale.x(one.to_m), y(one.loop_ohm)) for one in profile.sections]
     limits = [
-        ((scale.x(link.from_m), y(link.zs_limit_ohm)), (scale.x(link.to_m), y(link.zs_limit_ohm)))
-        for link in profile.links
-        if link.zs_limit_ohm is not None
+        ((scale.x(chained.from_m), y(chained.zs_limit_ohm)), (scale.x(chained.to_m), y(chained.zs_limit_ohm)))
+        for chained in profile.chain
+        if chained.zs_limit_ohm is not None
     ]
-    last = profile.links[-1].zs_limit_ohm
+    last = profile.chain[-1].zs_limit_ohm
     limit = f"limit {last:.2f} Ω" if last is not None else ""
     over = last is not None and profile.zs_ohm > last
     parts = _track("Loop, hot", top, along, limits, f"{profile.zs_ohm:.2f} Ω", limit, over)
@@ -168,7 +168,7 @@ def _loop(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
 
 def _amps(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
     ratings = [one.iz_a for one in profile.sections if one.iz_a is not None]
-    most = max([*ratings, *(link.device_a for link in profile.links)]) * 1.1
+    most = max([*ratings, *(chained.device_a for chained in profile.chain)]) * 1.1
 
     def y(amps: float) -> float:
         return top + 46 * (1 - amps / most)
@@ -183,10 +183,10 @@ def _amps(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
         parts.append(_line((x1, y(one.iz_a)), (x2, y(one.iz_a)), OVER if weak else COPPER, 3))
         if x2 - x1 > 26:
             parts.append(_text((x1 + x2) / 2, y(one.iz_a) - 4, f"{one.iz_a:.0f}", anchor="middle", size=10))
-    for link in profile.links:
-        x1, x2 = scale.x(link.from_m), scale.x(link.to_m)
-        parts.append(_line((x1, y(link.device_a)), (x2, y(link.device_a)), INK, 1, "5 3"))
-        parts.append(_line((x1, y(link.load_a)), (x2, y(link.load_a)), QUIET, 1, "1 3"))
+    for chained in profile.chain:
+        x1, x2 = scale.x(chained.from_m), scale.x(chained.to_m)
+        parts.append(_line((x1, y(chained.device_a)), (x2, y(chained.device_a)), INK, 1, "5 3"))
+        parts.append(_line((x1, y(chained.load_a)), (x2, y(chained.load_a)), QUIET, 1, "1 3"))
     parts.append(_text(END_X + 10, top + 20, f"device {profile.device_a:.0f} A", size=10))
     parts.append(_text(END_X + 10, top + 36, f"load {profile.load_a:.0f} A", fill=QUIET, size=10))
     return parts

@@ -7,7 +7,7 @@ from io import StringIO
 
 from flask import Response
 
-from fulmen.core.alternatives.remedies import mends
+from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import SearchResult, search
 from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
 from fulmen.core.editing.job_file import check_structure
@@ -34,9 +34,9 @@ from fulmen.web.blueprint import api_blueprint
 from fulmen.web.design_schemas import (
     ChangeList,
     LayoutList,
-    MendList,
-    MendQuestion,
     PointQuestion,
+    RemedyList,
+    RemedyQuestion,
     RouteAnswer,
     RouteQuestion,
 )
@@ -107,11 +107,11 @@ def search_ways(body: PointQuestion) -> Response:
     return reply(search(body.job, body.charge_point, rule_set(body.job.rule_set), price_list(store())))
 
 
-@design.post("/mends", responses={200: MendList})
+@design.post("/remedies", responses={200: RemedyList})
 @allows(Role.ELECTRICIAN)
-def list_mends(body: MendQuestion) -> Response:
+def list_remedies(body: RemedyQuestion) -> Response:
     """Work out the smallest changes that make a finding hold."""
-    return reply(MendList(mends=list(mends(body.job, body.finding, rule_set(body.job.rule_set)))))
+    return reply(RemedyList(remedies=list(remedies(body.job, body.finding, rule_set(body.job.rule_set)))))
 
 
 @design.post("/materials", responses={200: MaterialsList})

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fulmen.core.alternatives.remedies import Mend
+from fulmen.core.alternatives.remedies import Remedy
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
 from fulmen.core.model.base import Id
@@ -61,16 +61,16 @@ class ChangeList(BaseModel):
     changes: list[Change]
 
 
-class MendQuestion(Question):
+class RemedyQuestion(Question):
     """About one finding that falls short."""
 
     finding: Annotated[str, Field(min_length=3, max_length=120)]
 
 
-class MendList(BaseModel):
+class RemedyList(BaseModel):
     """The smallest changes that make it hold."""
 
-    mends: list[Mend]
+    remedies: list[Remedy]
 
 
 class PriceFile(BaseModel):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.alternatives.arrangements import Ways, every_way
+from fulmen.core.alternatives.arrangements import ArrangementOptions, arrangement_options
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.electrical.electrode import ElectrodeOutlook, ElectrodePlan, electrode_outlook
 from fulmen.core.errors import InputError
@@ -21,16 +21,16 @@ from fulmen.web.schemas import Teaching
 protection = api_blueprint("protection")
 
 
-@protection.post("/protection/ways", responses={200: Ways})
+@protection.post("/protection/arrangements", responses={200: ArrangementOptions})
 @allows(Role.ELECTRICIAN)
-def list_ways(body: PointQuestion) -> Response:
+def list_arrangements(body: PointQuestion) -> Response:
     """Judge every way to protect people at one charge point."""
     job = body.job
     check_structure(job)
     places = [place for place, one in enumerate(job.charge_points) if one.id == body.charge_point]
     if not places:
         raise InputError("charge_point", f"There is no charge point “{body.charge_point}”.")
-    return reply(every_way(job, rule_set(job.rule_set), places[0]))
+    return reply(arrangement_options(job, rule_set(job.rule_set), places[0]))
 
 
 @protection.get("/protection/teaching", responses={200: Teaching})

@@ -12,9 +12,9 @@ from datetime import UTC, datetime
 from itertools import pairwise
 from pathlib import Path
 
-from fulmen.core.alternatives.arrangements import every_way
+from fulmen.core.alternatives.arrangements import arrangement_options
 from fulmen.core.alternatives.choice_menu import alternatives
-from fulmen.core.alternatives.remedies import mends
+from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import search
 from fulmen.core.alternatives.search.wiring import wired_ways
 from fulmen.core.demand.demand import demand_of
@@ -57,7 +57,7 @@ def core_rows() -> list[Row]:
     complete, house = job(DEVICE_IN_UNIT), job(ALL_ELECTRIC)
     row = next(one.bench for one in presets() if one.key == "row")
     return [
-        ("every arrangement of a job judged, p95", p95_ms(lambda: every_way(complete, RULES), 10), 500, "ms"),
+        ("every arrangement of a job judged, p95", p95_ms(lambda: arrangement_options(complete, RULES), 10), 500, "ms"),
         ("broken-PEN bench, nine houses, p95", p95_ms(lambda: run_bench(row, RULES), 100), 5, "ms"),
         ("a simulated day on the supply, p95", p95_ms(lambda: supply_day(house, RULES), 100), 50, "ms"),
         ("one full evaluation in the core, p95", p95_ms(lambda: evaluate(complete, RULES), 400), 5, "ms"),
@@ -91,7 +91,7 @@ def run_rows() -> list[Row]:
             1,
             "s",
         ),
-        ("what would mend a finding, p95", p95_ms(lambda: mends(short, "volt_drop/ev", RULES), 5), 1000, "ms"),
+        ("what would mend a finding, p95", p95_ms(lambda: remedies(short, "volt_drop/ev", RULES), 5), 1000, "ms"),
         ("electrical ways a second against pandapower's, times", electrical / seconds * library_seconds(), 100, "×"),
     ]
 

@@ -11,7 +11,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fulmen.core.alternatives.arrangements import Allowance, every_way, judge_protection
+from fulmen.core.alternatives.arrangements import Allowance, arrangement_options, judge_protection
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.model.run import runs
@@ -251,35 +251,35 @@ class NeverAllowed(unittest.TestCase):
 
 class EveryWay(unittest.TestCase):
     def test_all_are_judged_and_the_allowed_come_first(self) -> None:
-        found = every_way(job(), RULES)
-        self.assertEqual(len(found.ways), 8 * 6 * 3 * 2)
-        order = [list(Allowance).index(one.allowance) for one in found.ways]
+        found = arrangement_options(job(), RULES)
+        self.assertEqual(len(found.options), 8 * 6 * 3 * 2)
+        order = [list(Allowance).index(one.allowance) for one in found.options]
         self.assertEqual(order, sorted(order))
-        self.assertEqual(sum(found.counts.values()), len(found.ways))
-        self.assertEqual(sum(one.chosen for one in found.ways), 1)
+        self.assertEqual(sum(found.counts.values()), len(found.options))
+        self.assertEqual(sum(one.chosen for one in found.options), 1)
 
     def test_taking_a_way_makes_it_the_job(self) -> None:
-        for one in every_way(job(), RULES).ways[::7]:
+        for one in arrangement_options(job(), RULES).options[::7]:
             taken = apply_changes(job(), one.changes)
             with self.subTest(one.rcd):
                 self.assertEqual(judge_protection(taken, RULES), (one.allowance, one.reasons))
 
     def test_of_the_charge_point_that_is_looked_at(self) -> None:
         whole = job(THREE_PHASE, {"charge_points.1.rdc_dd_inside": "no"})
-        one, other = every_way(whole, RULES, 0), every_way(whole, RULES, 1)
+        one, other = arrangement_options(whole, RULES, 0), arrangement_options(whole, RULES, 1)
         self.assertGreater(one.counts[OK] + one.counts[IF], other.counts[OK] + other.counts[IF])
         for ways, own in ((one, 1), (other, 2)):
             fields = {
-                change.field for way in ways.ways for change in way.changes if change.field.startswith("circuits")
+                change.field for way in ways.options for change in way.changes if change.field.startswith("circuits")
             }
             self.assertEqual(fields, {f"circuits.{own}.device.rcd"})
-        taken = apply_changes(whole, other.ways[0].changes)
-        self.assertEqual(judge_protection(taken, RULES, 1), (other.ways[0].allowance, other.ways[0].reasons))
-        self.assertEqual(every_way(whole, RULES, 2).ways, ())
+        taken = apply_changes(whole, other.options[0].changes)
+        self.assertEqual(judge_protection(taken, RULES, 1), (other.options[0].allowance, other.options[0].reasons))
+        self.assertEqual(arrangement_options(whole, RULES, 2).options, ())
 
     def test_a_type_ac_in_front_refuses_them_all(self) -> None:
-        found = every_way(job(AT_SURVEY), RULES)
-        self.assertEqual(found.counts[NO], len(found.ways))
+        found = arrangement_options(job(AT_SURVEY), RULES)
+        self.assertEqual(found.counts[NO], len(found.options))
 
     def test_surge_protection_is_the_origins_wherever_its_board_is_listed(self) -> None:
         garage = {"id": "garage", "name": "Garage board"}
@@ -288,19 +288,21 @@ class EveryWay(unittest.TestCase):
             {**job().circuits[0].model_dump(mode="json"), "id": "sub-main", "feeds": "garage"},
             {**job().circuits[0].model_dump(mode="json"), "from_board": "garage"},
         ]}  # fmt: skip
-        fields = {change.field for one in every_way(job(changes=changes), RULES).ways for change in one.changes}
+        fields = {
+            change.field for one in arrangement_options(job(changes=changes), RULES).options for change in one.changes
+        }
         self.assertIn("boards.1.surge_protection", fields)
         self.assertNotIn("boards.0.surge_protection", fields)
 
     def test_no_circuit_no_ways(self) -> None:
-        self.assertEqual(every_way(job(changes={"circuits": []}), RULES).ways, ())
+        self.assertEqual(arrangement_options(job(changes={"circuits": []}), RULES).options, ())
 
     def test_it_takes_less_than_a_second(self) -> None:
         # The best of three, by the processor's clock: the other half of the tests runs beside this one.
         taken = []
         for _ in range(3):
             start = process_time()
-            every_way(job(), RULES)
+            arrangement_options(job(), RULES)
             taken.append(process_time() - start)
         self.assertLess(min(taken), 1.0)
 

@@ -75,7 +75,7 @@ class Loads(unittest.TestCase):
             whole = job(THREE_PHASE, {"circuits.0.phases": phases, "charge_points.0.phases": 1})
             run = cases_of(whole, RULES, demand_of(whole, RULES))[0].figures
             assert run is not None
-            self.assertEqual([link.board_phases for link in run.links], [3, expected])
+            self.assertEqual([link.board_phases for link in run.chain], [3, expected])
             self.assertEqual(run.final.start_fault_ka, run.final.start.fault_ka(expected))
 
     def test_a_single_phase_sub_main_carries_every_car(self) -> None:
@@ -112,7 +112,7 @@ class Points(unittest.TestCase):
             whole = job(name)
             for case in cases_of(whole, RULES, demand_of(whole, RULES)):
                 assert case.figures is not None
-                first, second = case.figures.links
+                first, second = case.figures.chain
                 self.assertEqual(first.end, second.start)
                 self.assertGreater(second.end.loop_ohm, second.start.loop_ohm)
                 self.assertLess(second.end_fault_ka, second.start_fault_ka)
@@ -121,8 +121,8 @@ class Points(unittest.TestCase):
         whole = job(THREE_PHASE)
         left, right = cases_of(whole, RULES, demand_of(whole, RULES))
         assert left.figures and right.figures
-        self.assertIs(left.figures.links[0], right.figures.links[0])
-        self.assertEqual([link.circuit.id for link in right.new_links()], ["ev-right"])
+        self.assertIs(left.figures.chain[0], right.figures.chain[0])
+        self.assertEqual([link.circuit.id for link in right.new_circuits()], ["ev-right"])
         keys = [one.key() for one in evaluation(THREE_PHASE).findings]
         self.assertEqual(len(keys), len(set(keys)))
 
@@ -144,11 +144,11 @@ class Margins(unittest.TestCase):
             for case in cases_of(whole, RULES, demand_of(whole, RULES)):
                 assert case.figures is not None
                 margins = [volt_drop_margin(case.figures.final, RULES)]
-                for link in case.figures.links:
+                for link in case.figures.chain:
                     margins += [one for one in (load_margin(link), capacity_margin(link), loop_margin(link)) if one]
                     if link.start_fault_ka < 10:
                         energy = fault_energy(link, link.start_fault_ka, RULES)
-                        margins.append(energy_margin(energy, link.link.circuit.id))
+                        margins.append(energy_margin(energy, link.circuit.id))
                 for margin in margins:
                     finding = found[f"{margin.rule}/{margin.subject}"]
                     with self.subTest(name, rule=margin.rule):
@@ -215,8 +215,8 @@ class Profile(unittest.TestCase):
         self.assertEqual([one.at_m for one in profile.nodes], sorted(one.at_m for one in profile.nodes))
         self.assertEqual([one.index for one in profile.sections], list(range(8)))
         self.assertEqual([one.place for one in profile.sections], [0, 1, 2, 3, 4, 0, 1, 2])
-        self.assertAlmostEqual(profile.links[0].to_m, profile.links[1].from_m)
-        self.assertEqual([one.zs_limit_ohm for one in evaluation(TT).profiles[0].links], [None])
+        self.assertAlmostEqual(profile.chain[0].to_m, profile.chain[1].from_m)
+        self.assertEqual([one.zs_limit_ohm for one in evaluation(TT).profiles[0].chain], [None])
 
     def test_readings_land_where_they_were_taken(self) -> None:
         taken = {"taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:00:00Z", "outcome": "measured"}

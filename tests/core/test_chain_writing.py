@@ -26,7 +26,7 @@ class Layouts(unittest.TestCase):
         alone = job(GARAGE, {"boards.1.other_loads": []})
         direct = next(one for one in layout_choices(alone, "charge-point") if "direct" in one.words)
         changed = apply_changes(alone, direct.changes)
-        self.assertEqual([len(run.links) for run in runs(changed)], [1])
+        self.assertEqual([len(run.chain) for run in runs(changed)], [1])
         self.assertEqual([board.id for board in changed.boards], ["board"])
 
     def test_nobody_feeds_it(self) -> None:

@@ -148,7 +148,7 @@ class OnTnCS(unittest.TestCase):
                 found = finding(rule, DEVICE_IN_UNIT, changes)
                 self.assertEqual(found.verdict, verdict, found.detail)
                 self.assertTrue(found.title and found.clause)
-                self.assertTrue(found.mend or verdict is not SHORT, "what falls short says how to mend it")
+                self.assertTrue(found.remedy or verdict is not SHORT, "what falls short says how to mend it")
 
     def test_every_rule_of_the_design_is_tested_here(self) -> None:
         tested = {rule for rule, _, _ in (*ON_TN_C_S, *SURVEYED, *ON_THE_ROUTE, *ON_THE_SUB_MAIN)} | {

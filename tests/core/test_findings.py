@@ -44,8 +44,8 @@ class Judged(unittest.TestCase):
         self.assertAlmostEqual(finding(47, 40, at_least=True).margin or 0, 0.175)
 
     def test_the_mend_is_kept_only_where_it_is_needed(self) -> None:
-        self.assertEqual(finding(4, 5, mend="Do it.").mend, "")
-        self.assertEqual(finding(6, 5, mend="Do it.").mend, "Do it.")
+        self.assertEqual(finding(4, 5, remedy="Do it.").remedy, "")
+        self.assertEqual(finding(6, 5, remedy="Do it.").remedy, "Do it.")
 
     def test_figures_read_as_text(self) -> None:
         self.assertEqual(finding(4, 5).figures(), "4.00 A, at most 5.00")
@@ -118,7 +118,7 @@ class RuleSets(unittest.TestCase):
 class Runs(unittest.TestCase):
     def test_a_run_is_the_path_from_the_origin(self) -> None:
         run = runs(job())[0]
-        self.assertEqual([link.circuit.id for link in run.links], ["ev"])
+        self.assertEqual([link.circuit.id for link in run.chain], ["ev"])
         self.assertEqual(run.final().board.id, "board")
 
     def test_an_unfed_charge_point_has_an_empty_run(self) -> None:

@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from fulmen.core.alternatives.remedies import Mend, mends
+from fulmen.core.alternatives.remedies import Remedy, remedies
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
@@ -28,8 +28,8 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
 
 
 class Mends(unittest.TestCase):
-    def found(self, name: str, key: str, changes: dict[str, Any]) -> tuple[Mend, ...]:
-        return mends(job(name, changes), key, RULES)
+    def found(self, name: str, key: str, changes: dict[str, Any]) -> tuple[Remedy, ...]:
+        return remedies(job(name, changes), key, RULES)
 
     def test_the_smallest_change_comes_first(self) -> None:
         for name, key, changes, words in SHORT:
@@ -40,9 +40,9 @@ class Mends(unittest.TestCase):
         for name, key, changes, _ in SHORT:
             before = job(name, changes)
             short = {one.key() for one in evaluate(before, RULES).falls_short()}
-            for mend in mends(before, key, RULES):
-                with self.subTest(key=key, mend=mend.words):
-                    after = {one.key() for one in evaluate(apply_changes(before, mend.changes), RULES).falls_short()}
+            for remedy in remedies(before, key, RULES):
+                with self.subTest(key=key, remedy=remedy.words):
+                    after = {one.key() for one in evaluate(apply_changes(before, remedy.changes), RULES).falls_short()}
                     self.assertNotIn(key, after)
                     self.assertFalse(after - short)
 

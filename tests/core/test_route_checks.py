@@ -96,7 +96,7 @@ class OnTheRoute(unittest.TestCase):
         for rule, changes, verdict in ON_THE_ROUTE:
             if verdict is SHORT:
                 with self.subTest(rule=rule, changes=changes):
-                    self.assertTrue(finding(rule, DEVICE_IN_UNIT, changes).mend)
+                    self.assertTrue(finding(rule, DEVICE_IN_UNIT, changes).remedy)
 
 
 class OnTheSubMain(unittest.TestCase):

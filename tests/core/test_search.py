@@ -42,7 +42,7 @@ class QuickVerdict(unittest.TestCase):
         feeder = next(one for one in whole.circuits if one.feeds == point)
         for layout in layouts(whole, point):
             bench = ProtectionBench(layout, protections_to_try(whole, feeder), demand, RULES)
-            ways = [one for one in wired_ways(layout, demand, RULES) if len(one.links) == len(layout.run.links)]
+            ways = [one for one in wired_ways(layout, demand, RULES) if len(one.chain) == len(layout.run.chain)]
             for wired in chance.sample(ways, min(wanted, len(ways))):
                 judged = chance.choice(bench.judged(layout.run.final().circuit, wired.kinds[-1]))
                 no_rcd = wired.wants_rcd and judged.protection.rcd is None
@@ -175,11 +175,15 @@ class Choices(unittest.TestCase):
             self.assertEqual(len(runs(layout.job)), 1)
 
     def test_unbeaten_means_no_other_is_as_good_in_everything(self) -> None:
-        class Way:
+        class ArrangementOption:
             def __init__(self, *scores: float) -> None:
                 self.metal_kg, self.work_min, self.price, self.spare_a, self.drop_percent, self.margin = scores
 
-        good, worse, other = Way(1, 1, 1, 5, 1, 0.5), Way(1, 1, 2, 5, 1, 0.5), Way(0.5, 9, 9, 1, 4, 0.1)
+        good, worse, other = (
+            ArrangementOption(1, 1, 1, 5, 1, 0.5),
+            ArrangementOption(1, 1, 2, 5, 1, 0.5),
+            ArrangementOption(0.5, 9, 9, 1, 4, 0.1),
+        )
         self.assertEqual(unbeaten([worse, good, other]), [other, good])  # type: ignore[list-item]
 
 

@@ -86,7 +86,7 @@ class Surveyed(unittest.TestCase):
                 found = finding(rule, DEVICE_IN_UNIT, changes)
                 self.assertEqual(found.verdict, verdict, found.detail)
                 self.assertTrue(found.title and found.clause)
-                self.assertTrue(found.mend or verdict is not SHORT, "what falls short says how to mend it")
+                self.assertTrue(found.remedy or verdict is not SHORT, "what falls short says how to mend it")
 
     def test_what_does_not_apply_is_not_asked(self) -> None:
         for rule, changes in [

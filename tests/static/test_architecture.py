@@ -10,7 +10,7 @@ from typing import ClassVar
 from pydantic import BaseModel
 
 import fulmen.core.model as model_package
-from fulmen.core.alternatives.remedies import Mend
+from fulmen.core.alternatives.remedies import Remedy
 from fulmen.core.alternatives.search.search import SearchResult
 from fulmen.core.electrical.electrode import ElectrodeOutlook, ElectrodePlan
 from fulmen.core.evaluate import Evaluation
@@ -166,7 +166,7 @@ class Names(unittest.TestCase):
             SearchResult,
             MaterialsList,
             PriceList,
-            Mend,
+            Remedy,
         ):
             walk(root)
         self.assertGreater(len(seen), 20)

@@ -10,7 +10,7 @@ import warnings
 from math import sqrt
 from typing import Any
 
-from fulmen.core.circuit.run_figures import LinkFigures, RunFigures, run_figures
+from fulmen.core.circuit.run_figures import CircuitFigures, RunFigures, run_figures
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.model.run import runs
 from tests.jobs import GARAGE, RULES, THREE_PHASE, job
@@ -75,7 +75,7 @@ class Chain:
         return float(self.net.res_bus_sc.ikss_ka[bus]) * 1000
 
 
-def loop_ohm(link: LinkFigures, hot: bool, neutral: bool = False) -> float:
+def loop_ohm(link: CircuitFigures, hot: bool, neutral: bool = False) -> float:
     """Out and back along a circuit, from the lengths and the published resistances alone."""
     total = 0.0
     for one in link.sections:
@@ -94,19 +94,19 @@ class SingleThroughGarage(unittest.TestCase):
 
     def test_least_fault_at_every_board_and_at_the_car(self) -> None:
         chain = Chain(self.figures.ze.value)
-        for link in self.figures.links:
+        for link in self.figures.chain:
             bus = chain.extend(loop_ohm(link, hot=True))
             self.near(0.95 * U0_V / link.end.loop_ohm, chain.fault_a(bus, "min"))
 
     def test_loop_impedance(self) -> None:
         chain = Chain(self.figures.ze.value)
-        for link in self.figures.links:
+        for link in self.figures.chain:
             bus = chain.extend(loop_ohm(link, hot=True))
             self.near(link.end.loop_ohm, 0.95 * U0_V / chain.fault_a(bus, "min"))
 
     def test_highest_fault_line_to_neutral(self) -> None:
         chain = Chain(1.1 * U0_V / (self.figures.fault.value * 1000))
-        for link in self.figures.links:
+        for link in self.figures.chain:
             bus = chain.extend(loop_ohm(link, hot=False, neutral=True))
             theirs = chain.fault_a(bus, "max")
             ours = link.end.source_v / (link.end.source_v / (link.end.origin_ka * 1000) + link.end.neutral_ohm)
@@ -117,10 +117,10 @@ class SingleThroughGarage(unittest.TestCase):
     def test_volt_drop_with_the_garages_other_loads(self) -> None:
         chain = Chain(1e-9)
         buses = []
-        for link in self.figures.links:
+        for link in self.figures.chain:
             millivolts = sum(one.metre.single_mv * one.section.length_m * one.ct for one in link.sections)
             buses.append(chain.extend(millivolts / 1000))
-        sub_main, final = self.figures.links
+        sub_main, final = self.figures.chain
         chain.load(buses[0], sub_main.load.other_a)
         chain.load(buses[1], final.load.ib_a)
         self.near(sub_main.end.drop_v, chain.lost_v(buses[0]))
@@ -131,14 +131,14 @@ class ThreePhase(unittest.TestCase):
     def test_bolted_fault_at_the_yard_and_balanced_volt_drop(self) -> None:
         found = figures_of(THREE_PHASE, {"supply.tails_csa_mm2": None, "boards.1.other_loads": [], "charge_points.1.phases": 3,
                                          "charge_points.1.max_current_a": 16.0, "circuits.2.cable.record": "swa-5-core"})  # fmt: skip
-        sub_main, final = found.links
+        sub_main, final = found.chain
         # About twice the line-to-neutral current at the origin: half its loop.
         chain = Chain(1.1 * U0_V / (found.fault.value * 1000) / 2)
         bus = chain.extend(loop_ohm(sub_main, hot=False, neutral=True) / 2)
         theirs = chain.fault_a(bus, "max")
         self.assertAlmostEqual(final.start_fault_ka * 1000, theirs, delta=WITHIN * theirs)
         drop, buses = Chain(1e-9), []
-        for link in found.links:
+        for link in found.chain:
             ohm = sum(one.metre.balanced_mv * one.section.length_m * one.ct for one in link.sections) / 1000
             buses.append(drop.extend(ohm))
         drop.load(buses[0], 16.0)

@@ -65,12 +65,12 @@ class Design(AppCase):
         found = self.post("search", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})
         self.assertGreater(found["tried"], 10_000)
         self.assertTrue(found["few"] and found["reasons"] and found["sizes"])
-        mended = self.post("mends", {"job": document(FALLS_SHORT), "finding": "volt_drop/ev"})["mends"]
+        mended = self.post("remedies", {"job": document(FALLS_SHORT), "finding": "volt_drop/ev"})["remedies"]
         self.assertEqual(mended[0]["words"], "10 mm² cable")
-        self.assertEqual(self.post("mends", {"job": document(), "finding": "volt_drop/ev"}, 422)["field"], "finding")
+        self.assertEqual(self.post("remedies", {"job": document(), "finding": "volt_drop/ev"}, 422)["field"], "finding")
         broken = document()
         broken["circuits"][0]["feeds"] = "nowhere"
-        for what, more in (("search", {"charge_point": "charge-point"}), ("mends", {"finding": "volt_drop/ev"})):
+        for what, more in (("search", {"charge_point": "charge-point"}), ("remedies", {"finding": "volt_drop/ev"})):
             self.assertEqual(self.post(what, {"job": broken, **more}, 422)["field"], "circuits.0.feeds")
 
     def test_materials_and_the_drawing(self) -> None:

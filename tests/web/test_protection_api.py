@@ -17,10 +17,10 @@ class Protection(AppCase):
 
     def test_every_way(self) -> None:
         question = {"job": json.loads(example_text(DEVICE_IN_UNIT)), "charge_point": "charge-point"}
-        found = self.post("ways", question)
-        self.assertEqual(self.post("ways", question | {"charge_point": "none"}, 422)["field"], "charge_point")
-        self.assertEqual(len(found["ways"]), sum(found["counts"].values()))
-        refused = next(one for one in found["ways"] if one["allowance"] == "refused")
+        found = self.post("arrangements", question)
+        self.assertEqual(self.post("arrangements", question | {"charge_point": "none"}, 422)["field"], "charge_point")
+        self.assertEqual(len(found["options"]), sum(found["counts"].values()))
+        refused = next(one for one in found["options"] if one["allowance"] == "refused")
         self.assertTrue(refused["reasons"][0]["clause"] and refused["reasons"][0]["fear"])
 
     def test_each_street_that_teaches_can_be_broken(self) -> None:

@@ -6,7 +6,7 @@ import type { Finding } from '../api/types'
 import { fixed, isOpen } from '../shared/format'
 import VerdictMark from '../shared/VerdictMark.vue'
 import DecisionForm from './DecisionForm.vue'
-import MendList from './MendList.vue'
+import RemedyList from './RemedyList.vue'
 import WorkingLines from './WorkingLines.vue'
 
 const props = defineProps<{ finding: Finding; open: boolean }>()
@@ -39,12 +39,12 @@ const open = computed(() => isOpen(props.finding))
     <div v-if="props.open" class="inside">
       <p v-if="!open" class="quiet">{{ finding.detail }}</p>
       <p v-if="finding.fear"><b>What can happen:</b> {{ finding.fear }}</p>
-      <p v-if="finding.mend"><b>To mend:</b> {{ finding.mend }}</p>
+      <p v-if="finding.remedy"><b>To mend:</b> {{ finding.remedy }}</p>
       <p v-if="finding.school">{{ finding.school }}</p>
       <WorkingLines :lines="finding.working" />
       <p class="quiet clause">{{ finding.clause }}</p>
     </div>
-    <MendList v-if="finding.verdict === 'falls_short' && finding.stage !== 'dead'" :key="finding.detail" :finding="finding" />
+    <RemedyList v-if="finding.verdict === 'falls_short' && finding.stage !== 'dead'" :key="finding.detail" :finding="finding" />
     <template v-if="finding.verdict === 'your_call'">
       <DecisionForm v-if="props.open" :finding="finding" />
       <button v-else-if="open" type="button" class="link" @click="$emit('toggle')">Say why</button>

@@ -21,7 +21,7 @@ const steps = computed(() =>
 )
 // One step of device and load for each circuit: from where it begins to where it ends.
 const circuits = computed(() =>
-  props.profile.links.map((link, index, all) => {
+  props.profile.chain.map((link, index, all) => {
     const own = steps.value.filter((step) => step.section.circuit === link.circuit)
     return { link, x1: index ? own[0]!.x1 : props.startX, x2: index === all.length - 1 ? props.endX : own.at(-1)!.x2 }
   }),
@@ -30,7 +30,7 @@ const unrated = computed(() => props.profile.sections.some((one) => one.iz_a ===
 const holds = computed(() => !unrated.value && steps.value.every((step) => !step.weak))
 const verdict = computed(() => {
   if (unrated.value) return 'no rating'
-  const devices = props.profile.links.map((link) => link.device_a.toFixed(0))
+  const devices = props.profile.chain.map((link) => link.device_a.toFixed(0))
   return `${holds.value ? 'holds' : '▲ under'} ${devices.join(', ')} A`
 })
 </script>

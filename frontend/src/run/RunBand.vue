@@ -42,7 +42,7 @@ const loop = computed(() => {
   return [{ x: place.cutOutX.value, value: props.profile.origin_loop_ohm }, ...points]
 })
 const loopLimits = computed(() =>
-  props.profile.links.flatMap((link, index) =>
+  props.profile.chain.flatMap((link, index) =>
     link.zs_limit_ohm === null ? [] : [{ x1: index ? place.at(link.from_m) : place.cutOutX.value, x2: place.at(link.to_m), value: link.zs_limit_ohm }],
   ),
 )

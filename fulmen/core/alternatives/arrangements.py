@@ -40,7 +40,7 @@ class Allowance(StrEnum):
     REFUSED = "refused"
 
 
-class WayReason(Part):
+class ArrangementReason(Part):
     """What stands against a way, or the condition it is allowed with; with clause and fear."""
 
     rule: str
@@ -50,7 +50,7 @@ class WayReason(Part):
     school: str
 
 
-class Way(Part):
+class ArrangementOption(Part):
     """One way, in words, with its judgement; `changes` take it."""
 
     earth: str
@@ -59,19 +59,19 @@ class Way(Part):
     rdc_dd: str
     surge: bool
     allowance: Allowance
-    reasons: tuple[WayReason, ...]
+    reasons: tuple[ArrangementReason, ...]
     chosen: bool
     changes: tuple[Change, ...]
 
 
-class Ways(Part):
+class ArrangementOptions(Part):
     """Every way of one job, and how many are allowed, allowed with a condition, and refused."""
 
-    ways: tuple[Way, ...]
+    options: tuple[ArrangementOption, ...]
     counts: dict[Allowance, int]
 
 
-def judge_protection(job: Job, rules: RuleSet, place: int = 0) -> tuple[Allowance, tuple[WayReason, ...]]:
+def judge_protection(job: Job, rules: RuleSet, place: int = 0) -> tuple[Allowance, tuple[ArrangementReason, ...]]:
     """How one charge point of a job, by its place in the list, is protected: allowed, with a condition, or refused.
 
     Raises:
@@ -80,35 +80,39 @@ def judge_protection(job: Job, rules: RuleSet, place: int = 0) -> tuple[Allowanc
     return judge_case(Case(job, rules, runs(job)[place], demand_of(job, rules), None))
 
 
-def judge_case(case: Case) -> tuple[Allowance, tuple[WayReason, ...]]:
+def judge_case(case: Case) -> tuple[Allowance, tuple[ArrangementReason, ...]]:
     """The same for one run; none of these checks looks at the cable's figures, so the case may lack them."""
     return _judged([explained(finding) for check in PROTECTION for finding in check(case)])
 
 
-def _judged(findings: list[Finding]) -> tuple[Allowance, tuple[WayReason, ...]]:
+def _judged(findings: list[Finding]) -> tuple[Allowance, tuple[ArrangementReason, ...]]:
     against = [one for one in findings if one.verdict is Verdict.FALLS_SHORT]
     conditions = [one for one in findings if one.verdict in (Verdict.NEEDS, Verdict.YOUR_CALL)]
     allowance = Allowance.REFUSED if against else Allowance.CONDITION if conditions else Allowance.ALLOWED
     told = against or conditions
     reasons = tuple(
-        WayReason(rule=one.rule, text=f"{one.title}: {one.detail}", clause=one.clause, fear=one.fear, school=one.school)
+        ArrangementReason(
+            rule=one.rule, text=f"{one.title}: {one.detail}", clause=one.clause, fear=one.fear, school=one.school
+        )
         for one in told
     )
     return allowance, reasons
 
 
-def every_way(job: Job, rules: RuleSet, place: int = 0) -> Ways:
+def arrangement_options(job: Job, rules: RuleSet, place: int = 0) -> ArrangementOptions:
     """Every way for one charge point, by its place in the list, the allowed ones first; empty where nothing feeds it.
 
     Earth, open-PEN measure and DC detection are the whole job's; the RCD is that charge point's circuit's own.
     """
     found = runs(job)[place:]
-    if not found or not found[0].links:
-        return Ways(ways=(), counts=dict.fromkeys(Allowance, 0))
-    ways = [_way(job, choice, rules, place) for choice in _combinations(job)]
+    if not found or not found[0].chain:
+        return ArrangementOptions(options=(), counts=dict.fromkeys(Allowance, 0))
+    options = [_option(job, choice, rules, place) for choice in _combinations(job)]
     order = list(Allowance)
-    ways.sort(key=lambda way: (order.index(way.allowance), len(way.reasons)))
-    return Ways(ways=tuple(ways), counts={each: sum(way.allowance is each for way in ways) for each in Allowance})
+    options.sort(key=lambda one: (order.index(one.allowance), len(one.reasons)))
+    return ArrangementOptions(
+        options=tuple(options), counts={each: sum(one.allowance is each for one in options) for each in Allowance}
+    )
 
 
 Choice = tuple[CarEarth, OpenPenMeasure, OpenPenSensing | None, Rcd | None, RdcDdPlace, bool]
@@ -135,7 +139,7 @@ def _earths(job: Job) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenSensing | N
     ]
 
 
-def _way(job: Job, choice: Choice, rules: RuleSet, place: int) -> Way:
+def _option(job: Job, choice: Choice, rules: RuleSet, place: int) -> ArrangementOption:
     earth, measure, sensing, rcd, rdc_dd, surge = choice
     changed = _changed(job, choice, place)
     allowance, reasons = judge_protection(changed, rules, place)
@@ -143,7 +147,7 @@ def _way(job: Job, choice: Choice, rules: RuleSet, place: int) -> Way:
     tt = job.supply.earthing is Earthing.TT
     open_pen = "none needed: no PEN in its earth" if own or tt else word(measure)
     watched = f", watching {word(sensing)}" if sensing and not own else ""
-    return Way(
+    return ArrangementOption(
         earth="the house electrode (TT)" if tt else word(earth),
         open_pen=open_pen + watched,
         rcd=rcd_words(rcd),
@@ -174,7 +178,7 @@ def _changed(job: Job, choice: Choice, place: int) -> Job:
     circuit = circuit.model_copy(update={"device": circuit.device.model_copy(update={"rcd": rcd})})
     circuits = (*job.circuits[:index], circuit, *job.circuits[index + 1 :])
     seen = Seen.YES if surge else Seen.NO
-    origin = board_index(job, runs(job)[place].links[0].board)
+    origin = board_index(job, runs(job)[place].chain[0].board)
     fitted = job.boards[origin].model_copy(update={"surge_protection": seen})
     boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
     return job.model_copy(update={"arrangement": arrangement, "circuits": circuits, "boards": boards})
@@ -182,7 +186,7 @@ def _changed(job: Job, choice: Choice, place: int) -> Job:
 
 def _changes(job: Job, changed: Job, place: int) -> tuple[Change, ...]:
     """The fields by which a way differs from the job."""
-    index, origin = _circuit_index(job, place), board_index(job, runs(job)[place].links[0].board)
+    index, origin = _circuit_index(job, place), board_index(job, runs(job)[place].chain[0].board)
     now, then = job.arrangement, changed.arrangement
     rcd_now, rcd_then = job.circuits[index].device.rcd, changed.circuits[index].device.rcd
     pairs = [

@@ -149,8 +149,8 @@ def _rdc_dd(job: Job, index: int) -> list[Candidate]:
 def _surge(job: Job, index: int) -> list[Candidate]:
     """Surge protection stands at the first board of the run: the origin's, or an own board off split tails."""
     final = _circuit(job, index).id
-    run = next((run for run in runs(job) if run.links and final in [link.circuit.id for link in run.links]), None)
-    place = board_index(job, run.links[0].board) if run is not None else origin_index(job)
+    run = next((run for run in runs(job) if run.chain and final in [chained.circuit.id for chained in run.chain]), None)
+    place = board_index(job, run.chain[0].board) if run is not None else origin_index(job)
     now, field = job.boards[place].surge_protection, f"boards.{place}.surge_protection"
     return [(surge_words(way), way is now, (Change(field=field, value=way.value),)) for way in Seen]
 

@@ -40,7 +40,7 @@ class Move:
     changes: tuple[Change, ...]
 
 
-class Mend(Part):
+class Remedy(Part):
     """A change that makes the finding hold: what it is, what the finding then says, and what takes it."""
 
     words: str
@@ -50,7 +50,7 @@ class Mend(Part):
     changes: tuple[Change, ...]
 
 
-def mends(job: Job, key: str, rules: RuleSet) -> tuple[Mend, ...]:
+def remedies(job: Job, key: str, rules: RuleSet) -> tuple[Remedy, ...]:
     """The smallest changes after which a finding no longer falls short, the least disturbing first.
 
     Args:
@@ -66,37 +66,37 @@ def mends(job: Job, key: str, rules: RuleSet) -> tuple[Mend, ...]:
     if key not in {one.key() for one in now.falls_short()}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
     moves = sorted(_moves(job), key=lambda move: move.effort)[:MOST_TRIED]
-    found: list[tuple[float, Mend]] = []
+    found: list[tuple[float, Remedy]] = []
     partial: list[tuple[float, Move]] = []
     for move in moves:
-        mend, left = _tried(job, now, key, (move,), rules)
-        if mend is not None:
-            found.append((move.effort, mend))
+        remedy, left = _tried(job, now, key, (move,), rules)
+        if remedy is not None:
+            found.append((move.effort, remedy))
         elif left is not None:
             partial.append((left, move))
     if not found:
         found = list(_pairs(job, now, key, [move for _, move in sorted(partial, key=lambda one: one[0])], rules))
     found.sort(key=lambda entry: (entry[1].verdict is not Verdict.MEETS, len(entry[1].also), entry[0]))
     # Of moves that change the same thing by more and more, the smallest is enough.
-    smallest: dict[tuple[str, ...], Mend] = {}
-    for _, mend in found:
-        smallest.setdefault(tuple(change.field for change in mend.changes), mend)
+    smallest: dict[tuple[str, ...], Remedy] = {}
+    for _, remedy in found:
+        smallest.setdefault(tuple(change.field for change in remedy.changes), remedy)
     return tuple(smallest.values())[:MOST_OFFERED]
 
 
-def _pairs(job: Job, now: Evaluation, key: str, moves: list[Move], rules: RuleSet) -> Iterator[tuple[float, Mend]]:
+def _pairs(job: Job, now: Evaluation, key: str, moves: list[Move], rules: RuleSet) -> Iterator[tuple[float, Remedy]]:
     """Two moves together, of those that helped a little alone."""
     for one, other in combinations(moves[:MOST_PAIRED], 2):
         if {change.field for change in one.changes} & {change.field for change in other.changes}:
             continue
-        mend, _ = _tried(job, now, key, (one, other), rules)
-        if mend is not None:
-            yield one.effort + other.effort, mend
+        remedy, _ = _tried(job, now, key, (one, other), rules)
+        if remedy is not None:
+            yield one.effort + other.effort, remedy
 
 
 def _tried(
     job: Job, now: Evaluation, key: str, moves: tuple[Move, ...], rules: RuleSet
-) -> tuple[Mend | None, float | None]:
+) -> tuple[Remedy | None, float | None]:
     """The mend that some moves are, or how far from its limit they bring the finding where they help."""
     changes = tuple(change for move in moves for change in move.changes)
     try:
@@ -113,14 +113,14 @@ def _tried(
         return None, None
     settled = {key, *(one.key() for one in now.findings if one.is_open())}
     also = tuple(one.title for one in then.findings if one.is_open() and one.key() not in settled)
-    mend = Mend(
+    remedy = Remedy(
         words=" and ".join(move.words for move in moves),
         verdict=finding.verdict if finding is not None else Verdict.MEETS,
         figures=_figures(finding),
         also=also,
         changes=changes,
     )
-    return mend, None
+    return remedy, None
 
 
 def _left(before: Finding, after: Finding) -> float | None:

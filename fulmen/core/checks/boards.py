@@ -14,7 +14,7 @@ WAY = "A way for the circuit"
 
 def board_findings(case: Case) -> list[Finding]:
     """Every finding about the boards of a run, from the origin on."""
-    boards = [link.board for link in case.run.links]
+    boards = [chained.board for chained in case.run.chain]
     return [at_board(case, board, finding) for board in boards for finding in _one_board(board, _new_ways(case, board))]
 
 
@@ -46,9 +46,9 @@ def _make_up(board: Board) -> Finding:
         return needs_fact("board_make_up", board.id, title, detail, PRACTICE)
     if board.make_up is MakeUp.REWIRABLE:
         detail = "Rewirable fuses: no RCBO fits, and such a fuse must not guard this circuit."
-        mend = "Fit an own small board off split tails, or have the board replaced."
+        remedy = "Fit an own small board off split tails, or have the board replaced."
         found = _said("board_make_up", title, Verdict.FALLS_SHORT, detail, board)
-        return found.model_copy(update={"mend": mend})
+        return found.model_copy(update={"remedy": remedy})
     details = {
         MakeUp.ALL_RCBO: "An RCBO in every way: take one more.",
         MakeUp.SPLIT_LOAD: "Split load: an RCD stands before most ways; name it, or use the non-RCD side.",
@@ -72,7 +72,7 @@ def _spare_way(board: Board, new_ways: int) -> Finding:
         at_least=True,
         clause=PRACTICE,
         detail="Leave an empty way each side where you can: it runs warm for hours.",
-        mend="Fit an own small board off split tails, or have the board replaced.",
+        remedy="Fit an own small board off split tails, or have the board replaced.",
     )
 
 

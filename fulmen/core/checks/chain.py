@@ -10,7 +10,7 @@ from fulmen.core.electrical.selectivity import Guard, cut_out_guard, guard_of, s
 from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.model.cables import Cable, Protective
-from fulmen.core.model.run import Link, line_of
+from fulmen.core.model.run import ChainCircuit, line_of
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
 
@@ -19,12 +19,12 @@ SELECTIVITY = "BS 7671 536.4"
 
 def chain_findings(case: Case) -> list[Finding]:
     """Every finding about how the boards and circuits of a run follow one another."""
-    if not case.run.links:
+    if not case.run.chain:
         return []
     findings = [_phases(case)]
-    for link in case.new_links():
-        findings.extend([_cores(case, link), *_armour_alone(case, link), *_joints(case, link)])
-    findings.extend(_exported_earth(case, link) for link in case.run.links[1:] if link in case.new_links())
+    for chained in case.new_circuits():
+        findings.extend([_cores(case, chained), *_armour_alone(case, chained), *_joints(case, chained)])
+    findings.extend(_exported_earth(case, chained) for chained in case.run.chain[1:] if chained in case.new_circuits())
     findings.extend(_selectivity(case))
     return [finding for finding in findings if finding is not None]
 
@@ -32,7 +32,7 @@ def chain_findings(case: Case) -> list[Finding]:
 def _phases(case: Case) -> Finding | None:
     """A three-phase charge point needs three phases from the cut-out to the last board."""
     point = case.run.charge_point
-    three_way = case.job.supply.phases == 3 and all(link.circuit.phases == 3 for link in case.run.links[:-1])
+    three_way = case.job.supply.phases == 3 and all(chained.circuit.phases == 3 for chained in case.run.chain[:-1])
     title, clause = "Phases that the charge point needs", "BS 7671 312.1"
     if point.phases == 1:
         if case.job.supply.phases == 1:
@@ -43,28 +43,28 @@ def _phases(case: Case) -> Finding | None:
         return stated("phases", case.subject, title, Verdict.MEETS, "Three phases all the way.", clause)
     where = "the supply" if case.job.supply.phases == 1 else "a sub-main"
     detail = f"A three-phase unit, and {where} has one phase: it would charge on one phase at most."
-    mend = "Set the unit to single-phase if its maker allows it, or bring three phases."
-    return stated("phases", case.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    remedy = "Set the unit to single-phase if its maker allows it, or bring three phases."
+    return stated("phases", case.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
-def _cores(case: Case, link: Link) -> Finding | None:
-    phases = case.run.charge_point.phases if link is case.run.links[-1] else link.circuit.phases
-    for cable in cables_of(link.circuit):
+def _cores(case: Case, chained: ChainCircuit) -> Finding | None:
+    phases = case.run.charge_point.phases if chained is case.run.chain[-1] else chained.circuit.phases
+    for cable in cables_of(chained.circuit):
         record = cable_record(cable.record, case.job)
         if phases not in record.phases:
             detail = f"{record.name.capitalize()} has too few cores for three phases, neutral and earth."
-            mend = "Choose a cable made with five cores."
+            remedy = "Choose a cable made with five cores."
             return stated(
-                "cable_cores", link.circuit.id, "Cable has enough cores", Verdict.FALLS_SHORT, detail,
-                "the cable's record in the catalogue", mend=mend,
+                "cable_cores", chained.circuit.id, "Cable has enough cores", Verdict.FALLS_SHORT, detail,
+                "the cable's record in the catalogue", remedy=remedy,
             )  # fmt: skip
     return None
 
 
-def _armour_alone(case: Case, link: Link) -> list[Finding]:
+def _armour_alone(case: Case, chained: ChainCircuit) -> list[Finding]:
     """Armour as the only protective conductor against S·k1/k2 of Table 54.7; the other school calculates."""
     found: dict[Cable, Finding] = {}
-    for cable in cables_of(link.circuit):
+    for cable in cables_of(chained.circuit):
         record = cable_record(cable.record, case.job)
         if cable.protective is not Protective.ARMOUR and record.cpc != "armour":
             continue
@@ -79,7 +79,7 @@ def _armour_alone(case: Case, link: Link) -> list[Finding]:
         )  # fmt: skip
         found[cable] = judged(
             rule="armour_alone",
-            subject=link.circuit.id,
+            subject=chained.circuit.id,
             title="Armour big enough alone as protective conductor",
             value=area_mm2,
             limit=cable.csa_mm2 * k1 / k2,
@@ -89,17 +89,17 @@ def _armour_alone(case: Case, link: Link) -> list[Finding]:
             clause="BS 7671 543.1.4, Table 54.7",
             working=(line,),
             detail=f"armour of {cable.csa_mm2:g} mm² {record.name}; the calculation stands under “survive the fault”",
-            mend="Use a core as protective conductor, with or without the armour.",
+            remedy="Use a core as protective conductor, with or without the armour.",
             otherwise=Verdict.YOUR_CALL,
         )
     return list(found.values())[:1]
 
 
-def _exported_earth(case: Case, link: Link) -> Finding | None:
+def _exported_earth(case: Case, chained: ChainCircuit) -> Finding | None:
     """A PME earth taken to another building bonds what is extraneous there with a conductor of bonding size."""
     if not earthed_by_pme(case):
         return None
-    board, title = link.board, f"House earth taken to {link.board.name}"
+    board, title = chained.board, f"House earth taken to {chained.board.name}"
     clause = case.rules.clause("main_bonding_pme_mm2")
     if board.extraneous_parts is Seen.NOT_SEEN:
         detail = "Look for metal pipes or steel in the ground there: they would need main bonding."
@@ -107,7 +107,7 @@ def _exported_earth(case: Case, link: Link) -> Finding | None:
     if board.extraneous_parts is Seen.NO:
         detail = "Nothing there brings in true earth."
         return stated("exported_earth", board.id, title, Verdict.MEETS, detail, clause)
-    feeder = next(one for one in case.run.links if one.circuit.feeds == board.id).circuit
+    feeder = next(one for one in case.run.chain if one.circuit.feeds == board.id).circuit
     least = min(copper_protective_mm2(cable_record(one.record, case.job), one) for one in cables_of(feeder))
     return judged(
         rule="exported_earth",
@@ -120,23 +120,25 @@ def _exported_earth(case: Case, link: Link) -> Finding | None:
         at_least=True,
         clause=clause,
         detail="the sub-main's protective core is the main bonding there too; its armour is no copper",
-        mend="Use a bigger sub-main, run a bonding conductor with it, or earth the building by an electrode.",
+        remedy="Use a bigger sub-main, run a bonding conductor with it, or earth the building by an electrode.",
     )
 
 
-def _joints(case: Case, link: Link) -> list[Finding]:
+def _joints(case: Case, chained: ChainCircuit) -> list[Finding]:
     findings = []
-    for joint in joints_of(link.circuit, case.job):
-        section = link.circuit.route[joint.section]
-        subject, title = f"{link.circuit.id}-{joint.section + 1}", f"{joint.name} before section {joint.section + 1}"
+    for joint in joints_of(chained.circuit, case.job):
+        section = chained.circuit.route[joint.section]
+        subject, title = f"{chained.circuit.id}-{joint.section + 1}", f"{joint.name} before section {joint.section + 1}"
         clause = "BS 7671 526.3, 526.5"
         if section.joint_accessible is Seen.YES:
             detail = f"{joint.words}; it can be reached and inspected."
             findings.append(stated("joint", subject, title, Verdict.MEETS, detail, clause))
         elif section.joint_accessible is Seen.NO:
             detail = f"{joint.words}; it can't be reached."
-            mend = "Move the box to where it can be reached, or joint the cable by a means made to be buried or hidden."
-            findings.append(stated("joint", subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend))
+            remedy = (
+                "Move the box to where it can be reached, or joint the cable by a means made to be buried or hidden."
+            )
+            findings.append(stated("joint", subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy))
         else:
             detail = f"{joint.words}. Can it be reached for inspection when all is covered up?"
             findings.append(needs_fact("joint", subject, title, detail, clause, Stage.DESIGN))
@@ -150,10 +152,10 @@ def _selectivity(case: Case) -> list[Finding]:
     fuse_a = case.job.supply.cut_out_fuse_a
     before = cut_out_guard(float(fuse_a)) if fuse_a else None
     findings = []
-    for link in case.figures.links:
-        after = guard_of(link.link.circuit)
-        if before is not None and link.link.circuit.id not in case.judged_before:
-            findings.append(_selective(before, after, link.link.circuit.id, link.start_fault_ka * 1000))
+    for chained in case.figures.chain:
+        after = guard_of(chained.circuit)
+        if before is not None and chained.circuit.id not in case.judged_before:
+            findings.append(_selective(before, after, chained.circuit.id, chained.start_fault_ka * 1000))
         before = after
     return findings
 

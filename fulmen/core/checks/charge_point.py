@@ -9,7 +9,7 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
 from fulmen.core.findings.words import word
 from fulmen.core.model.boards import RcdType
-from fulmen.core.model.charge_point import Origin
+from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import last_cable
 
@@ -37,7 +37,7 @@ def charge_point_findings(case: Case) -> list[Finding]:
 def maker_rcd_finding(case: Case) -> Finding | None:
     """The RCD that the unit's maker asks for before it, where one is asked for."""
     wanted, title = case.run.charge_point.upstream_rcd, "RCD before the unit as its maker asks"
-    if wanted is None or not case.run.links:
+    if wanted is None or not case.run.chain:
         return None
     rcd = board_rcd(case)
     if rcd is not None and SEES.index(rcd.type) >= SEES.index(wanted):
@@ -45,13 +45,13 @@ def maker_rcd_finding(case: Case) -> Finding | None:
         return stated("maker_rcd", case.subject, title, Verdict.MEETS, detail, MAKER)
     there = f"only Type {rcd.type.value}" if rcd is not None else "none"
     detail = f"The maker asks for Type {wanted.value} before the unit; at the board stands {there}."
-    mend = f"Use a Type {wanted.value} RCBO at the board."
-    return stated("maker_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, MAKER, mend=mend)
+    remedy = f"Use a Type {wanted.value} RCBO at the board."
+    return stated("maker_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, MAKER, remedy=remedy)
 
 
 def _terminals(case: Case) -> Finding | None:
     largest_mm2 = case.run.charge_point.terminal_max_mm2
-    if largest_mm2 is None or not case.run.links:
+    if largest_mm2 is None or not case.run.chain:
         return None
     return judged(
         rule="terminals",
@@ -63,19 +63,19 @@ def _terminals(case: Case) -> Finding | None:
         decimals=0,
         clause=MAKER,
         detail="largest conductor its terminals take",
-        mend="End the cable in a box beside the unit and go on with a smaller flexible cable.",
+        remedy="End the cable in a box beside the unit and go on with a smaller flexible cable.",
     )
 
 
 def _entry(case: Case) -> Finding | None:
     """Many units can't take an armoured cable's gland: the armour stops in a box and a tougher sheath goes on."""
-    if not case.run.links or not arrives_armoured(case):
+    if not case.run.chain or not arrives_armoured(case):
         return None
     takes, title = case.run.charge_point.takes_armour, "Armoured cable can enter the unit"
     if takes is Seen.NO:
         detail = "The unit has no entry for an armoured cable's gland: say where the armour stops and what goes on."
-        mend = "End the armour in a gland box below the unit and go on with flexible or tough-sheathed cable."
-        return stated("gland_entry", case.subject, title, Verdict.YOUR_CALL, detail, MAKER, mend=mend)
+        remedy = "End the armour in a gland box below the unit and go on with flexible or tough-sheathed cable."
+        return stated("gland_entry", case.subject, title, Verdict.YOUR_CALL, detail, MAKER, remedy=remedy)
     if takes is Seen.YES:
         return stated("gland_entry", case.subject, title, Verdict.MEETS, "Its entry takes the gland.", MAKER)
     return None
@@ -90,7 +90,7 @@ def _flex_tail(case: Case) -> Finding | None:
 
 def _used(case: Case) -> Finding | None:
     point, title = case.run.charge_point, "Unit that is not new: what is inside, and that it works"
-    if point.origin is Origin.SUPPLIED_NEW:
+    if point.origin is Provenance.SUPPLIED_NEW:
         return None
     open_ones = [
         words
@@ -106,10 +106,10 @@ def _used(case: Case) -> Finding | None:
     if open_ones:
         return needs_fact("used_unit", case.subject, title, f"Find out: {'; '.join(open_ones)}.", PRACTICE)
     if point.seen_working is Seen.NO:
-        mend = "Don't fit it."
+        remedy = "Don't fit it."
         return stated(
             "used_unit", case.subject, title, Verdict.FALLS_SHORT, "It does not work.", PRACTICE,
-            stage=Stage.SURVEY, mend=mend,
+            stage=Stage.SURVEY, remedy=remedy,
         )  # fmt: skip
     detail = f"Built {point.built_year}, seen working."
     return stated("used_unit", case.subject, title, Verdict.MEETS, detail, PRACTICE, stage=Stage.SURVEY)
@@ -138,7 +138,7 @@ def _data(case: Case) -> Finding | None:
 
 def _follows_clamp(case: Case) -> Finding | None:
     """A load limit, of the house or of a sub-main, is only as good as the clamp that tells the charge point."""
-    limits = (case.job.supply.load_limit_a, *(link.circuit.load_limit_a for link in case.run.links))
+    limits = (case.job.supply.load_limit_a, *(chained.circuit.load_limit_a for chained in case.run.chain))
     if all(limit_a is None for limit_a in limits):
         return None
     title, clause = "Load limit has a current clamp to follow", "maker's instructions, common practice"
@@ -148,9 +148,9 @@ def _follows_clamp(case: Case) -> Finding | None:
         return stated("load_clamp", case.subject, title, Verdict.MEETS, detail, clause, stage=Stage.SURVEY)
     if clamp is Seen.NO:
         detail = "The unit takes no clamp, so nothing holds the limit."
-        mend = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
+        remedy = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
         return stated(
-            "load_clamp", case.subject, title, Verdict.FALLS_SHORT, detail, clause, stage=Stage.SURVEY, mend=mend
+            "load_clamp", case.subject, title, Verdict.FALLS_SHORT, detail, clause, stage=Stage.SURVEY, remedy=remedy
         )
     return needs_fact(
         "load_clamp", case.subject, title, "Does the unit take a current clamp? Look in its data.", clause

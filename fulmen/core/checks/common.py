@@ -14,7 +14,7 @@ def needs_fact(rule: str, subject: str, title: str, detail: str, clause: str, st
 
 def at_board(case: Case, board: Board, finding: Finding) -> Finding:
     """A finding about a board, at the stage where its facts are entered: survey at the origin, design further on."""
-    if board.id == case.run.links[0].board.id:
+    if board.id == case.run.chain[0].board.id:
         return finding
     return finding.model_copy(update={"stage": Stage.DESIGN})
 

@@ -13,7 +13,7 @@ from fulmen.core.circuit.margins import (
     touch_margin,
     volt_drop_margin,
 )
-from fulmen.core.circuit.run_figures import Case, LinkFigures, RunFigures
+from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
 from fulmen.core.electrical.fault_loop import INSTANTANEOUS_MULTIPLE
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import TableError
@@ -27,9 +27,9 @@ from fulmen.core.reference.cable_catalogue import K_SOURCE
 def loop_findings(case: Case) -> list[Finding]:
     """Every finding about volts lost and the fault loop; one that asks for the route where there is none."""
     if case.figures is None:
-        unrouted = next((link for link in case.run.links if not link.circuit.route), None)
+        unrouted = next((chained for chained in case.run.chain if not chained.circuit.route), None)
         detail = "Choose a circuit, its cable and its route from the board to the charge point."
-        if unrouted is not None and len(case.run.links) > 1:
+        if unrouted is not None and len(case.run.chain) > 1:
             detail = f"Enter the route of {unrouted.circuit.name}."
         return [
             needs_fact(
@@ -42,17 +42,17 @@ def loop_findings(case: Case) -> list[Finding]:
             )
         ]
     findings = [_volt_drop(case, case.figures)]
-    for link in case.new_figures():
-        findings.extend([_disconnection(case, link), _survives(case, link)])
-        lighting = lighting_margin(case.job, link, case.rules)
+    for chained in case.new_figures():
+        findings.extend([_disconnection(case, chained), _survives(case, chained)])
+        lighting = lighting_margin(case.job, chained, case.rules)
         if lighting is not None:
-            findings.append(_lighting_drop(case, link, lighting))
+            findings.append(_lighting_drop(case, chained, lighting))
     return findings
 
 
-def _lighting_drop(case: Case, link: LinkFigures, margin: Margin) -> Finding:
+def _lighting_drop(case: Case, chained: CircuitFigures, margin: Margin) -> Finding:
     """Lights at a board further on: 3 % from the origin, their own circuit included."""
-    drop_v, u0_v = link.end.drop_v, case.rules.value("u0_v")
+    drop_v, u0_v = chained.end.drop_v, case.rules.value("u0_v")
     line = WorkingLine(
         symbol="ΔU", formula="ΣΔU/U0·100", figures=f"{drop_v:.2f}/{u0_v:g}·100", value=margin.value, unit="%"
     )
@@ -67,7 +67,7 @@ def _lighting_drop(case: Case, link: LinkFigures, margin: Margin) -> Finding:
         clause=case.rules.clause("volt_drop_lighting_percent"),
         working=(line,),
         detail=f"{drop_v:.1f} V up to the board; the lighting circuit's own drop comes on top",
-        mend="Use a bigger sub-main.",
+        remedy="Use a bigger sub-main.",
     )
 
 
@@ -81,9 +81,9 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
             source=f"at {figures.tails.load_a:.0f} A" if figures.tails.load_a else "tails not entered, left out",
         )
     ]
-    for link in figures.links:
-        before = "" if link.final else f"{link.link.circuit.id} "
-        lines.extend(_drop_line(link, number, before) for number in range(1, len(link.sections) + 1))
+    for chained in figures.chain:
+        before = "" if chained.final else f"{chained.circuit.id} "
+        lines.extend(_drop_line(chained, number, before) for number in range(1, len(chained.sections) + 1))
     margin = volt_drop_margin(figures.final, case.rules)
     total_v = figures.final.end.drop_v
     lines.append(
@@ -104,42 +104,42 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
         limit=margin.limit,
         clause=case.rules.clause("volt_drop_percent"),
         working=tuple(lines),
-        detail=f"{total_v:.1f} V from the origin" + (", sub-main included" if len(figures.links) > 1 else ""),
-        mend="Use a bigger cable or a shorter route.",
+        detail=f"{total_v:.1f} V from the origin" + (", sub-main included" if len(figures.chain) > 1 else ""),
+        remedy="Use a bigger cable or a shorter route.",
     )
 
 
-def _drop_line(link: LinkFigures, number: int, before: str) -> WorkingLine:
-    one = link.sections[number - 1]
+def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine:
+    one = chained.sections[number - 1]
     parts = []
-    if link.load.single_a:
-        parts.append(f"{one.metre.single_mv:g}·{link.load.single_a:g}")
-    if link.load.balanced_a:
-        parts.append(f"{one.metre.balanced_mv:.2f}·{link.load.balanced_a:g}")
+    if chained.load.single_a:
+        parts.append(f"{one.metre.single_mv:g}·{chained.load.single_a:g}")
+    if chained.load.balanced_a:
+        parts.append(f"{one.metre.balanced_mv:.2f}·{chained.load.balanced_a:g}")
     total = " + ".join(parts) if len(parts) == 1 else f"({' + '.join(parts)})"
     return WorkingLine(
         symbol=f"ΔU {before}{number}",
-        formula="mV·Ib·L·Ct/1000" + (", mV three-phase/√3" if link.load.balanced_a else ""),
+        formula="mV·Ib·L·Ct/1000" + (", mV three-phase/√3" if chained.load.balanced_a else ""),
         figures=f"{total}·{one.section.length_m:g}·{one.ct:.3f}/1000",
         value=one.drop_v,
         unit="V",
     )
 
 
-def _disconnection(case: Case, link: LinkFigures) -> Finding:
+def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     """TN: the device opens at once where Zs ≤ U0·Cmin/Ia. TT: the RCD opens where (RA + R2)·IΔn ≤ 50 V."""
-    rcd = opening_rcd(case, link)
+    rcd = opening_rcd(case, chained)
     if case.job.supply.earthing is Earthing.TT:
-        return _rcd_opens(case, link, rcd)
-    margin, device = loop_margin(link), link.link.circuit.device
-    time_s = case.rules.value("tn_disconnection_s" if link.final else "tn_distribution_s")
-    title = f"Loop opens the {'device' if link.final else 'sub-main'} in {time_s:g} s"
+        return _rcd_opens(case, chained, rcd)
+    margin, device = loop_margin(chained), chained.device
+    time_s = case.rules.value("tn_disconnection_s" if chained.final else "tn_distribution_s")
+    title = f"Loop opens the {'device' if chained.final else 'sub-main'} in {time_s:g} s"
     clause = (
         "BS 7671 411.4.4, Table 41.3" if device.kind is DeviceKind.BREAKER else "BS 7671 411.4.4, Tables 41.2, 41.4"
     )
     if margin is None:
         detail = f"No loop limit is known for a {device_words(device)} in {time_s:g} s: choose another device."
-        return needs_fact("disconnection", link.link.circuit.id, title, detail, clause, Stage.DESIGN)
+        return needs_fact("disconnection", chained.circuit.id, title, detail, clause, Stage.DESIGN)
     ze = case.figures.ze if case.figures is not None else None
     assert ze is not None
     detail = f"Ze {ze.value:.2f} Ω {ze.source}, conductors hot"
@@ -154,63 +154,63 @@ def _disconnection(case: Case, link: LinkFigures) -> Finding:
         limit=margin.limit,
         unit="Ω",
         clause=clause,
-        working=_loop_lines(case, link, ze.value, ze.source),
+        working=_loop_lines(case, chained, ze.value, ze.source),
         detail=detail,
-        mend="Use a B curve, a smaller device, a bigger cable, or measure Ze.",
+        remedy="Use a B curve, a smaller device, a bigger cable, or measure Ze.",
         otherwise=Verdict.YOUR_CALL if rcd is not None else Verdict.FALLS_SHORT,
     )
 
 
-def opening_rcd(case: Case, link: LinkFigures) -> Rcd | None:
+def opening_rcd(case: Case, chained: CircuitFigures) -> Rcd | None:
     """The nearest RCD before a circuit that opens in its time: a time-delayed one is too slow for a final circuit."""
-    fit = [rcd for rcd in rcds_before(case, link.link) if not (link.final and rcd.time_delayed)]
+    fit = [rcd for rcd in rcds_before(case, chained.in_chain) if not (chained.final and rcd.time_delayed)]
     return fit[-1] if fit else None
 
 
-def _loop_lines(case: Case, link: LinkFigures, ze_ohm: float, ze_source: str) -> tuple[WorkingLine, ...]:
+def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: str) -> tuple[WorkingLine, ...]:
     assert case.figures is not None
-    own_ohm, before_ohm = link.laid.r1_ohm + link.laid.r2_ohm, link.start.loop_ohm - ze_ohm
-    before = "tails" if link.link is case.run.links[0] else "tails and sub-main"
-    device, u0_v = link.link.circuit.device, case.rules.value("u0_v")
+    own_ohm, before_ohm = chained.laid.r1_ohm + chained.laid.r2_ohm, chained.start.loop_ohm - ze_ohm
+    before = "tails" if chained.in_chain is case.run.chain[0] else "tails and sub-main"
+    device, u0_v = chained.device, case.rules.value("u0_v")
     zs = WorkingLine(
         symbol="Zs",
-        formula=f"Ze + {before} + (R1+R2)·{link.hot_factor:.4g}",
+        formula=f"Ze + {before} + (R1+R2)·{chained.hot_factor:.4g}",
         unit="Ω",
-        value=link.end.loop_ohm,
-        figures=f"{ze_ohm:.3f} + {before_ohm:.3f} + {own_ohm:.3f}·{link.hot_factor:.4g}",
+        value=chained.end.loop_ohm,
+        figures=f"{ze_ohm:.3f} + {before_ohm:.3f} + {own_ohm:.3f}·{chained.hot_factor:.4g}",
         source=f"Ze {ze_source}; BS EN 60228",
     )
     if device.kind is not DeviceKind.BREAKER:
         source = "BS 7671 Table 41.2 or 41.4, gG fuse"
-        return zs, WorkingLine(symbol="Zs max", value=link.zs_limit_ohm, unit="Ω", source=source)
+        return zs, WorkingLine(symbol="Zs max", value=chained.zs_limit_ohm, unit="Ω", source=source)
     multiple = INSTANTANEOUS_MULTIPLE[device.curve.value]
     return zs, WorkingLine(
         symbol="Zs max",
         formula="U0·Cmin/Ia",
         figures=f"{u0_v:g}·{case.rules.value('voltage_factor_min'):g}/({multiple:g}·{device.rating_a})",
-        value=link.zs_limit_ohm,
+        value=chained.zs_limit_ohm,
         unit="Ω",
         source="BS 7671 Table 41.3",
     )
 
 
-def _rcd_opens(case: Case, link: LinkFigures, rcd: Rcd | None) -> Finding:
-    time_s = case.rules.value("tt_disconnection_s" if link.final else "tt_distribution_s")
+def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
+    time_s = case.rules.value("tt_disconnection_s" if chained.final else "tt_distribution_s")
     title, clause = (
-        f"RCD opens the {'circuit' if link.final else 'sub-main'} in {time_s:g} s",
+        f"RCD opens the {'circuit' if chained.final else 'sub-main'} in {time_s:g} s",
         "BS 7671 411.5.3, Table 41.1",
     )
-    subject = link.link.circuit.id
+    subject = chained.circuit.id
     if rcd is None:
         detail = "On TT only an RCD opens in time, and none stands at the board: the cable has no fault protection."
-        mend = "Fit an RCBO at the board."
-        return stated("disconnection", subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
-    margin = touch_margin(link, rcd, case.rules)
+        remedy = "Fit an RCBO at the board."
+        return stated("disconnection", subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
+    margin = touch_margin(chained, rcd, case.rules)
     ze_source = case.figures.ze.source if case.figures is not None else ""
     line = WorkingLine(
         symbol="U",
         formula="Zs·IΔn",
-        figures=f"{link.end.loop_ohm:.1f}·{rcd.residual_ma / 1000:g}",
+        figures=f"{chained.end.loop_ohm:.1f}·{rcd.residual_ma / 1000:g}",
         value=margin.value,
         decimals=1,
         unit="V",
@@ -225,20 +225,20 @@ def _rcd_opens(case: Case, link: LinkFigures, rcd: Rcd | None) -> Finding:
         decimals=1,
         clause=clause,
         working=(line,),
-        detail=f"whole loop {link.end.loop_ohm:.1f} Ω, {ze_source}",
-        mend="Lower the electrode's resistance or use a more sensitive RCD.",
+        detail=f"whole loop {chained.end.loop_ohm:.1f} Ω, {ze_source}",
+        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
     )
 
 
-def _survives(case: Case, link: LinkFigures) -> Finding:
-    """S ≥ √(I²t)/k for line and protective conductor, at the highest and the least fault of the link."""
+def _survives(case: Case, chained: CircuitFigures) -> Finding:
+    """S ≥ √(I²t)/k for line and protective conductor, at the highest and the least fault of the circuit."""
     assert case.figures is not None
-    title, clause, subject = "Conductors survive the fault", "BS 7671 543.1.3, 434.5.2", link.link.circuit.id
-    fault_ka, source = link.start_fault_ka, case.figures.fault.source
+    title, clause, subject = "Conductors survive the fault", "BS 7671 543.1.3, 434.5.2", chained.circuit.id
+    fault_ka, source = chained.start_fault_ka, case.figures.fault.source
     try:
-        found = fault_energy(link, fault_ka, case.rules)
+        found = fault_energy(chained, fault_ka, case.rules)
     except TableError as error:
-        if link.link.circuit.device.kind is not DeviceKind.BREAKER:
+        if chained.device.kind is not DeviceKind.BREAKER:
             return needs_fact("survives_fault", subject, title, f"{error}.", clause, Stage.DESIGN)
         detail = f"{fault_ka:.1f} kA {source} is past the let-through table: measure it at the origin."
         return needs_reading("survives_fault", subject, title, detail, clause)
@@ -265,5 +265,5 @@ def _survives(case: Case, link: LinkFigures) -> Finding:
         clause=clause,
         working=lines,
         detail=f"{found.conductor} {found.conductor_mm2:g} mm², fault current {fault_ka:.2f} kA {source}",
-        mend="Use a bigger protective conductor or a smaller device.",
+        remedy="Use a bigger protective conductor or a smaller device.",
     )

@@ -32,15 +32,15 @@ def _bypass(case: Case) -> Finding:
     island = case.job.arrangement.car_earth is CarEarth.OWN_ELECTRODE
     title = "House earth ends before the unit" if island else "Nothing bypasses the open-PEN device"
     metal = case.job.arrangement.metal_at_unit
-    armoured = bool(case.run.links) and arrives_armoured(case)
+    armoured = bool(case.run.chain) and arrives_armoured(case)
     if metal is MetalAtUnit.TOUCHING:
         detail = "Metal on the house earth touches the unit's earth: " + (
             "the island is none." if island else "when the device opens, the car stays joined to the broken PEN."
         )
-        mend = (
+        remedy = (
             "Use a plastic gland, or cut the armour back and sleeve it; park the house earth in an insulated terminal."
         )
-        return stated("bypass", case.subject, title, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+        return stated("bypass", case.subject, title, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
     if metal is MetalAtUnit.NOT_SEEN or (metal is MetalAtUnit.NONE and armoured):
         what = (
             "The cable is armoured: how"
@@ -74,7 +74,7 @@ def _separation(case: Case) -> Finding:
         at_least=True,
         clause=clause,
         detail="From car and charge point to the nearest metal on the house earth.",
-        mend="Move the charge point, or use an open-PEN device on the house earth.",
+        remedy="Move the charge point, or use an open-PEN device on the house earth.",
     )
 
 
@@ -87,7 +87,7 @@ def _electrode_clear(case: Case) -> Finding:
         )
     if seen is Seen.NO:
         detail = "A bonded pipe or armour lies beside it: through the soil the two earths are one."
-        mend = "Drive the electrode elsewhere, well away from buried metal."
-        return stated("electrode_clear", case.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+        remedy = "Drive the electrode elsewhere, well away from buried metal."
+        return stated("electrode_clear", case.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
     detail = "Find out where pipes and armoured cables lie before the electrode is driven."
     return needs_fact("electrode_clear", case.subject, title, detail, clause, Stage.DESIGN)

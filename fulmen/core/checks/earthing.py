@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.residual_current import board_rcd, rcds_before
-from fulmen.core.circuit.origin import ORIGIN, Known, car_electrode, supply_electrode
+from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.electrical.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
@@ -85,8 +85,8 @@ def _open_pen(case: Case) -> Finding:
     if measure is OpenPenMeasure.LOW_ELECTRODE:
         return _low_electrode(case)
     detail = "On a PME earth outdoors the car body becomes live when the PEN breaks."
-    mend = "Use a unit with an open-PEN device, put one before it, or give the car its own electrode."
-    return stated("open_pen", subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+    remedy = "Use a unit with an open-PEN device, put one before it, or give the car its own electrode."
+    return stated("open_pen", subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
 
 
 def _held(case: Case, detail: str) -> Finding:
@@ -98,16 +98,16 @@ def _not_indoors(case: Case) -> Finding:
         detail = "Can a car be charged outdoors from here? A lead that reaches outdoors counts."
         return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
     detail = "A car can be charged outdoors from here, so the indoor case does not hold."
-    mend = "Use a unit with an open-PEN device, or give the car its own electrode."
-    return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+    remedy = "Use a unit with an open-PEN device, or give the car its own electrode."
+    return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
 
 
 def _balance(case: Case) -> Finding:
     """Clause (i): in a three-phase installation the other load holds the terminal to 70 V, whichever cars charge."""
     if case.job.supply.phases != 3:
         detail = "The supply is single-phase: there is nothing to balance."
-        mend = "Use an open-PEN device, or give the car its own electrode."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+        remedy = "Use an open-PEN device, or give the car its own electrode."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
     least_a = case.job.arrangement.least_load_a
     if least_a is None:
         detail = "Enter the least load that is always on, on each phase: the balance rests on it."
@@ -136,7 +136,7 @@ def _balance(case: Case) -> Finding:
         clause=CLAUSE,
         working=(line,),
         detail="It rests on that much load being on all the time: say who makes sure of it.",
-        mend="Use an open-PEN device, or give the car its own electrode.",
+        remedy="Use an open-PEN device, or give the car its own electrode.",
     )
     # A condition that nobody can check at the car: never more than your call.
     return (
@@ -162,20 +162,20 @@ def _device_in_unit(case: Case) -> Finding:
         return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
     if point.open_pen_inside is Seen.NO:
         detail = "The unit has no open-PEN device inside."
-        mend = "Put a separate open-PEN device before it, or give the car its own electrode."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+        remedy = "Put a separate open-PEN device before it, or give the car its own electrode."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
     return _device(case, point.open_pen_device, "The device inside the unit")
 
 
 def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
     if not device.opens_protective_conductor:
         detail = f"{name} leaves the protective conductor closed, so the car body stays live."
-        mend = "Use a device that opens line, neutral and protective conductor."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+        remedy = "Use a device that opens line, neutral and protective conductor."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
     if device.sensing is OpenPenSensing.LINE_NEUTRAL_WINDOW and case.job.supply.phases == 3:
         detail = f"{name} watches line to neutral, which is allowed on a single-phase supply only."
-        mend = "Use a device that senses the main earth terminal's voltage."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, mend=mend)
+        remedy = "Use a device that senses the main earth terminal's voltage."
+        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
     sees = (
         "70 V on the earth terminal"
         if device.sensing is OpenPenSensing.MET_VOLTAGE
@@ -191,7 +191,7 @@ def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
         limit=case.rules.value("pen_opening_s"),
         clause=CLAUSE,
         detail=f"{name} opens line, neutral and protective conductor on {sees}.",
-        mend="Use a device that opens within 5 s.",
+        remedy="Use a device that opens within 5 s.",
     )
 
 
@@ -256,11 +256,11 @@ def _low_electrode(case: Case) -> Finding:
         clause=CLAUSE,
         detail=f"electrode {electrode.source}, {met_v:.0f} V on the earth terminal",
         working=lines,
-        mend="A rod this low is rarely had: use an open-PEN device instead.",
+        remedy="A rod this low is rarely had: use an open-PEN device instead.",
     )
 
 
-def _electrode(case: Case, electrode: Known, subject: str) -> list[Finding]:
+def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Finding]:
     """RA·IΔn ≤ 50 V with the least sensitive RCD that relies on it, and RA low enough to be stable."""
     rules, clause = case.rules, case.rules.clause("touch_voltage_v")
     residual_ma = _relying_residual_ma(case, subject)
@@ -280,7 +280,7 @@ def _electrode(case: Case, electrode: Known, subject: str) -> list[Finding]:
         clause=clause,
         detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA",
         working=(line,),
-        mend="Lower the electrode's resistance or use a more sensitive RCD.",
+        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
     )
     record = case.job.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
@@ -294,7 +294,7 @@ def _electrode(case: Case, electrode: Known, subject: str) -> list[Finding]:
         decimals=0,
         clause=rules.clause("electrode_stable_ohm"),
         detail=f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω",
-        mend="Drive deeper, add a rod, or give up TT for this job.",
+        remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
     return [touch, stable, *([_agreement(case, subject, record)] if record else [])]
 
@@ -318,14 +318,14 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
         clause=case.rules.clause("fall_of_potential_agreement_share"),
         detail=f"{readings} Ω, taken by {record.taken_by}",
         working=(line,),
-        mend="Move the current spike further out, or to another side, and take the three again.",
+        remedy="Move the current spike further out, or to another side, and take the three again.",
     )
 
 
 def _relying_residual_ma(case: Case, subject: str) -> float:
     """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
     rcds: list[Rcd | None] = [case.run.charge_point.rcd_inside]
-    if case.run.links:
+    if case.run.chain:
         rcds += rcds_before(case, case.run.final()) if subject == ORIGIN else [board_rcd(case)]
     known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))

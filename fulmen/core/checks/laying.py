@@ -12,7 +12,7 @@ from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
 from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
-from fulmen.core.model.run import Link
+from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.site import Hazard
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
@@ -31,10 +31,10 @@ HAZARD_ADVICE = {
 class _Place:
     """One section of one circuit, with its cable and the name its findings carry."""
 
-    def __init__(self, case: Case, link: Link, index: int) -> None:
-        self.case, self.circuit, self.number = case, link.circuit, index + 1
-        self.section: Section = link.circuit.route[index]
-        self.cable: Cable = cable_of(link.circuit, self.section)
+    def __init__(self, case: Case, chained: ChainCircuit, index: int) -> None:
+        self.case, self.circuit, self.number = case, chained.circuit, index + 1
+        self.section: Section = chained.circuit.route[index]
+        self.cable: Cable = cable_of(chained.circuit, self.section)
         self.record: CableRecord = cable_record(self.cable.record, case.job)
 
     @property
@@ -48,12 +48,12 @@ class _Place:
 def practice_findings(case: Case) -> list[Finding]:
     """Every finding about how the sections are laid, and the loop of slack at the end."""
     findings: list[Finding | None] = []
-    for link in case.new_links():
-        for index in range(len(link.circuit.route)):
-            place = _Place(case, link, index)
+    for chained in case.new_circuits():
+        for index in range(len(chained.circuit.route)):
+            place = _Place(case, chained, index)
             findings.extend(check(place) for check in CHECKS)
-        findings.append(_taped(link))
-    if case.run.links and case.run.final().circuit.route:
+        findings.append(_taped(chained))
+    if case.run.chain and case.run.final().circuit.route:
         findings.append(_slack(case))
     return [finding for finding in findings if finding is not None]
 
@@ -73,7 +73,7 @@ def _depth(place: _Place) -> Finding | None:
         at_least=True,
         clause=rules.clause(limit),
         detail="under a drive" if section.under_drive else "in a garden",
-        mend="Dig deeper, or say what guards the cable instead.",
+        remedy="Dig deeper, or say what guards the cable instead.",
         otherwise=Verdict.YOUR_CALL,
     )
 
@@ -86,8 +86,8 @@ def _tape(place: _Place) -> Finding | None:
         return stated(
             "warning_tape", place.subject, title, Verdict.MEETS, "Designed with warning tape above it.", clause
         )
-    detail, mend = "Nothing warns who digs there.", "Lay warning tape above the cable."
-    return stated("warning_tape", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    detail, remedy = "Nothing warns who digs there.", "Lay warning tape above the cable."
+    return stated("warning_tape", place.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _cover(place: _Place) -> Finding | None:
@@ -102,16 +102,16 @@ def _cover(place: _Place) -> Finding | None:
     detail = (
         f"{place.record.name.capitalize()} has no earthed metal cover and lies in no duct: a spade goes through it."
     )
-    mend = "Use armoured cable, or lay it in a duct."
-    return stated("buried_cover", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    remedy = "Use armoured cable, or lay it in a duct."
+    return stated("buried_cover", place.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _fixings(place: _Place) -> Finding | None:
     if place.section.surroundings not in ON_CLIPS or place.section.fixings is Fixings.METAL:
         return None
     title, clause = place.title("can't drop in a fire"), "BS 7671 521.10.202"
-    detail, mend = "Plastic fixings melt, and the cable hangs across the way out.", "Use metal clips or cleats."
-    return stated("fixings", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    detail, remedy = "Plastic fixings melt, and the cable hangs across the way out.", "Use metal clips or cleats."
+    return stated("fixings", place.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _clips(place: _Place) -> Finding | None:
@@ -129,7 +129,7 @@ def _clips(place: _Place) -> Finding | None:
         unit="mm",
         decimals=0,
         clause="BS 7671 522.8.5, table clip_spacing",
-        mend="Set the clips closer.",
+        remedy="Set the clips closer.",
         otherwise=Verdict.YOUR_CALL,
     )
 
@@ -151,7 +151,7 @@ def _bend(place: _Place) -> Finding | None:
         at_least=True,
         clause=rules.clause(name),
         detail=f"{rules.value(name):g} times the usual diameter; the maker's figure goes first",
-        mend="Bend it wider, or core-drill at an angle.",
+        remedy="Bend it wider, or core-drill at an angle.",
     )
 
 
@@ -179,7 +179,7 @@ def _clearance(place: _Place) -> Finding | None:
         decimals=0,
         at_least=True,
         clause=rules.clause(name),
-        mend="Keep further off, or put a barrier between.",
+        remedy="Keep further off, or put a barrier between.",
     )
 
 
@@ -193,8 +193,8 @@ def _fire_stopped(place: _Place) -> Finding | None:
     if place.section.fire_stopped:
         detail = "Designed sealed outside and fire-stopped inside."
         return stated("fire_stopped", place.subject, title, Verdict.MEETS, detail, clause)
-    detail, mend = "Fire and water get through the hole.", "Fire-stop it inside and seal it outside."
-    return stated("fire_stopped", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    detail, remedy = "Fire and water get through the hole.", "Fire-stop it inside and seal it outside."
+    return stated("fire_stopped", place.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _zone(place: _Place) -> Finding | None:
@@ -209,8 +209,8 @@ def _zone(place: _Place) -> Finding | None:
     if section.in_zone is Seen.NOT_SEEN:
         detail = "Does it run in line with a point or within 150 mm of a corner or ceiling?"
         return needs_fact("concealed_zone", place.subject, title, detail, clause, Stage.DESIGN)
-    detail, mend = "Hidden outside the usual zones.", "Move it into a zone, go deeper, or use armoured cable."
-    return stated("concealed_zone", place.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    detail, remedy = "Hidden outside the usual zones.", "Move it into a zone, go deeper, or use armoured cable."
+    return stated("concealed_zone", place.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _cavity(place: _Place) -> Finding | None:
@@ -232,13 +232,13 @@ def _hazards(place: _Place) -> Finding | None:
     return stated("section_hazard", place.subject, place.title("seen on the way"), Verdict.YOUR_CALL, detail, PRACTICE)
 
 
-def _taped(link: Link) -> Finding | None:
-    paced = [number for number, one in enumerate(link.circuit.route, 1) if one.length_by is LengthBy.STEPS]
+def _taped(chained: ChainCircuit) -> Finding | None:
+    paced = [number for number, one in enumerate(chained.circuit.route, 1) if one.length_by is LengthBy.STEPS]
     if not paced:
         return None
     numbers = ", ".join(str(number) for number in paced)
     detail = f"Section{'s' if len(paced) > 1 else ''} {numbers} paced in steps: tape before the cable is cut."
-    return needs_fact("paced", link.circuit.id, "Lengths taped, not paced", detail, PRACTICE, Stage.DESIGN)
+    return needs_fact("paced", chained.circuit.id, "Lengths taped, not paced", detail, PRACTICE, Stage.DESIGN)
 
 
 def _slack(case: Case) -> Finding:

@@ -50,7 +50,7 @@ def _carried(case: Case, rule: str, title: str, limit_a: float | None, missing: 
         clause=CLAUSE,
         working=demand.working if rule == "demand" else (),
         detail=f"{demand.source}; {'with the load limit' if limited else 'charge point at full load'}",
-        mend=MEND,
+        remedy=MEND,
     )
 
 

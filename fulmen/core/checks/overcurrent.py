@@ -6,11 +6,11 @@ from typing import get_args
 
 from fulmen.core.checks.common import needs_fact
 from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
-from fulmen.core.circuit.run_figures import Case, LinkFigures
+from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged, stated
 from fulmen.core.findings.words import word
 from fulmen.core.model.circuits import Device, DeviceKind, DeviceRatingA
-from fulmen.core.model.run import Link
+from fulmen.core.model.run import ChainCircuit
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of
 
 COORDINATION = "BS 7671 433.1.1"
@@ -19,70 +19,70 @@ RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])
 
 def overcurrent_findings(case: Case) -> list[Finding]:
     """Every finding about current, for each circuit of the run."""
-    if not case.run.links:
+    if not case.run.chain:
         return []
     findings: list[Finding | None] = [_maker(case)]
-    for link in case.new_links():
-        findings.extend([_size_made(case, link), _device_kind(link)])
+    for chained in case.new_circuits():
+        findings.extend([_size_made(case, chained), _device_kind(chained)])
     for figures in case.new_figures():
         findings.extend([_load(figures), _weakest_section(figures), _terminals(case, figures)])
         findings.append(_breaking_capacity(case, figures))
     return [finding for finding in findings if finding is not None]
 
 
-def _size_made(case: Case, link: Link) -> Finding | None:
-    for cable in cables_of(link.circuit):
+def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
+    for cable in cables_of(chained.circuit):
         record = cable_record(cable.record, case.job)
         if cable.csa_mm2 not in record.sizes_mm2:
             sizes = ", ".join(f"{size:g}" for size in record.sizes_mm2)
             return stated(
                 "cable_size",
-                link.circuit.id,
+                chained.circuit.id,
                 "Cable made in this size",
                 Verdict.FALLS_SHORT,
                 f"The record of {record.name} holds {sizes} mm² only.",
                 "the cable's record in the catalogue",
-                mend="Choose a size of the record.",
+                remedy="Choose a size of the record.",
             )
     return None
 
 
-def _device_kind(link: Link) -> Finding | None:
+def _device_kind(chained: ChainCircuit) -> Finding | None:
     """A rewirable fuse needs so much cable and so much time that this circuit refuses it (Cf 0.725)."""
-    if link.circuit.device.kind is not DeviceKind.REWIRABLE:
+    if chained.circuit.device.kind is not DeviceKind.REWIRABLE:
         return None
     detail = "A rewirable fuse melts late: the cable would count at 72.5 %, and no let-through energy is known."
-    mend = "Use a circuit-breaker or a gG fuse."
+    remedy = "Use a circuit-breaker or a gG fuse."
     return stated(
-        "device_kind", link.circuit.id, "Device fit for a charge point circuit", Verdict.FALLS_SHORT, detail,
-        "BS 7671 433.1.203", mend=mend,
+        "device_kind", chained.circuit.id, "Device fit for a charge point circuit", Verdict.FALLS_SHORT, detail,
+        "BS 7671 433.1.203", remedy=remedy,
     )  # fmt: skip
 
 
-def _load(link: LinkFigures) -> Finding:
-    margin, load = load_margin(link), link.load
+def _load(chained: CircuitFigures) -> Finding:
+    margin, load = load_margin(chained), chained.load
     lines = [
         WorkingLine(symbol="I car", value=load.car_a, decimals=0, unit="A", source="no diversity, BS 7671 722.311.201")
     ]
-    if not link.final:
+    if not chained.final:
         lines.append(WorkingLine(symbol="I others", value=load.other_a, decimals=1, unit="A", source="with diversity"))
-        held = link.link.circuit.load_limit_a
+        held = chained.circuit.load_limit_a
         formula = "I car + I others" if held is None else "min(I car + I others, max(load limit, I others))"
         lines.append(WorkingLine(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
-    what = "charging runs for hours" if link.final else "cars in full, the other loads of its boards with diversity"
-    mend = f"Use a device of at least {link.ib_a:g} A, or turn the charge point down."
+    what = "charging runs for hours" if chained.final else "cars in full, the other loads of its boards with diversity"
+    remedy = f"Use a device of at least {chained.ib_a:g} A, or turn the charge point down."
     return judged(
         rule=margin.rule,
         subject=margin.subject,
-        title="Device carries the load" if link.final else "Sub-main's device carries the load",
+        title="Device carries the load" if chained.final else "Sub-main's device carries the load",
         value=margin.value,
         unit="A",
-        decimals=0 if link.final else 1,
+        decimals=0 if chained.final else 1,
         limit=margin.limit,
         clause=COORDINATION,
         working=tuple(lines),
         detail=f"Ib against In; {what}",
-        mend=mend if link.final else "Use a bigger device and cable, or hold the load with a clamp.",
+        remedy=remedy if chained.final else "Use a bigger device and cable, or hold the load with a clamp.",
     )
 
 
@@ -107,8 +107,8 @@ def _maker(case: Case) -> Finding:
         return needs_fact("maker_device", case.subject, title, detail, clause)
     allowed = f"The maker allows {point.device_min_a:g} to {point.device_max_a:g} A"
     if not point.device_min_a <= rating <= point.device_max_a:
-        mend = "Choose a device in the maker's range."
-        return stated("maker_device", case.subject, title, Verdict.FALLS_SHORT, f"{allowed}.", clause, mend=mend)
+        remedy = "Choose a device in the maker's range."
+        return stated("maker_device", case.subject, title, Verdict.FALLS_SHORT, f"{allowed}.", clause, remedy=remedy)
     least = least_rating_a(max(point.design_current_a(), point.device_min_a))
     if least is not None and rating > least:
         detail = f"{allowed}; {least} A would do. Say why the bigger one."
@@ -116,18 +116,17 @@ def _maker(case: Case) -> Finding:
     return stated("maker_device", case.subject, title, Verdict.MEETS, f"{allowed}.", clause)
 
 
-def _weakest_section(link: LinkFigures) -> Finding:
-    circuit = link.link.circuit
-    title, margin = f"Weakest section carries {circuit.device.rating_a} A", capacity_margin(link)
-    for number, section in enumerate(link.sections, 1):
+def _weakest_section(chained: CircuitFigures) -> Finding:
+    circuit = chained.circuit
+    title, margin = f"Weakest section carries {circuit.device.rating_a} A", capacity_margin(chained)
+    for number, section in enumerate(chained.sections, 1):
         if section.rating.iz_a is None:
             detail = f"Section {number}: {section.rating.why_unrated} Choose another method or cable, or ask its maker."
             return needs_fact("weakest_section", circuit.id, title, detail, COORDINATION, Stage.DESIGN)
-    assert margin is not None and link.laid.weakest is not None
-    weakest = link.sections[link.laid.weakest]
-    place = (
-        f"section {link.laid.weakest + 1}, {word(weakest.section.surroundings)}, method {weakest.section.method.value}"
-    )
+    assert margin is not None and chained.laid.weakest is not None
+    weakest = chained.sections[chained.laid.weakest]
+    where, method = word(weakest.section.surroundings), weakest.section.method.value
+    place = f"section {chained.laid.weakest + 1}, {where}, method {method}"
     return judged(
         rule=margin.rule,
         subject=margin.subject,
@@ -139,17 +138,17 @@ def _weakest_section(link: LinkFigures) -> Finding:
         at_least=True,
         clause=f"{COORDINATION}, Appendix 4",
         working=weakest.rating.working,
-        detail=place + (", rated from the 70 °C table" if rated_at_70(link) else ""),
-        mend="Use a bigger cable, ease the weakest section, or use a smaller device.",
+        detail=place + (", rated from the 70 °C table" if rated_at_70(chained) else ""),
+        remedy="Use a bigger cable, ease the weakest section, or use a smaller device.",
     )
 
 
-def _terminals(case: Case, link: LinkFigures) -> Finding | None:
+def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     """The hottest conductor at the design current against 70 °C terminals; only 90 °C cable can pass it."""
-    margin = terminal_margin(link, case.rules)
-    if margin is None or link.laid.hottest is None:
+    margin = terminal_margin(chained, case.rules)
+    if margin is None or chained.laid.hottest is None:
         return None
-    section, title = link.laid.hottest[1], "Conductor cool enough for 70 °C terminals"
+    section, title = chained.laid.hottest[1], "Conductor cool enough for 70 °C terminals"
     rating = section.rating
     assert rating.iz_a is not None
     line = WorkingLine(
@@ -159,11 +158,11 @@ def _terminals(case: Case, link: LinkFigures) -> Finding | None:
         unit="°C",
         value=margin.value,
         figures=f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.rated_c:g})·"
-        f"({link.ib_a:g}/{rating.iz_a:.1f})²",
+        f"({chained.ib_a:g}/{rating.iz_a:.1f})²",
         source=f"θr: Iz is for {rating.rated_c:g} °C around the cable",
     )
     school = (
-        "the 70 °C table rates the cable" if rated_at_70(link) else "the other school rates it from the 70 °C table"
+        "the 70 °C table rates the cable" if rated_at_70(chained) else "the other school rates it from the 70 °C table"
     )
     return judged(
         rule=margin.rule,
@@ -176,7 +175,7 @@ def _terminals(case: Case, link: LinkFigures) -> Finding | None:
         clause=case.rules.clause("terminal_c"),
         detail=f"hottest section at the load current; {school}",
         working=(line,),
-        mend="Use a bigger cable, so that it runs cooler.",
+        remedy="Use a bigger cable, so that it runs cooler.",
     )
 
 
@@ -187,19 +186,19 @@ def breaks_words(device: Device, own: bool) -> str:
     return "device's own Icn" if own else "board's conditional rating with the cut-out fuse"
 
 
-def _breaking_capacity(case: Case, link: LinkFigures) -> Finding:
+def _breaking_capacity(case: Case, chained: CircuitFigures) -> Finding:
     assert case.figures is not None
-    known, limit, first = case.figures.fault, breaking_limit_ka(link), link.link is case.run.links[0]
-    device = link.link.circuit.device
+    known, limit, first = case.figures.fault, breaking_limit_ka(chained), chained.in_chain is case.run.chain[0]
+    device = chained.device
     source = breaks_words(device, limit == device.breaking_capacity_ka)
-    three = " three-phase, about twice line to neutral" if link.start_fault_ka > known.value else ""
+    three = " three-phase, about twice line to neutral" if chained.start_fault_ka > known.value else ""
     where = known.source + three if first else f"{known.source} at the origin, less the cable before{three}"
-    line = WorkingLine(symbol="Ipf", value=link.start_fault_ka, unit="kA", source=where)
+    line = WorkingLine(symbol="Ipf", value=chained.start_fault_ka, unit="kA", source=where)
     return judged(
         rule="breaking_capacity",
-        subject=link.link.circuit.id,
+        subject=chained.circuit.id,
         title="Device can break the fault current at the board",
-        value=link.start_fault_ka,
+        value=chained.start_fault_ka,
         limit=limit,
         unit="kA",
         clause="BS 7671 434.5.1, 536.4.201",
@@ -207,5 +206,5 @@ def _breaking_capacity(case: Case, link: LinkFigures) -> Finding:
         detail=f"{where}, against the {source}",
         otherwise=Verdict.FALLS_SHORT if known.measured else Verdict.NEEDS,
         waits_for="reading",
-        mend="Use a device of higher breaking capacity, or a board rated with the cut-out fuse.",
+        remedy="Use a device of higher breaking capacity, or a board rated with the cut-out fuse.",
     )

@@ -22,8 +22,8 @@ def _height(case: Case) -> Finding:
     detail = f"{height:.2f} m above ground; {low.value:g} to {high.value:g} m is wanted."
     if low.value <= height <= high.value:
         return stated("connector_height", case.subject, title, Verdict.MEETS, detail, clause)
-    mend = "Move it, or the householder overrules the height: say so."
-    return stated("connector_height", case.subject, title, Verdict.YOUR_CALL, detail, clause, mend=mend)
+    remedy = "Move it, or the householder overrules the height: say so."
+    return stated("connector_height", case.subject, title, Verdict.YOUR_CALL, detail, clause, remedy=remedy)
 
 
 def _ip_code(case: Case) -> Finding | None:
@@ -38,5 +38,5 @@ def _ip_code(case: Case) -> Finding | None:
     detail = f"{code}; IP44 or better outdoors."
     verdict = Verdict.MEETS if holds else Verdict.FALLS_SHORT
     return stated(
-        "ip_code", case.subject, title, verdict, detail, clause, mend="" if holds else "Use a unit of IP44 or better."
+        "ip_code", case.subject, title, verdict, detail, clause, remedy="" if holds else "Use a unit of IP44 or better."
     )

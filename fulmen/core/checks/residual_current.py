@@ -7,7 +7,7 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding, Verdict, stated
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import Rcd, RcdType
-from fulmen.core.model.run import Link
+from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record
 
@@ -18,7 +18,7 @@ DC_CLAUSE = "BS 7671 722.531.3.101, IEC 62955"
 def residual_current_findings(case: Case) -> list[Finding]:
     """Every finding about RCDs, DC and surges on the way to the charge point."""
     findings = [_own_rcd(case), _dc(case), _blinding(case), _front_rcd_seen(case), _surge(case)]
-    if case.run.links:
+    if case.run.chain:
         findings.append(_rcd_at_board(case))
         findings.append(_neutral(case))
         findings.append(_concealed(case))
@@ -29,22 +29,22 @@ def residual_current_findings(case: Case) -> list[Finding]:
 
 def board_rcd(case: Case) -> Rcd | None:
     """The RCD of the circuit's own device at the board."""
-    return case.run.final().circuit.device.rcd if case.run.links else None
+    return case.run.final().circuit.device.rcd if case.run.chain else None
 
 
 def front_rcds(case: Case) -> list[Rcd]:
     """RCDs in front of the final circuit's own device, from the origin inwards; those of sub-mains among them."""
     return (
-        rcds_before(case, case.run.links[-1])[: -1 if board_rcd(case) is not None else None] if case.run.links else []
+        rcds_before(case, case.run.chain[-1])[: -1 if board_rcd(case) is not None else None] if case.run.chain else []
     )
 
 
-def rcds_before(case: Case, until: Link) -> list[Rcd]:
+def rcds_before(case: Case, until: ChainCircuit) -> list[Rcd]:
     """Every RCD that sees an earth fault on a circuit, from the origin to that circuit's own device."""
     found: list[Rcd] = []
-    for link in case.run.links:
-        found.extend(rcd for rcd in (link.board.front_rcd, link.circuit.device.rcd) if rcd is not None)
-        if link.circuit.id == until.circuit.id:
+    for chained in case.run.chain:
+        found.extend(rcd for rcd in (chained.board.front_rcd, chained.circuit.device.rcd) if rcd is not None)
+        if chained.circuit.id == until.circuit.id:
             break
     return found
 
@@ -57,8 +57,8 @@ def _own_rcd(case: Case) -> Finding:
         detail = f"Type {fit[0].type.value}, {fit[0].residual_ma} mA, switches the neutral."
         return stated("own_rcd", case.subject, title, Verdict.MEETS, detail, OWN_CLAUSE)
     detail = _unfit(candidates[0]) if candidates else "No RCD stands on this circuit, at the board or in the unit."
-    mend = "Fit a double-pole 30 mA Type A RCBO at the board."
-    return stated("own_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, mend=mend)
+    remedy = "Fit a double-pole 30 mA Type A RCBO at the board."
+    return stated("own_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, remedy=remedy)
 
 
 def _unfit(rcd: Rcd) -> str:
@@ -85,12 +85,12 @@ def _neutral(case: Case) -> Finding | None:
         return None
     if rcd.switches_neutral:
         return stated("rcd_neutral", case.subject, title, Verdict.MEETS, "Both poles open.", OWN_CLAUSE)
-    inside, mend = case.run.charge_point.rcd_inside, "Use a double-pole RCBO."
+    inside, remedy = case.run.charge_point.rcd_inside, "Use a double-pole RCBO."
     detail = "It leaves the neutral closed: the circuit can't be made dead at the board"
     if inside is not None and not _unfit(inside):
         detail += ", and only the RCD in the unit opens both. Say why it serves."
-        return stated("rcd_neutral", case.subject, title, Verdict.YOUR_CALL, detail, OWN_CLAUSE, mend=mend)
-    return stated("rcd_neutral", case.subject, title, Verdict.FALLS_SHORT, f"{detail}.", OWN_CLAUSE, mend=mend)
+        return stated("rcd_neutral", case.subject, title, Verdict.YOUR_CALL, detail, OWN_CLAUSE, remedy=remedy)
+    return stated("rcd_neutral", case.subject, title, Verdict.FALLS_SHORT, f"{detail}.", OWN_CLAUSE, remedy=remedy)
 
 
 def _dc(case: Case) -> Finding:
@@ -110,8 +110,8 @@ def _dc(case: Case) -> Finding:
         detail = f"6 mA DC detection {where} opens before the RCD is blinded."
         return stated("dc_protection", case.subject, title, Verdict.MEETS, detail, DC_CLAUSE)
     detail = "The unit has no 6 mA DC detection." if place is RdcDdPlace.IN_UNIT else "Nothing detects 6 mA DC."
-    mend = "Use a Type B RCD, or a unit with 6 mA DC detection."
-    return stated("dc_protection", case.subject, title, Verdict.FALLS_SHORT, detail, DC_CLAUSE, mend=mend)
+    remedy = "Use a Type B RCD, or a unit with 6 mA DC detection."
+    return stated("dc_protection", case.subject, title, Verdict.FALLS_SHORT, detail, DC_CLAUSE, remedy=remedy)
 
 
 def _blinding(case: Case) -> Finding:
@@ -125,14 +125,14 @@ def _blinding(case: Case) -> Finding:
             "in front of this circuit" if RcdType.AC in [rcd.type for rcd in front_rcds(case)] else "on this circuit"
         )
         detail = f"A Type AC RCD stands {where}: it is blind to pulsating DC and goes numb with smooth DC."
-        mend = "Replace it by a Type A, or feed the circuit from before it."
-        return stated("rcd_blinding", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, mend=mend)
+        remedy = "Replace it by a Type A, or feed the circuit from before it."
+        return stated("rcd_blinding", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, remedy=remedy)
     lone_b = any(rcd.type is RcdType.B for rcd in chain) and not _dc_detection(case)
     first_b = next((index for index, rcd in enumerate(chain) if rcd.type is RcdType.B), 0)
     if lone_b and any(rcd.type is not RcdType.B for rcd in chain[:first_b]):
         detail = "A Type B lets more than 6 mA DC pass, which blinds the RCD before it."
-        mend = "Put a Type B there too, or use 6 mA DC detection."
-        return stated("rcd_blinding", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, mend=mend)
+        remedy = "Put a Type B there too, or use 6 mA DC detection."
+        return stated("rcd_blinding", case.subject, title, Verdict.FALLS_SHORT, detail, OWN_CLAUSE, remedy=remedy)
     return stated("rcd_blinding", case.subject, title, Verdict.MEETS, "None on the way goes blind.", OWN_CLAUSE)
 
 
@@ -143,8 +143,8 @@ def _dc_detection(case: Case) -> bool:
 
 
 def _front_rcd_seen(case: Case) -> Finding | None:
-    for link in case.run.links:
-        board = link.board
+    for chained in case.run.chain:
+        board = chained.board
         if board.front_rcd_seen is not Seen.NO and board.front_rcd is None:
             detail = f"Look at {board.name}: does an RCD stand in front of this way, and which waveform mark has it?"
             found = needs_fact("front_rcd", board.id, "RCD in front of the circuit", detail, OWN_CLAUSE)
@@ -168,25 +168,25 @@ def _concealed(case: Case) -> Finding:
     if any(rcd.residual_ma <= 30 and not rcd.time_delayed for rcd in before):
         return stated("concealed_cable", case.subject, title, Verdict.MEETS, f"Section {hidden[0]} is guarded.", clause)
     detail = f"Section {hidden[0]} is hidden less than 50 mm deep; the RCD in the unit doesn't guard it."
-    mend = "Use an RCBO at the board, armoured cable, or run it on the surface."
-    return stated("concealed_cable", case.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    remedy = "Use an RCBO at the board, armoured cable, or run it on the surface."
+    return stated("concealed_cable", case.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _tt_origin(case: Case) -> Finding:
     title, clause = "TT origin has a time-delayed RCD", "BS 7671 411.5.2, 531.3.5.3.2"
-    front = case.run.links[0].board.front_rcd
+    front = case.run.chain[0].board.front_rcd
     if front is not None and front.time_delayed:
         detail = f"Type {front.type.value} S, {front.residual_ma} mA, guards everything after the origin."
         return stated("tt_origin_rcd", case.subject, title, Verdict.MEETS, detail, clause)
     detail = "On TT the loop is too high for a fuse: an earth fault before the circuit's own RCD would stay."
-    mend = "Fit an S-type RCD, usually 100 mA, at the origin."
-    return stated("tt_origin_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, clause, mend=mend)
+    remedy = "Fit an S-type RCD, usually 100 mA, at the origin."
+    return stated("tt_origin_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, clause, remedy=remedy)
 
 
 def _surge(case: Case) -> Finding | None:
-    if not case.run.links:
+    if not case.run.chain:
         return None
-    title, clause, board = "Surge protection", "BS 7671 443.4.1", case.run.links[0].board
+    title, clause, board = "Surge protection", "BS 7671 443.4.1", case.run.chain[0].board
     if board.surge_protection is Seen.YES:
         return stated("surge", board.id, title, Verdict.MEETS, "A surge protective device is fitted.", clause)
     if board.surge_protection is Seen.NOT_SEEN:

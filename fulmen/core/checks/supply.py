@@ -36,9 +36,9 @@ def _looped(case: Case) -> Finding:
             detail = f"Looped; the operator agreed in writing on {letter.dated:%-d %B %Y}."
             return stated("looped", ORIGIN, title, Verdict.MEETS, detail, SUPPLY_CLAUSE, stage=Stage.SURVEY)
         detail = "A neighbour's supply passes through this cut-out. Stop until the operator agrees in writing."
-        mend = "Apply to the network operator before any work."
+        remedy = "Apply to the network operator before any work."
         return stated(
-            "looped", ORIGIN, title, Verdict.FALLS_SHORT, detail, SUPPLY_CLAUSE, stage=Stage.SURVEY, mend=mend
+            "looped", ORIGIN, title, Verdict.FALLS_SHORT, detail, SUPPLY_CLAUSE, stage=Stage.SURVEY, remedy=remedy
         )
     return stated("looped", ORIGIN, title, Verdict.MEETS, "One service cable only.", SUPPLY_CLAUSE, stage=Stage.SURVEY)
 
@@ -63,7 +63,7 @@ def _tails_size(case: Case) -> Finding:
         at_least=True,
         clause=case.rules.clause(name),
         detail=f"behind {supply.cut_out_fuse_a} A",
-        mend="Replace the tails, or ask the operator for a smaller fuse.",
+        remedy="Replace the tails, or ask the operator for a smaller fuse.",
     )
 
 
@@ -81,7 +81,7 @@ def _tails_length(case: Case) -> Finding:
         value=case.job.supply.tails_length_m,
         limit=case.rules.value("tails_length_m"),
         clause=clause,
-        mend="Fit a switch-fuse near the meter.",
+        remedy="Fit a switch-fuse near the meter.",
     )
 
 
@@ -111,7 +111,7 @@ def _earthing_conductor(case: Case) -> Finding:
         limit=limit,
         clause=clause,
         detail=detail,
-        mend="Replace the earthing conductor.",
+        remedy="Replace the earthing conductor.",
     )
 
 
@@ -140,5 +140,5 @@ def _bonding(case: Case) -> Finding:
         limit=limit,
         clause=clause,
         detail=f"bonded: {services}",
-        mend="Replace the main bonding conductors.",
+        remedy="Replace the main bonding conductors.",
     )

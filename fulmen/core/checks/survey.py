@@ -25,9 +25,9 @@ def survey_findings(case: Case) -> list[Finding]:
 
 
 def _said(
-    rule: str, title: str, verdict: Verdict, detail: str, clause: str, mend: str = "", subject: str = ORIGIN
+    rule: str, title: str, verdict: Verdict, detail: str, clause: str, remedy: str = "", subject: str = ORIGIN
 ) -> Finding:
-    return stated(rule, subject, title, verdict, detail, clause, stage=Stage.SURVEY, mend=mend)
+    return stated(rule, subject, title, verdict, detail, clause, stage=Stage.SURVEY, remedy=remedy)
 
 
 def _cut_out(case: Case) -> Finding:
@@ -40,8 +40,8 @@ def _cut_out(case: Case) -> Finding:
         return _said("cut_out", title, Verdict.MEETS, "Sound, as seen from outside.", PRACTICE)
     what = "Old, cast iron or pitch-filled" if condition is CutOutCondition.OLD else "Damaged, scorched or leaking"
     detail = f"{what}: don't touch it, don't pull the fuse. The operator has to replace it before your work."
-    mend = "Report it to the network operator; apply before any work."
-    return _said("cut_out", title, Verdict.FALLS_SHORT, detail, PRACTICE, mend)
+    remedy = "Report it to the network operator; apply before any work."
+    return _said("cut_out", title, Verdict.FALLS_SHORT, detail, PRACTICE, remedy)
 
 
 def _isolator(case: Case) -> Finding | None:
@@ -74,8 +74,8 @@ def _earth_terminal(case: Case) -> Finding:
         )
     if seen is Seen.YES:
         return _said("earth_terminal", title, Verdict.MEETS, "Found.", clause)
-    mend = "Fit one, and bring earthing and bonding conductors to it."
-    return _said("earth_terminal", title, Verdict.FALLS_SHORT, "There is none.", clause, mend)
+    remedy = "Fit one, and bring earthing and bonding conductors to it."
+    return _said("earth_terminal", title, Verdict.FALLS_SHORT, "There is none.", clause, remedy)
 
 
 def _bonding_place(case: Case) -> Finding | None:
@@ -88,9 +88,9 @@ def _bonding_place(case: Case) -> Finding | None:
         detail = "Within 600 mm of the meter or entry, before any branch."
         return _said("bonding_place", title, Verdict.MEETS, detail, clause)
     if supply.bonding_near_entry is Seen.NO:
-        mend = "Move the clamp to within 600 mm of the meter or entry."
+        remedy = "Move the clamp to within 600 mm of the meter or entry."
         return _said(
-            "bonding_place", title, Verdict.FALLS_SHORT, "Further than 600 mm, or after a branch.", clause, mend
+            "bonding_place", title, Verdict.FALLS_SHORT, "Further than 600 mm, or after a branch.", clause, remedy
         )
     detail = "Is each clamp within 600 mm of the meter, stop valve or entry, before any branch?"
     return needs_fact("bonding_place", ORIGIN, title, detail, clause)

@@ -38,8 +38,8 @@ def short_protection(job: Job) -> str:
 
 def arrangement_facts(job: Job, run: Run) -> tuple[tuple[str, str], ...]:
     """Name and words of each part of the arrangement at one charge point."""
-    origin = run.links[0].board if run.links else None
-    own = run.final().circuit.device.rcd if run.links else None
+    origin = run.chain[0].board if run.chain else None
+    own = run.final().circuit.device.rcd if run.chain else None
     return (
         ("Earthing for the charge point", _earth(job)),
         ("Open-PEN method", open_pen_words(job, run.charge_point)),

@@ -6,7 +6,7 @@ devices before the point are compared by the times within which they open.
 
 from __future__ import annotations
 
-from fulmen.core.circuit.run_figures import Case, LinkFigures
+from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.selectivity import (
     Guard,
     cut_out_guard,
@@ -38,22 +38,22 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
         return ()
     faults: list[FaultAt] = []
     before = [cut_out_guard(float(case.job.supply.cut_out_fuse_a or 100))]
-    for number, link in enumerate(figures.links):
-        front = link.link.board.front_rcd
+    for number, chained in enumerate(figures.chain):
+        front = chained.board.front_rcd
         if front is not None:
-            before.append(_front(front, link))
-        before.append(guard_of(link.link.circuit))
-        end = case.run.charge_point.name if link.final else figures.links[number + 1].link.board.name
+            before.append(_front(front, chained))
+        before.append(guard_of(chained.circuit))
+        end = case.run.charge_point.name if chained.final else figures.chain[number + 1].board.name
         source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
-        faults.append(_fault(end, True, source_v / link.end.loop_ohm, before))
-        faults.append(_fault(end, False, source_v / link.end.hot_neutral_ohm, before))
+        faults.append(_fault(end, True, source_v / chained.end.loop_ohm, before))
+        faults.append(_fault(end, False, source_v / chained.end.hot_neutral_ohm, before))
     return tuple(faults)
 
 
-def _front(rcd: Rcd, link: LinkFigures) -> Guard:
+def _front(rcd: Rcd, chained: CircuitFigures) -> Guard:
     """A residual-current device in front: it opens for faults to earth only, so its overcurrent part never does."""
     delayed = " S" if rcd.time_delayed else ""
-    name = f"Type {rcd.type.value}{delayed} {rcd.residual_ma} mA in front, {link.link.board.name}"
+    name = f"Type {rcd.type.value}{delayed} {rcd.residual_ma} mA in front, {chained.board.name}"
     return Guard(name, DeviceKind.FUSE, "", float("inf"), rcd)
 
 

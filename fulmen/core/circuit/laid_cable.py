@@ -129,7 +129,7 @@ class LaidCable:
         return max(known, key=lambda entry: entry[0]) if known else None
 
     @cached_property
-    def frailest(self) -> tuple[SectionFigures, str, float, float]:
+    def limiting_conductor(self) -> tuple[SectionFigures, str, float, float]:
         """The conductor that survives least energy: its section, name, size [mm²] and k."""
         found = [(one, *conductor) for one in self.sections for conductor in conductors_of(one)]
         return min(found, key=lambda entry: entry[2] * entry[3])

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.circuit.laid_cable import SectionFigures
-from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.fault_energy import device_energy_a2s, least_csa_mm2
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
@@ -43,7 +43,7 @@ class Margin:
 
 @dataclass(frozen=True)
 class FaultEnergy:
-    """The energy a link's conductors must survive, and the section whose conductor is closest to failing."""
+    """The energy a circuit's conductors must survive, and the section whose conductor is closest to failing."""
 
     energy_a2s: float
     source: str
@@ -58,63 +58,63 @@ class FaultEnergy:
         return least_csa_mm2(self.energy_a2s, self.k)
 
 
-def load_margin(link: LinkFigures) -> Margin:
+def load_margin(chained: CircuitFigures) -> Margin:
     """Ib ≤ In."""
-    return Margin("load_on_device", link.link.circuit.id, link.ib_a, link.in_a, "A")
+    return Margin("load_on_device", chained.circuit.id, chained.ib_a, chained.in_a, "A")
 
 
-def capacity_margin(link: LinkFigures) -> Margin | None:
+def capacity_margin(chained: CircuitFigures) -> Margin | None:
     """In ≤ Iz of the weakest section; None where a section has no rating."""
-    if link.laid.weakest is None:
+    if chained.laid.weakest is None:
         return None
-    iz_a = link.sections[link.laid.weakest].rating.iz_a
+    iz_a = chained.sections[chained.laid.weakest].rating.iz_a
     assert iz_a is not None
-    return Margin("weakest_section", link.link.circuit.id, iz_a, link.in_a, "A", at_least=True)
+    return Margin("weakest_section", chained.circuit.id, iz_a, chained.in_a, "A", at_least=True)
 
 
-def terminal_margin(link: LinkFigures, rules: RuleSet) -> Margin | None:
+def terminal_margin(chained: CircuitFigures, rules: RuleSet) -> Margin | None:
     """The hottest conductor at Ib against 70 °C terminals; None for 70 °C cable or where nothing rates it."""
-    ninety = any(one.metre.record.operating_c() > rules.value("terminal_c") for one in link.sections)
-    if not ninety or link.laid.hottest is None:
+    ninety = any(one.metre.record.operating_c() > rules.value("terminal_c") for one in chained.sections)
+    if not ninety or chained.laid.hottest is None:
         return None
-    return Margin("terminal_temperature", link.link.circuit.id, link.laid.hottest[0], rules.value("terminal_c"), "°C")
+    return Margin("terminal_temperature", chained.circuit.id, chained.laid.hottest[0], rules.value("terminal_c"), "°C")
 
 
-def rated_at_70(link: LinkFigures) -> bool:
-    """Whether the 70 °C table rates this link's cable."""
-    return link.link.circuit.terminals is TerminalSchool.RATE_AT_70
+def rated_at_70(chained: CircuitFigures) -> bool:
+    """Whether the 70 °C table rates this circuit's cable."""
+    return chained.circuit.terminals is TerminalSchool.RATE_AT_70
 
 
-def loop_margin(link: LinkFigures) -> Margin | None:
+def loop_margin(chained: CircuitFigures) -> Margin | None:
     """Zs ≤ Zs max of the device; None where no figure is known for it."""
-    if link.zs_limit_ohm is None:
+    if chained.zs_limit_ohm is None:
         return None
-    return Margin("disconnection", link.link.circuit.id, link.end.loop_ohm, link.zs_limit_ohm, "Ω")
+    return Margin("disconnection", chained.circuit.id, chained.end.loop_ohm, chained.zs_limit_ohm, "Ω")
 
 
-def touch_margin(link: LinkFigures, rcd: Rcd, rules: RuleSet) -> Margin:
+def touch_margin(chained: CircuitFigures, rcd: Rcd, rules: RuleSet) -> Margin:
     """Zs·IΔn ≤ 50 V where only an RCD opens in time."""
-    volts = link.end.loop_ohm * rcd.residual_ma / 1000
-    return Margin("disconnection", link.link.circuit.id, volts, rules.value("touch_voltage_v"), "V")
+    volts = chained.end.loop_ohm * rcd.residual_ma / 1000
+    return Margin("disconnection", chained.circuit.id, volts, rules.value("touch_voltage_v"), "V")
 
 
-def volt_drop_margin(final: LinkFigures, rules: RuleSet) -> Margin:
+def volt_drop_margin(final: CircuitFigures, rules: RuleSet) -> Margin:
     """ΔU from the origin to the end of the final circuit ≤ 5 % of U0."""
     percent = final.end.drop_v / rules.value("u0_v") * 100
-    return Margin("volt_drop", final.link.circuit.id, percent, rules.value("volt_drop_percent"), "%")
+    return Margin("volt_drop", final.circuit.id, percent, rules.value("volt_drop_percent"), "%")
 
 
-def lighting_margin(job: Job, link: LinkFigures, rules: RuleSet) -> Margin | None:
-    """ΔU from the origin to a board that feeds lights ≤ 3 % of U0; None where the link feeds no such board."""
-    board = next((one for one in job.boards if one.id == link.link.circuit.feeds), None)
+def lighting_margin(job: Job, chained: CircuitFigures, rules: RuleSet) -> Margin | None:
+    """ΔU from the origin to a board that feeds lights ≤ 3 % of U0; None where the circuit feeds no such board."""
+    board = next((one for one in job.boards if one.id == chained.circuit.feeds), None)
     if board is None or all(one.kind is not LoadKind.LIGHTING for one in board.other_loads):
         return None
-    percent = link.end.drop_v / rules.value("u0_v") * 100
+    percent = chained.end.drop_v / rules.value("u0_v") * 100
     return Margin("volt_drop_lighting", board.id, percent, rules.value("volt_drop_lighting_percent"), "%")
 
 
-def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEnergy:
-    """What the conductors of a link must survive, and the one with the least to spare.
+def fault_energy(chained: CircuitFigures, fault_ka: float, rules: RuleSet) -> FaultEnergy:
+    """What the conductors of a circuit must survive, and the one with the least to spare.
 
     Args:
         fault_ka: highest prospective fault current at its board [kA].
@@ -123,8 +123,8 @@ def fault_energy(link: LinkFigures, fault_ka: float, rules: RuleSet) -> FaultEne
         TableError: the let-through is not known for such a fault.
     """
     source_v = rules.value("u0_v") * rules.value("voltage_factor_min")
-    energy, source = device_energy_a2s(link.link.circuit.device, fault_ka, source_v / link.end.widest_loop_ohm)
-    return FaultEnergy(energy, source, *link.laid.frailest)
+    energy, source = device_energy_a2s(chained.device, fault_ka, source_v / chained.end.widest_loop_ohm)
+    return FaultEnergy(energy, source, *chained.laid.limiting_conductor)
 
 
 def energy_margin(found: FaultEnergy, subject: str) -> Margin:
@@ -132,12 +132,12 @@ def energy_margin(found: FaultEnergy, subject: str) -> Margin:
     return Margin("survives_fault", subject, found.conductor_mm2, found.least_mm2, "mm²", at_least=True)
 
 
-def breaking_limit_ka(link: LinkFigures) -> float:
+def breaking_limit_ka(chained: CircuitFigures) -> float:
     """What the device can break [kA]: a fuse more than any supply gives, a breaker its Icn or its board's rating."""
-    device = link.link.circuit.device
+    device = chained.device
     if device.kind is DeviceKind.FUSE:
         return FUSE_BREAKS_KA
-    return max(device.breaking_capacity_ka, link.link.board.conditional_rating_ka or 0.0)
+    return max(device.breaking_capacity_ka, chained.board.conditional_rating_ka or 0.0)
 
 
 # BS 88-2: the least breaking capacity of a gG fuse for industrial use; from memory.

@@ -16,7 +16,7 @@ ORIGIN = "origin"
 
 
 @dataclass(frozen=True)
-class Known:
+class SourcedFigure:
     """A figure with where it comes from, and whether it was measured on this job."""
 
     value: float
@@ -62,20 +62,20 @@ def measured(job: Job, step: StepKey, subject: str) -> float | None:
     return reading.value if reading is not None and reading.outcome is Outcome.MEASURED else None
 
 
-def external_loop(job: Job, rules: RuleSet) -> Known:
+def external_loop(job: Job, rules: RuleSet) -> SourcedFigure:
     """Ze: as measured, else by enquiry, else the declared maximum of the earthing arrangement."""
     reading = measured(job, StepKey.ZE, ORIGIN)
     if reading is not None:
-        return Known(reading, "measured", True)
+        return SourcedFigure(reading, "measured", True)
     supply = job.supply
     if supply.ze_enquiry_ohm is not None:
-        return Known(supply.ze_enquiry_ohm, "by enquiry", False)
+        return SourcedFigure(supply.ze_enquiry_ohm, "by enquiry", False)
     if supply.earthing is Earthing.TT:
         electrode, operator_ohm = supply_electrode(job, rules), rules.value("declared_operator_electrode_ohm")
-        return Known(
+        return SourcedFigure(
             electrode.value + operator_ohm, f"electrode {electrode.source}, operator's {operator_ohm:g} Ω", False
         )
-    return Known(declared_ze_ohm(job, rules), "declared maximum", False)
+    return SourcedFigure(declared_ze_ohm(job, rules), "declared maximum", False)
 
 
 def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
@@ -84,14 +84,14 @@ def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
     return rules.value("declared_ze_tn_c_s_ohm" if tn_c_s else "declared_ze_tn_s_ohm")
 
 
-def fault_current(job: Job, rules: RuleSet) -> Known:
+def fault_current(job: Job, rules: RuleSet) -> SourcedFigure:
     """Prospective fault current at the origin [kA]: as measured, else by enquiry, else as declared."""
     reading = measured(job, StepKey.FAULT_CURRENT, ORIGIN)
     if reading is not None:
-        return Known(reading, "measured", True)
+        return SourcedFigure(reading, "measured", True)
     if job.supply.pscc_enquiry_ka is not None:
-        return Known(job.supply.pscc_enquiry_ka, "by enquiry", False)
-    return Known(rules.value("declared_pscc_ka"), "declared maximum", False)
+        return SourcedFigure(job.supply.pscc_enquiry_ka, "by enquiry", False)
+    return SourcedFigure(rules.value("declared_pscc_ka"), "declared maximum", False)
 
 
 def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
@@ -109,20 +109,20 @@ def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
     return max(from_level, rules.value("declared_ze_tn_c_s_ohm")) if declared else from_level
 
 
-def supply_electrode(job: Job, rules: RuleSet) -> Known:
+def supply_electrode(job: Job, rules: RuleSet) -> SourcedFigure:
     """RA of the installation's own electrode [Ω]; without any figure the most that counts as stable."""
     return _electrode(job, rules, ORIGIN, job.supply.electrode_design_ohm)
 
 
-def car_electrode(job: Job, rules: RuleSet, charge_point_id: str) -> Known:
+def car_electrode(job: Job, rules: RuleSet, charge_point_id: str) -> SourcedFigure:
     """RA of the electrode that only the car is earthed to [Ω]."""
     return _electrode(job, rules, charge_point_id, job.arrangement.electrode_design_ohm)
 
 
-def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> Known:
+def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> SourcedFigure:
     reading = measured(job, StepKey.ELECTRODE, subject)
     if reading is not None:
-        return Known(reading, "measured", True)
+        return SourcedFigure(reading, "measured", True)
     if design_ohm is not None:
-        return Known(design_ohm, "as designed", False)
-    return Known(rules.value("electrode_stable_ohm"), "assumed, the most that is stable", False)
+        return SourcedFigure(design_ohm, "as designed", False)
+    return SourcedFigure(rules.value("electrode_stable_ohm"), "assumed, the most that is stable", False)

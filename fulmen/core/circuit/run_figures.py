@@ -13,7 +13,7 @@ from itertools import accumulate
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, laid_cable
 from fulmen.core.circuit.origin import (
-    Known,
+    SourcedFigure,
     TailsFigures,
     external_loop,
     fault_current,
@@ -23,8 +23,10 @@ from fulmen.core.circuit.origin import (
 from fulmen.core.demand.demand import Demand
 from fulmen.core.electrical.fault_loop import device_zs_limit_ohm, temperature_factor
 from fulmen.core.errors import TableError
+from fulmen.core.model.boards import Board
+from fulmen.core.model.circuits import Circuit, Device
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Link, Run, phases_at, runs
+from fulmen.core.model.run import ChainCircuit, Run, phases_at, runs
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -75,10 +77,10 @@ class ChainPoint:
 
 
 @dataclass(frozen=True)
-class LinkFigures:
+class CircuitFigures:
     """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends."""
 
-    link: Link
+    in_chain: ChainCircuit
     final: bool
     phases: int
     board_phases: int
@@ -87,6 +89,21 @@ class LinkFigures:
     start: ChainPoint
     end: ChainPoint
     zs_limit_ohm: float | None
+
+    @property
+    def circuit(self) -> Circuit:
+        """The circuit as the job has it."""
+        return self.in_chain.circuit
+
+    @property
+    def board(self) -> Board:
+        """The board it leaves."""
+        return self.in_chain.board
+
+    @property
+    def device(self) -> Device:
+        """Its own device at that board."""
+        return self.in_chain.circuit.device
 
     @property
     def sections(self) -> tuple[SectionFigures, ...]:
@@ -101,7 +118,7 @@ class LinkFigures:
     @property
     def in_a(self) -> float:
         """Rated current of its device [A]."""
-        return float(self.link.circuit.device.rating_a)
+        return float(self.device.rating_a)
 
     @property
     def start_fault_ka(self) -> float:
@@ -132,20 +149,20 @@ class RunFigures:
     """The figures of a run every circuit of which has a route."""
 
     run: Run
-    ze: Known
-    fault: Known
+    ze: SourcedFigure
+    fault: SourcedFigure
     tails: TailsFigures
-    links: tuple[LinkFigures, ...]
+    chain: tuple[CircuitFigures, ...]
 
     @property
-    def final(self) -> LinkFigures:
+    def final(self) -> CircuitFigures:
         """The circuit that ends at the charge point."""
-        return self.links[-1]
+        return self.chain[-1]
 
     @cached_property
     def length_m(self) -> float:
         """Length from the origin's board to the charge point [m]."""
-        return sum(link.laid.length_m for link in self.links)
+        return sum(chained.laid.length_m for chained in self.chain)
 
 
 @dataclass(frozen=True)
@@ -165,32 +182,32 @@ class Case:
     @property
     def subject(self) -> str:
         """What the findings of this run are about: its final circuit, or its charge point without one."""
-        return self.run.final().circuit.id if self.run.links else self.run.charge_point.id
+        return self.run.final().circuit.id if self.run.chain else self.run.charge_point.id
 
-    def new_links(self) -> tuple[Link, ...]:
+    def new_circuits(self) -> tuple[ChainCircuit, ...]:
         """The circuits of the run that no run before it has, each with its board."""
-        return tuple(link for link in self.run.links if link.circuit.id not in self.judged_before)
+        return tuple(chained for chained in self.run.chain if chained.circuit.id not in self.judged_before)
 
-    def new_figures(self) -> tuple[LinkFigures, ...]:
+    def new_figures(self) -> tuple[CircuitFigures, ...]:
         """The figures of the same circuits; none where the run has none."""
-        links = self.figures.links if self.figures is not None else ()
-        return tuple(link for link in links if link.link.circuit.id not in self.judged_before)
+        chain = self.figures.chain if self.figures is not None else ()
+        return tuple(chained for chained in chain if chained.circuit.id not in self.judged_before)
 
-    def link(self, circuit_id: str) -> LinkFigures | None:
+    def figures_of(self, circuit_id: str) -> CircuitFigures | None:
         """The figures of one circuit of the run, if it is one and has any."""
-        links = self.figures.links if self.figures is not None else ()
-        return next((link for link in links if link.link.circuit.id == circuit_id), None)
+        chain = self.figures.chain if self.figures is not None else ()
+        return next((chained for chained in chain if chained.circuit.id == circuit_id), None)
 
 
 def cases_of(job: Job, rules: RuleSet, demand: Demand) -> list[Case]:
     """Every run with its figures, where they can be computed; circuits that runs share are worked out once."""
-    known: dict[str, LinkFigures] = {}
+    known: dict[str, CircuitFigures] = {}
     seen: set[str] = set()
     cases = []
     for run in runs(job):
         figures = _figures(job, rules, run, demand, known)
         cases.append(Case(job, rules, run, demand, figures, frozenset(seen)))
-        seen.update(link.circuit.id for link in run.links)
+        seen.update(chained.circuit.id for chained in run.chain)
     return cases
 
 
@@ -199,31 +216,31 @@ def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigure
     return _figures(job, rules, run, demand, {})
 
 
-def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str, LinkFigures]) -> RunFigures | None:
-    if not run.links or any(not link.circuit.route for link in run.links):
+def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str, CircuitFigures]) -> RunFigures | None:
+    if not run.chain or any(not chained.circuit.route for chained in run.chain):
         return None
     tails = tails_figures(job, demand, max(point.design_current_a() for point in job.charge_points))
     ze, fault = external_loop(job, rules), fault_current(job, rules)
-    point, links = chain_start(job, rules, tails), []
+    point, chain = chain_start(job, rules, tails), []
     try:
-        for link in run.links:
-            found = known.get(link.circuit.id)
+        for chained in run.chain:
+            found = known.get(chained.circuit.id)
             if found is None:
-                found = _one_link(job, rules, run, link, point)
-                known[link.circuit.id] = found
-            links.append(found)
+                found = _one_circuit(job, rules, run, chained, point)
+                known[chained.circuit.id] = found
+            chain.append(found)
             point = found.end
     except TableError:
         return None
-    return RunFigures(run, ze, fault, tails, tuple(links))
+    return RunFigures(run, ze, fault, tails, tuple(chain))
 
 
-def _one_link(job: Job, rules: RuleSet, run: Run, link: Link, point: ChainPoint) -> LinkFigures:
-    final = link is run.links[-1]
-    phases = run.charge_point.phases if final else link.circuit.phases
-    load = circuit_load(job, link.circuit, rules)
-    laid = laid_cable(job, link.circuit, phases, load)
-    return link_figures(job, rules, link, final, phases, load, laid, point)
+def _one_circuit(job: Job, rules: RuleSet, run: Run, chained: ChainCircuit, point: ChainPoint) -> CircuitFigures:
+    final = chained is run.chain[-1]
+    phases = run.charge_point.phases if final else chained.circuit.phases
+    load = circuit_load(job, chained.circuit, rules)
+    laid = laid_cable(job, chained.circuit, phases, load)
+    return circuit_figures(job, rules, chained, final, phases, load, laid, point)
 
 
 def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
@@ -241,17 +258,19 @@ def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
     )
 
 
-def link_figures(
+def circuit_figures(
     job: Job,
     rules: RuleSet,
-    link: Link,
+    chained: ChainCircuit,
     final: bool,
     phases: int,
     load: CircuitLoad,
     laid: LaidCable,
     start: ChainPoint,
-) -> LinkFigures:
+) -> CircuitFigures:
     """One circuit's figures from where it begins."""
     u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
-    limit = device_zs_limit_ohm(link.circuit.device, final, u0_v, cmin)
-    return LinkFigures(link, final, phases, phases_at(job, link.board), load, laid, start, start.after(laid), limit)
+    limit = device_zs_limit_ohm(chained.circuit.device, final, u0_v, cmin)
+    return CircuitFigures(
+        chained, final, phases, phases_at(job, chained.board), load, laid, start, start.after(laid), limit
+    )

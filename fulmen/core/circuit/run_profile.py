@@ -6,7 +6,7 @@ from typing import Literal
 
 from fulmen.core.circuit.arrangement_schedule import short_protection
 from fulmen.core.circuit.origin import ORIGIN, measured
-from fulmen.core.circuit.run_figures import Case, LinkFigures, RunFigures
+from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.finding import Verdict
@@ -29,7 +29,7 @@ class ProfileNode(Part):
     load_a: float | None = None
 
 
-class ProfileLink(Part):
+class ProfileCircuit(Part):
     """One circuit of the chain between two distances: its device, its load, and the largest loop for it."""
 
     circuit: str
@@ -79,7 +79,7 @@ class RunProfile(Part):
     length_m: float
     tails_length_m: float | None
     nodes: tuple[ProfileNode, ...]
-    links: tuple[ProfileLink, ...]
+    chain: tuple[ProfileCircuit, ...]
     sections: tuple[ProfileSection, ...]
     origin_loop_ohm: float
     board_loop_ohm: float
@@ -104,55 +104,55 @@ def run_profile(case: Case) -> RunProfile | None:
     if figures is None:
         return None
     u0_v, final = case.rules.value("u0_v"), figures.final
-    links = _links(case, figures)
+    chain = _chain(case, figures)
     return RunProfile(
         charge_point=case.run.charge_point.id,
         circuit=case.subject,
         length_m=figures.length_m,
         tails_length_m=case.job.supply.tails_length_m,
         nodes=_nodes(case, figures),
-        links=links,
+        chain=chain,
         sections=_sections(figures),
         origin_loop_ohm=figures.ze.value,
-        board_loop_ohm=figures.links[0].start.loop_ohm,
-        board_volts_lost_v=figures.links[0].start.drop_v,
+        board_loop_ohm=figures.chain[0].start.loop_ohm,
+        board_volts_lost_v=figures.chain[0].start.drop_v,
         volts_lost_v=final.end.drop_v,
         volts_lost_percent=final.end.drop_v / u0_v * 100,
         volts_limit_v=u0_v * case.rules.value("volt_drop_percent") / 100,
         zs_ohm=final.end.loop_ohm,
-        zs_limit_ohm=links[-1].zs_limit_ohm,
+        zs_limit_ohm=chain[-1].zs_limit_ohm,
         device_a=final.in_a,
         load_a=final.ib_a,
         marks=_marks(case, figures),
     )
 
 
-def _links(case: Case, figures: RunFigures) -> tuple[ProfileLink, ...]:
-    tt, at_m, links = case.job.supply.earthing is Earthing.TT, 0.0, []
-    for link in figures.links:
-        circuit = link.link.circuit
-        links.append(
-            ProfileLink(
+def _chain(case: Case, figures: RunFigures) -> tuple[ProfileCircuit, ...]:
+    tt, at_m, chain = case.job.supply.earthing is Earthing.TT, 0.0, []
+    for chained in figures.chain:
+        circuit = chained.circuit
+        chain.append(
+            ProfileCircuit(
                 circuit=circuit.id,
                 name=circuit.name,
                 from_m=at_m,
-                to_m=at_m + link.laid.length_m,
+                to_m=at_m + chained.laid.length_m,
                 device=device_words(circuit.device),
-                device_a=link.in_a,
-                load_a=link.ib_a,
-                zs_limit_ohm=None if tt else link.zs_limit_ohm,
+                device_a=chained.in_a,
+                load_a=chained.ib_a,
+                zs_limit_ohm=None if tt else chained.zs_limit_ohm,
             )
         )
-        at_m += link.laid.length_m
-    return tuple(links)
+        at_m += chained.laid.length_m
+    return tuple(chain)
 
 
 def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
     nodes, at_m = [_cut_out(case, figures)], 0.0
-    for link in figures.links:
-        nodes.append(_board(case, link, at_m))
-        nodes.extend(_joints(case, link, at_m))
-        at_m += link.laid.length_m
+    for chained in figures.chain:
+        nodes.append(_board(case, chained, at_m))
+        nodes.extend(_joints(case, chained, at_m))
+        at_m += chained.laid.length_m
     point, final = case.run.charge_point, figures.final
     amps = f"{point.design_current_a():g} A" + (" × 3" if point.phases == 3 else "")
     end = ProfileNode(
@@ -178,19 +178,19 @@ def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
     )  # fmt: skip
 
 
-def _board(case: Case, link: LinkFigures, at_m: float) -> ProfileNode:
-    device = link.link.circuit.device
+def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
+    device = chained.device
     protection = device_words(device)
     protection += f" {device.rcd.type.value} {device.rcd.residual_ma} mA" if device.rcd else ""
-    protection += f", {link.link.circuit.phase.value}" if link.board_phases == 3 and link.phases == 1 else ""
+    protection += f", {chained.circuit.phase.value}" if chained.board_phases == 3 and chained.phases == 1 else ""
     notes = [protection]
-    if link.link.circuit.id == case.run.links[0].circuit.id:
+    if chained.circuit.id == case.run.chain[0].circuit.id:
         notes.append(_tails(case))
-    elif link.link.board.other_loads:
+    elif chained.board.other_loads:
         notes.append("with other loads")
     return ProfileNode(
-        kind="board", name=link.link.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=link.start.loop_ohm,
-        volts_lost_v=link.start.drop_v, fault_ka=link.start_fault_ka, load_a=link.ib_a,
+        kind="board", name=chained.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=chained.start.loop_ohm,
+        volts_lost_v=chained.start.drop_v, fault_ka=chained.start_fault_ka, load_a=chained.ib_a,
     )  # fmt: skip
 
 
@@ -200,28 +200,28 @@ def _tails(case: Case) -> str:
     return f"{tails}, {supply.tails_length_m:g} m" if supply.tails_csa_mm2 and supply.tails_length_m else tails
 
 
-def _joints(case: Case, link: LinkFigures, at_m: float) -> list[ProfileNode]:
-    volts, loop = link.volts_lost_along(), link.loop_along()
+def _joints(case: Case, chained: CircuitFigures, at_m: float) -> list[ProfileNode]:
+    volts, loop = chained.volts_lost_along(), chained.loop_along()
     return [
         ProfileNode(
             kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
-            loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=link.ib_a,
+            loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=chained.ib_a,
         )
-        for joint in joints_of(link.link.circuit, case.job)
+        for joint in joints_of(chained.circuit, case.job)
     ]  # fmt: skip
 
 
 def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
     sections: list[ProfileSection] = []
     at_m = 0.0
-    for link in figures.links:
-        volts, loop = link.volts_lost_along(), link.loop_along()
-        for place, one in enumerate(link.sections):
+    for chained in figures.chain:
+        volts, loop = chained.volts_lost_along(), chained.loop_along()
+        for place, one in enumerate(chained.sections):
             end_m = at_m + one.section.length_m
             sections.append(
                 ProfileSection(
                     index=len(sections),
-                    circuit=link.link.circuit.id,
+                    circuit=chained.circuit.id,
                     place=place,
                     name=word(one.section.surroundings),
                     method=one.section.method.value,
@@ -230,9 +230,9 @@ def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
                     to_m=end_m,
                     length_m=one.section.length_m,
                     iz_a=one.rating.iz_a,
-                    device_a=link.in_a,
-                    load_a=link.ib_a,
-                    conductor_c=one.rating.conductor_c(link.ib_a),
+                    device_a=chained.in_a,
+                    load_a=chained.ib_a,
+                    conductor_c=one.rating.conductor_c(chained.ib_a),
                     volts_lost_v=volts[place + 1],
                     loop_ohm=loop[place + 1],
                 )
@@ -246,9 +246,9 @@ def _marks(case: Case, figures: RunFigures) -> tuple[ProfileMark, ...]:
     ze = measured(case.job, StepKey.ZE, ORIGIN)
     marks = [] if ze is None else [ProfileMark(at="cut_out", at_m=0, value=ze, expected=False)]
     at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
-    for link in figures.links:
-        at_m, cold = at_m + link.laid.length_m, cold + link.laid.r1_ohm + link.laid.r2_ohm
-        at, zs = "charge_point" if link.final else "board", measured(case.job, StepKey.ZS, link.link.circuit.id)
+    for chained in figures.chain:
+        at_m, cold = at_m + chained.laid.length_m, cold + chained.laid.r1_ohm + chained.laid.r2_ohm
+        at, zs = "charge_point" if chained.final else "board", measured(case.job, StepKey.ZS, chained.circuit.id)
         if zs is not None:
             marks.append(ProfileMark(at=at, at_m=at_m, value=zs, expected=False))
         elif ze is not None:

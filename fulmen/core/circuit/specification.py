@@ -35,7 +35,7 @@ class SentencePart(Part):
 
 def specification(case: Case) -> tuple[SentencePart, ...]:
     """The sentence for one run; empty while no circuit feeds the charge point."""
-    if not case.run.links:
+    if not case.run.chain:
         return ()
     arrangement, circuit = case.job.arrangement, case.run.final().circuit
     parts = [_plain("Earth the car through "), _choice(word(arrangement.car_earth), "car_earth")]
@@ -55,7 +55,7 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
         _plain(" and 6 mA DC detection "),
         _choice(word(arrangement.rdc_dd), "rdc_dd"),
         _plain("; surge protection is "),
-        _choice(surge_words(case.run.links[0].board.surge_protection), "surge"),
+        _choice(surge_words(case.run.chain[0].board.surge_protection), "surge"),
         _plain(". Guard the cable with "),
         _choice(device_choice_words(circuit.device), "device"),
         _plain(", and run "),
@@ -72,8 +72,8 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
 def _sub_mains(case: Case) -> list[SentencePart]:
     """How each board after the first is fed, with the choices of its sub-main."""
     parts: list[SentencePart] = []
-    for link, following in pairwise(case.run.links):
-        circuit = link.circuit
+    for chained, following in pairwise(case.run.chain):
+        circuit = chained.circuit
         name = cable_record(circuit.cable.record, case.job).name
         parts += [
             _plain(f"Feed {following.board.name} through "),

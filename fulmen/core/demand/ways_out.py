@@ -69,7 +69,7 @@ def _load_limit(demand: Demand, carried_a: float, rules: RuleSet) -> WayOut:
     )
     title = f"Load limit of {limit_a:g} A with a current clamp"
     changes = (Change(field="supply.load_limit_a", value=limit_a),) if 20 <= limit_a <= 100 else ()
-    return _way("load_limit", title, result_a, carried_a, detail, working, changes)
+    return _option("load_limit", title, result_a, carried_a, detail, working, changes)
 
 
 def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
@@ -86,7 +86,7 @@ def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
     )  # fmt: skip
     detail = f"The car then takes {power:.1f} kW at most, whatever the house draws."
     changes = (Change(field="charge_points.0.set_current_a", value=set_a),)
-    return _way(
+    return _option(
         "turned_down", f"Charge point turned down to {set_a:g} A", result_a, carried_a, detail, working, changes
     )
 
@@ -106,7 +106,7 @@ def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
         decimals=0, unit="A",
     )  # fmt: skip
     detail = f"The operator decides, and fits it; apply before any work.{takes}"
-    return _way("bigger_fuse", f"Bigger fuse, {wanted_a:g} A", total_a, wanted_a, detail, working)
+    return _option("bigger_fuse", f"Bigger fuse, {wanted_a:g} A", total_a, wanted_a, detail, working)
 
 
 def _three_phase(demand: Demand, carried_a: float) -> WayOut:
@@ -120,10 +120,10 @@ def _three_phase(demand: Demand, carried_a: float) -> WayOut:
         "On the phase with the car, if the house is split evenly over three: a new service, which the operator "
         "prices and fits."
     )
-    return _way("three_phase", "Three-phase supply", result_a, carried_a, detail, working)
+    return _option("three_phase", "Three-phase supply", result_a, carried_a, detail, working)
 
 
-def _way(
+def _option(
     key: WayKey,
     title: str,
     result_a: float,

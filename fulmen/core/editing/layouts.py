@@ -28,10 +28,10 @@ def layouts(job: Job, charge_point: str) -> list[Layout]:
     """Every layout worth trying; only the one that stands where its route is not known yet or its circuit is there."""
     run = _run(job, charge_point)
     standing = Layout(_standing_words(run), job, run, True)
-    if any(not link.circuit.route for link in run.links) or not run.final().circuit.fitted_with_this_job:
+    if any(not chained.circuit.route for chained in run.chain) or not run.final().circuit.fitted_with_this_job:
         return [standing]
     others: list[tuple[str, Job] | None]
-    others = [_own_board(job, run), _sub_main(job, run)] if len(run.links) == 1 else [_direct(job, run)]
+    others = [_own_board(job, run), _sub_main(job, run)] if len(run.chain) == 1 else [_direct(job, run)]
     found = [one for one in others if one is not None]
     return [standing, *(Layout(words, changed, _run(changed, charge_point), False) for words, changed in found)]
 
@@ -41,9 +41,9 @@ def _run(job: Job, charge_point: str) -> Run:
 
 
 def _standing_words(run: Run) -> str:
-    if len(run.links) > 1:
-        return f"through {run.links[-1].board.name}"
-    return f"from {run.links[0].board.name}"
+    if len(run.chain) > 1:
+        return f"through {run.chain[-1].board.name}"
+    return f"from {run.chain[0].board.name}"
 
 
 def free_id(job: Job, wanted: str) -> str:
@@ -54,23 +54,23 @@ def free_id(job: Job, wanted: str) -> str:
 
 def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
     """A small board of its own off split tails, where the one that stands was not fitted with this job."""
-    link = run.final()
-    if link.board.fitted_with_this_job or job.supply.room_to_split_tails is Seen.NO:
+    chained = run.final()
+    if chained.board.fitted_with_this_job or job.supply.room_to_split_tails is Seen.NO:
         return None
     board = Board(
-        id=free_id(job, "own-board"), name="Own board", location=link.board.location, indoors=link.board.indoors,
-        enclosure=Enclosure.METAL, conditional_rating_ka=link.board.conditional_rating_ka, front_rcd_seen=Seen.NO,
-        surge_protection=link.board.surge_protection, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO,
+        id=free_id(job, "own-board"), name="Own board", location=chained.board.location, indoors=chained.board.indoors,
+        enclosure=Enclosure.METAL, conditional_rating_ka=chained.board.conditional_rating_ka, front_rcd_seen=Seen.NO,
+        surge_protection=chained.board.surge_protection, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO,
         looked_inside=Seen.YES, labels_complete=Seen.YES,
     )  # fmt: skip
-    changed = link.circuit.model_copy(update={"from_board": board.id})
-    return "from an own board off split tails", _with(job, (*job.boards, board), link.circuit, (changed,))
+    changed = chained.circuit.model_copy(update={"from_board": board.id})
+    return "from an own board off split tails", _with(job, (*job.boards, board), chained.circuit, (changed,))
 
 
 def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
     """A sub-main along all but the last section, and a small board there."""
-    link, point = run.final(), run.charge_point
-    if len(link.circuit.route) < 2:
+    chained, point = run.final(), run.charge_point
+    if len(chained.circuit.route) < 2:
         return None
     board = Board(
         id=free_id(job, "far-board"), name="Board at the far end", indoors=False, enclosure=Enclosure.METAL,
@@ -78,31 +78,34 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
         labels_complete=Seen.YES,
     )  # fmt: skip
     feeder = Circuit(
-        id=free_id(job, "sub-main"), name="Sub-main", way=link.circuit.way, from_board=link.board.id, feeds=board.id,
-        phases=point.phases, phase=link.circuit.phase, device=Device(rating_a=link.circuit.device.rating_a),
-        cable=link.circuit.cable, slack_m=0, route=link.circuit.route[:-1],
+        id=free_id(job, "sub-main"), name="Sub-main", way=chained.circuit.way, from_board=chained.board.id,
+        feeds=board.id,
+        phases=point.phases, phase=chained.circuit.phase, device=Device(rating_a=chained.circuit.device.rating_a),
+        cable=chained.circuit.cable, slack_m=0, route=chained.circuit.route[:-1],
     )  # fmt: skip
-    final = link.circuit.model_copy(update={"from_board": board.id, "way": "1", "route": link.circuit.route[-1:]})
-    return "through a sub-main and a small board", _with(job, (*job.boards, board), link.circuit, (feeder, final))
+    final = chained.circuit.model_copy(update={"from_board": board.id, "way": "1", "route": chained.circuit.route[-1:]})
+    return "through a sub-main and a small board", _with(job, (*job.boards, board), chained.circuit, (feeder, final))
 
 
 def _direct(job: Job, run: Run) -> tuple[str, Job] | None:
     """One circuit all the way, where the boards between feed nothing else."""
-    between = [link.board for link in run.links[1:]]
-    if not all(link.circuit.fitted_with_this_job for link in run.links):
+    between = [chained.board for chained in run.chain[1:]]
+    if not all(chained.circuit.fitted_with_this_job for chained in run.chain):
         return None
-    shared = {circuit.from_board for circuit in job.circuits if circuit not in [link.circuit for link in run.links]}
+    shared = {
+        circuit.from_board for circuit in job.circuits if circuit not in [chained.circuit for chained in run.chain]
+    }
     if any(board.other_loads or board.id in shared or not board.fitted_with_this_job for board in between):
         return None
-    route = tuple(section for link in run.links for section in link.circuit.route)
+    route = tuple(section for chained in run.chain for section in chained.circuit.route)
     if len(route) > 200:
         return None
-    final = run.final().circuit.model_copy(update={"from_board": run.links[0].board.id, "route": route})
+    final = run.final().circuit.model_copy(update={"from_board": run.chain[0].board.id, "route": route})
     gone = {board.id for board in between}
     boards = tuple(board for board in job.boards if board.id not in gone)
-    feeders = {link.circuit.id for link in run.links[:-1]}
+    feeders = {chained.circuit.id for chained in run.chain[:-1]}
     circuits = tuple(final if one.id == final.id else one for one in job.circuits if one.id not in feeders)
-    return f"direct from {run.links[0].board.name}", job.model_copy(update={"boards": boards, "circuits": circuits})
+    return f"direct from {run.chain[0].board.name}", job.model_copy(update={"boards": boards, "circuits": circuits})
 
 
 def _with(job: Job, boards: tuple[Board, ...], old: Circuit, new: tuple[Circuit, ...]) -> Job:

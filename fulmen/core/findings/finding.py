@@ -81,7 +81,7 @@ class Finding(Part):
     waits_for: WaitsFor = "fact"
     margin: float | None = None
     working: tuple[WorkingLine, ...] = ()
-    mend: str = ""
+    remedy: str = ""
     fear: str = ""
     school: str = ""
     protects: bool = False
@@ -122,7 +122,7 @@ def judged(
     at_least: bool = False,
     decimals: int = 2,
     working: tuple[WorkingLine, ...] = (),
-    mend: str = "",
+    remedy: str = "",
     otherwise: Verdict = Verdict.FALLS_SHORT,
     waits_for: WaitsFor = "fact",
 ) -> Finding:
@@ -151,7 +151,7 @@ def judged(
         waits_for=waits_for,
         margin=spare / limit if limit else None,
         working=working,
-        mend="" if holds else mend,
+        remedy="" if holds else remedy,
     )
 
 
@@ -164,7 +164,7 @@ def stated(
     clause: str,
     *,
     stage: Stage = Stage.DESIGN,
-    mend: str = "",
+    remedy: str = "",
     working: tuple[WorkingLine, ...] = (),
     waits_for: WaitsFor = "fact",
 ) -> Finding:
@@ -177,7 +177,7 @@ def stated(
         verdict=verdict,
         detail=detail,
         clause=clause,
-        mend=mend,
+        remedy=remedy,
         working=working,
         waits_for=waits_for,
     )

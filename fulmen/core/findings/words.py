@@ -9,7 +9,7 @@ from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure,
 from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.cables import Insulation, Protective
 from fulmen.core.model.certificate import SignedPart
-from fulmen.core.model.charge_point import OpenPenSensing, Origin
+from fulmen.core.model.charge_point import OpenPenSensing, Provenance
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
 from fulmen.core.model.day import Season
 from fulmen.core.model.defects import DefectOutcome
@@ -183,10 +183,10 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         MakeUp.REWIRABLE: "rewirable fuses",
         MakeUp.NOT_SEEN: "not seen yet",
     },
-    Origin: {
-        Origin.SUPPLIED_NEW: "supplied new with this job",
-        Origin.CUSTOMERS_OWN: "the customer's own",
-        Origin.SECOND_HAND: "second-hand",
+    Provenance: {
+        Provenance.SUPPLIED_NEW: "supplied new with this job",
+        Provenance.CUSTOMERS_OWN: "the customer's own",
+        Provenance.SECOND_HAND: "second-hand",
     },
     Ownership: {
         Ownership.OWNER_LIVES_THERE: "owner lives there",

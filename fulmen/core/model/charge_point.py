@@ -28,7 +28,7 @@ class OpenPenDevice(Part):
     opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] = 5
 
 
-class Origin(StrEnum):
+class Provenance(StrEnum):
     """Where the unit comes from: what is inside a customer's own or a second-hand one has to be found out."""
 
     SUPPLIED_NEW = "supplied_new"
@@ -64,7 +64,7 @@ class ChargePoint(ChargePointFacts):
     id: Id
     name: Line
     record: Line = ""
-    origin: Origin = Origin.SUPPLIED_NEW
+    origin: Provenance = Provenance.SUPPLIED_NEW
     serial_number: Line = ""
     built_year: Annotated[int, Field(strict=True, ge=2008, le=2100)] | None = None
     seen_working: Seen = Seen.NOT_SEEN

@@ -11,7 +11,7 @@ from fulmen.core.model.job import Job
 
 
 @dataclass(frozen=True)
-class Link:
+class ChainCircuit:
     """One board and the circuit that leaves it on the way to the charge point."""
 
     board: Board
@@ -20,21 +20,21 @@ class Link:
 
 @dataclass(frozen=True)
 class Run:
-    """The links from the origin's board to one charge point; no links where nothing feeds it yet."""
+    """The chain of circuits from the origin's board to one charge point; empty where nothing feeds it yet."""
 
     charge_point: ChargePoint
-    links: tuple[Link, ...]
+    chain: tuple[ChainCircuit, ...]
 
-    def final(self) -> Link:
-        """The link whose circuit ends at the charge point."""
-        return self.links[-1]
+    def final(self) -> ChainCircuit:
+        """The circuit of the chain that ends at the charge point."""
+        return self.chain[-1]
 
 
 def runs(job: Job) -> list[Run]:
     """One run for each charge point, in the order of the job. The job's structure must have been checked."""
     boards = {board.id: board for board in job.boards}
     feeder = {circuit.feeds: circuit for circuit in job.circuits}
-    return [Run(point, _links(point.id, boards, feeder)) for point in job.charge_points]
+    return [Run(point, _chain(point.id, boards, feeder)) for point in job.charge_points]
 
 
 def origin_index(job: Job) -> int:
@@ -62,10 +62,10 @@ def line_of(job: Job, circuit: Circuit) -> Phase:
     return circuit.phase if feeder is None or feeder.phases == 3 else line_of(job, feeder)
 
 
-def _links(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[Link, ...]:
-    links: list[Link] = []
+def _chain(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[ChainCircuit, ...]:
+    chain: list[ChainCircuit] = []
     while end in feeder:
         circuit = feeder[end]
-        links.append(Link(boards[circuit.from_board], circuit))
+        chain.append(ChainCircuit(boards[circuit.from_board], circuit))
         end = circuit.from_board
-    return tuple(reversed(links))
+    return tuple(reversed(chain))

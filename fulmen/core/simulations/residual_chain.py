@@ -92,11 +92,11 @@ def _placed(job: Job) -> list[_Placed]:
     if run is None:
         return []
     found = [
-        _Placed(place=f"in front, {link.board.name}", rcd=link.board.front_rcd)
-        for link in run.links
-        if link.board.front_rcd
+        _Placed(place=f"in front, {chained.board.name}", rcd=chained.board.front_rcd)
+        for chained in run.chain
+        if chained.board.front_rcd
     ]
-    own = run.final().circuit.device.rcd if run.links else None
+    own = run.final().circuit.device.rcd if run.chain else None
     if own is not None:
         found.append(_Placed(place="at the board, this circuit", rcd=own))
     if job.arrangement.rdc_dd is RdcDdPlace.BEFORE_UNIT:

@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.words import word
 from fulmen.core.model.base import Part
-from fulmen.core.model.charge_point import Origin
+from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.stops import Stop
@@ -113,7 +113,7 @@ def point_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
         yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
-        if point.origin is not Origin.SUPPLIED_NEW:
+        if point.origin is not Provenance.SUPPLIED_NEW:
             yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
             yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
 

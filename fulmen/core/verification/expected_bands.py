@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.fault_loop import temperature_factor
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -39,7 +39,7 @@ def band_around(value: float, rules: RuleSet, source: str, low: float | None = N
     return Band(round(max(0.0, floor - allowed_below), 6), round(value + allowed, 6), source)
 
 
-def r1_r2_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+def r1_r2_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+R2 should lie from the route's length and size; armour beside the core may lower it."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     expected = (figures.laid.r1_ohm + figures.laid.r2_ohm) * factor
@@ -53,7 +53,7 @@ def r1_r2_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) 
     return band_around(expected, rules, source + (", armour beside the core" if low else ""), low)
 
 
-def r1_rn_band(figures: LinkFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+def r1_rn_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | None) -> Band:
     """Where R1+Rn should lie: line and neutral are the same size."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     sizes = _in_turn(f"{one.cable.csa_mm2:g}" for one in figures.sections)
@@ -65,7 +65,7 @@ def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Ban
     return band_around(ze_ohm + r1_r2_ohm, rules, source)
 
 
-def _size(figures: LinkFigures) -> str:
+def _size(figures: CircuitFigures) -> str:
     return _in_turn(
         f"{one.cable.csa_mm2:g}"
         if one.cable.csa_mm2 == one.metre.cpc_mm2

@@ -33,7 +33,10 @@ def reading_findings(cases: list[Case], steps: tuple[Step, ...]) -> list[Finding
     judgements = [finding for step in steps if (finding := _judge(step)) is not None]
     taken = [case for case in cases if case.job.readings]
     agreements = [
-        finding for case in taken for link in case.new_links() for finding in _agreements(case, link.circuit.id)
+        finding
+        for case in taken
+        for chained in case.new_circuits()
+        for finding in _agreements(case, chained.circuit.id)
     ]
     unique = {finding.key(): finding for finding in [*judgements, *agreements]}
     return list(unique.values())
@@ -57,7 +60,7 @@ def _judge(step: Step) -> Finding | None:
             detail,
             clause,
             stage=step.stage,
-            mend="Put it right and test again.",
+            remedy="Put it right and test again.",
         )
     if reading.outcome is Outcome.COULD_NOT_TEST:
         verdict = Verdict.NEEDS if step.required else Verdict.MEETS
@@ -73,7 +76,7 @@ def _over_range(step: Step, value: float, rule: str, clause: str) -> Finding:
     """Over range is good for insulation above its limit; for anything else it is an open circuit."""
     detail = f"More than {value:g} {step.unit}, over the instrument's range."
     good = step.limit is None and step.limit_low is not None and value >= step.limit_low
-    mend = "" if good else "Look for an open circuit or a lead that is off."
+    remedy = "" if good else "Look for an open circuit or a lead that is off."
     return stated(
         rule,
         step.subject,
@@ -82,7 +85,7 @@ def _over_range(step: Step, value: float, rule: str, clause: str) -> Finding:
         detail,
         clause,
         stage=step.stage,
-        mend=mend,
+        remedy=remedy,
     )
 
 
@@ -99,9 +102,9 @@ def _figure(step: Step, value: float, rule: str, clause: str) -> Finding | None:
         "detail": step.limit_from,
     }
     if step.limit_low is not None and (step.limit is None or value < step.limit_low):
-        return judged(**common, limit=step.limit_low, at_least=True, mend="Find out why and test again.")
+        return judged(**common, limit=step.limit_low, at_least=True, remedy="Find out why and test again.")
     if step.limit is not None:
-        return judged(**common, limit=step.limit, mend="Find out why and test again.")
+        return judged(**common, limit=step.limit, remedy="Find out why and test again.")
     return None
 
 

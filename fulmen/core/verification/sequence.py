@@ -51,7 +51,7 @@ def sequence(cases: list[Case]) -> list[Step]:
     steps, seen = [], set()
     for definition in DEFINITIONS:
         for case in cases:
-            if not case.run.links or not definition.applies(case):
+            if not case.run.chain or not definition.applies(case):
                 continue
             for subject in _subjects(definition, case):
                 if (definition.key, subject) not in seen:
@@ -64,19 +64,19 @@ def _subjects(definition: StepDefinition, case: Case) -> list[str]:
     """Whom a step is taken for: the origin, or each sub-main where the step serves one and the final circuit."""
     if definition.subject == "origin":
         return [ORIGIN]
-    feeders = [link.circuit.id for link in case.run.links[:-1]] if definition.key in SUB_MAIN_STEPS else []
+    feeders = [chained.circuit.id for chained in case.run.chain[:-1]] if definition.key in SUB_MAIN_STEPS else []
     return [*feeders, case.subject]
 
 
 def expected_band(case: Case, key: StepKey, subject: str, conductor_c: float | None = None) -> Band | None:
     """Where a reading of this step should lie, if that can be told yet."""
-    link = case.link(subject)
-    if link is None:
+    chained = case.figures_of(subject)
+    if chained is None:
         return None
     if key is StepKey.R1_R2:
-        return r1_r2_band(link, case.rules, conductor_c)
+        return r1_r2_band(chained, case.rules, conductor_c)
     if key is StepKey.R1_RN:
-        return r1_rn_band(link, case.rules, conductor_c)
+        return r1_rn_band(chained, case.rules, conductor_c)
     if key is StepKey.ZS:
         return _expected_zs(case, subject)
     return None
@@ -89,11 +89,11 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
     if has_car_electrode(case) and subject == case.subject:
         return None
     r1_r2, read_all = 0.0, True
-    for link in figures.links:
-        read = measured(case.job, StepKey.R1_R2, link.link.circuit.id)
+    for chained in figures.chain:
+        read = measured(case.job, StepKey.R1_R2, chained.circuit.id)
         read_all = read_all and read is not None
-        r1_r2 += read if read is not None else link.laid.r1_ohm + link.laid.r2_ohm
-        if link.link.circuit.id == subject:
+        r1_r2 += read if read is not None else chained.laid.r1_ohm + chained.laid.r2_ohm
+        if chained.circuit.id == subject:
             break
     origin = "as read" if read_all else "from the route"
     source = f"Ze {figures.ze.value:.2f} {figures.ze.source} + R1+R2 {r1_r2:.2f} {origin}, cold"
@@ -102,18 +102,18 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
 
 def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> bool:
     """Whether a three-phase circuit's lines are to be told apart as well."""
-    phases = case.run.charge_point.phases if feeder is None else case.run.links[feeder].circuit.phases
+    phases = case.run.charge_point.phases if feeder is None else case.run.chain[feeder].circuit.phases
     return phases == 3 and definition.key is StepKey.IR_LINE_NEUTRAL
 
 
 def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
     limit = step_limit(case, definition.key, subject)
     band = expected_band(case, definition.key, subject)
-    feeder = next((number for number, link in enumerate(case.run.links[:-1]) if link.circuit.id == subject), None)
+    feeder = next((number for number, chained in enumerate(case.run.chain[:-1]) if chained.circuit.id == subject), None)
     title, where = definition.title, definition.where
     if feeder is not None:
-        title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {case.run.links[feeder].circuit.name}"
-        where = where.replace("at the charge point", f"at {case.run.links[feeder + 1].board.name}")
+        title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {case.run.chain[feeder].circuit.name}"
+        where = where.replace("at the charge point", f"at {case.run.chain[feeder + 1].board.name}")
     elif subject != ORIGIN and len(case.job.charge_points) > 1:
         title = f"{title}, {case.run.final().circuit.name}"
     return Step(

@@ -9,7 +9,7 @@ from fulmen.core.checks.disconnection import opening_rcd
 from fulmen.core.checks.earthing import low_electrode
 from fulmen.core.circuit.margins import breaking_limit_ka
 from fulmen.core.circuit.origin import declared_ze_ohm
-from fulmen.core.circuit.run_figures import Case, LinkFigures
+from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
 from fulmen.core.verification.steps import has_car_electrode, relies_on_low_electrode
@@ -25,28 +25,28 @@ class StepLimit(NamedTuple):
 
 def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
     """The limit of a step; empty where nothing limits it."""
-    if key in LINK_LIMITS:
-        link = case.link(subject)
-        return LINK_LIMITS[key](case, link) if link is not None else StepLimit()
+    if key in CIRCUIT_LIMITS:
+        chained = case.figures_of(subject)
+        return CIRCUIT_LIMITS[key](case, chained) if chained is not None else StepLimit()
     finder = LIMITS.get(key)
     return finder(case) if finder else StepLimit()
 
 
-def _r1_r2(case: Case, link: LinkFigures) -> StepLimit:
-    if link.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
+def _r1_r2(case: Case, chained: CircuitFigures) -> StepLimit:
+    if chained.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
         return StepLimit()
-    most = (link.zs_limit_ohm - link.start.loop_ohm) / link.hot_factor
-    source = f"(Zs max {link.zs_limit_ohm:.2f} − {link.start.loop_ohm:.2f})/{link.hot_factor:.4g}"
+    most = (chained.zs_limit_ohm - chained.start.loop_ohm) / chained.hot_factor
+    source = f"(Zs max {chained.zs_limit_ohm:.2f} − {chained.start.loop_ohm:.2f})/{chained.hot_factor:.4g}"
     return StepLimit(max(most, 0.0), source=source)
 
 
-def _zs(case: Case, link: LinkFigures) -> StepLimit:
+def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
     """80 % of the device's limit; where an RCD serves instead, what holds the touch voltage."""
-    before = opening_rcd(case, link)
-    rcd = before or (case.run.charge_point.rcd_inside if link.final else None)
-    limit = link.zs_limit_ohm
-    too_high = before is not None and (limit is None or link.end.loop_ohm > limit)
-    by_rcd = case.job.supply.earthing is Earthing.TT or (link.final and has_car_electrode(case)) or too_high
+    before = opening_rcd(case, chained)
+    rcd = before or (case.run.charge_point.rcd_inside if chained.final else None)
+    limit = chained.zs_limit_ohm
+    too_high = before is not None and (limit is None or chained.end.loop_ohm > limit)
+    by_rcd = case.job.supply.earthing is Earthing.TT or (chained.final and has_car_electrode(case)) or too_high
     if by_rcd or limit is None:
         most = case.rules.value("touch_voltage_v") / (rcd.residual_ma / 1000) if rcd else None
         return StepLimit(most, source="50 V ÷ IΔn")
@@ -63,7 +63,7 @@ def _ze(case: Case) -> StepLimit:
 def _fault_current(case: Case) -> StepLimit:
     if case.figures is None:
         return StepLimit()
-    return StepLimit(breaking_limit_ka(case.figures.links[0]), source="what the device and its board can break")
+    return StepLimit(breaking_limit_ka(case.figures.chain[0]), source="what the device and its board can break")
 
 
 def _insulation(case: Case) -> StepLimit:
@@ -87,7 +87,7 @@ def _delayed_rcd(case: Case) -> StepLimit:
     return StepLimit(most, least, "S-type at 1× IΔn")
 
 
-LINK_LIMITS: dict[StepKey, Callable[[Case, LinkFigures], StepLimit]] = {StepKey.R1_R2: _r1_r2, StepKey.ZS: _zs}
+CIRCUIT_LIMITS: dict[StepKey, Callable[[Case, CircuitFigures], StepLimit]] = {StepKey.R1_R2: _r1_r2, StepKey.ZS: _zs}
 LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
     StepKey.IR_LIVE_EARTH: _insulation,
     StepKey.IR_LINE_NEUTRAL: _insulation,

@@ -19,7 +19,7 @@ from fulmen.core.circuit.margins import (
     terminal_margin,
     touch_margin,
 )
-from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.errors import TableError
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import ChargePoint
@@ -55,7 +55,7 @@ class Short:
 
 
 @dataclass(frozen=True)
-class LinkVerdict:
+class CircuitVerdict:
     """A circuit judged: what falls short first; whether only an RCD opens it in time; its least margin."""
 
     short: Short | None
@@ -72,7 +72,7 @@ def short_of(margin: Margin) -> Short:
     return Short(margin.rule, text)
 
 
-def judge_link(link: LinkFigures, rules: RuleSet, tt: bool, rcd: Rcd | None, measured: bool) -> LinkVerdict:
+def judge_circuit(chained: CircuitFigures, rules: RuleSet, tt: bool, rcd: Rcd | None, measured: bool) -> CircuitVerdict:
     """One circuit against every margin that a cable and a device decide.
 
     Args:
@@ -80,40 +80,40 @@ def judge_link(link: LinkFigures, rules: RuleSet, tt: bool, rcd: Rcd | None, mea
         rcd: the RCD before a sub-main that opens it; for a final circuit a 30 mA one is taken, see `wants_rcd`.
         measured: whether the fault current at the origin is a reading; a declared one refuses no device.
     """
-    load, capacity = load_margin(link), capacity_margin(link)
+    load, capacity = load_margin(chained), capacity_margin(chained)
     if not load.holds():
-        return LinkVerdict(short_of(load), False, 0.0)
+        return CircuitVerdict(short_of(load), False, 0.0)
     if capacity is None:
-        return LinkVerdict(Short("weakest_section", "a section that no table rates for this cable"), False, 0.0)
+        return CircuitVerdict(Short("weakest_section", "a section that no table rates for this cable"), False, 0.0)
     if not capacity.holds():
-        return LinkVerdict(short_of(capacity), False, 0.0)
-    loop, wants_rcd = loop_margin(link), False
+        return CircuitVerdict(short_of(capacity), False, 0.0)
+    loop, wants_rcd = loop_margin(chained), False
     if tt or loop is None or not loop.holds():
         if rcd is None:
             text = "nothing opens it in time" if loop is None or tt else short_of(loop).text
-            return LinkVerdict(Short("disconnection", text), False, 0.0)
-        wants_rcd, loop = True, touch_margin(link, rcd, rules)
-    terminal = terminal_margin(link, rules)
+            return CircuitVerdict(Short("disconnection", text), False, 0.0)
+        wants_rcd, loop = True, touch_margin(chained, rcd, rules)
+    terminal = terminal_margin(chained, rules)
     # A device of just the load's size is usual, so the load does not narrow the margin.
-    margins = [capacity, loop, *_fault_margins(link, rules, measured), *([terminal] if terminal is not None else [])]
-    short = next((short_of(one) for one in margins if not one.holds()), None) or _laid_wrong(link)
-    return LinkVerdict(short, wants_rcd, min(one.share() for one in margins))
+    margins = [capacity, loop, *_fault_margins(chained, rules, measured), *([terminal] if terminal is not None else [])]
+    short = next((short_of(one) for one in margins if not one.holds()), None) or _laid_wrong(chained)
+    return CircuitVerdict(short, wants_rcd, min(one.share() for one in margins))
 
 
-def _fault_margins(link: LinkFigures, rules: RuleSet, measured: bool) -> list[Margin]:
+def _fault_margins(chained: CircuitFigures, rules: RuleSet, measured: bool) -> list[Margin]:
     margins = []
     # Past the let-through table a reading must settle it; the check says so.
     with suppress(TableError):
-        margins.append(energy_margin(fault_energy(link, link.start_fault_ka, rules), link.link.circuit.id))
-    if measured and link.link.circuit.device.kind is DeviceKind.BREAKER:
-        limit = breaking_limit_ka(link)
-        margins.append(Margin("breaking_capacity", link.link.circuit.id, link.start_fault_ka, limit, "kA"))
+        margins.append(energy_margin(fault_energy(chained, chained.start_fault_ka, rules), chained.circuit.id))
+    if measured and chained.device.kind is DeviceKind.BREAKER:
+        limit = breaking_limit_ka(chained)
+        margins.append(Margin("breaking_capacity", chained.circuit.id, chained.start_fault_ka, limit, "kA"))
     return margins
 
 
-def _laid_wrong(link: LinkFigures) -> Short | None:
+def _laid_wrong(chained: CircuitFigures) -> Short | None:
     """Unarmoured cable in the bare ground, or hidden outside the zones."""
-    for one in link.sections:
+    for one in chained.sections:
         if one.metre.record.earthed_metal_cover:
             continue
         if one.section.surroundings is Surroundings.BURIED and not one.section.in_duct:
@@ -123,13 +123,13 @@ def _laid_wrong(link: LinkFigures) -> Short | None:
     return None
 
 
-def judge_end(link: LinkFigures, point: ChargePoint) -> Short | None:
+def judge_end(chained: CircuitFigures, point: ChargePoint) -> Short | None:
     """What the charge point's maker asks of device and terminals."""
-    rating = link.in_a
+    rating = chained.in_a
     low, high = point.device_min_a, point.device_max_a
     if low is not None and high is not None and not low <= rating <= high:
         return Short("maker_device", f"the maker allows {low:g} to {high:g} A, this device is {rating:g} A")
-    csa_mm2, most = link.sections[-1].cable.csa_mm2, point.terminal_max_mm2
+    csa_mm2, most = chained.sections[-1].cable.csa_mm2, point.terminal_max_mm2
     if most is not None and csa_mm2 > most:
         return Short("terminals", f"unit's terminals take {most:g} mm², the cable is {csa_mm2:g}")
     return None

@@ -21,7 +21,7 @@ from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Link, Run
+from fulmen.core.model.run import ChainCircuit, Run
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_record
 from fulmen.core.reference.rule_set import RuleSet
@@ -140,9 +140,9 @@ class ProtectionBench:
     def _judge(self, circuit: Circuit, protection: Protection) -> JudgedProtection:
         run = self.layout.run
         device = circuit.device.model_copy(update={"rcd": protection.rcd})
-        final = Link(run.final().board, circuit.model_copy(update={"device": device}))
+        final = ChainCircuit(run.final().board, circuit.model_copy(update={"device": device}))
         job = self.layout.job.model_copy(update={"arrangement": protection.arrangement})
-        case = Case(job, self.rules, Run(run.charge_point, (*run.links[:-1], final)), self.demand, None)
+        case = Case(job, self.rules, Run(run.charge_point, (*run.chain[:-1], final)), self.demand, None)
         allowance, reasons = judge_case(case)
         refused = allowance is Allowance.REFUSED
         short = Short(reasons[0].rule, reasons[0].text) if refused else _maker_refuses(case)

@@ -14,7 +14,7 @@ from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.protections import JudgedProtection, ProtectionBench, protections_to_try
 from fulmen.core.alternatives.search.weighing import Candidate, candidate, few_best
 from fulmen.core.alternatives.search.wiring import Wired, wired_ways
-from fulmen.core.circuit.run_figures import LinkFigures
+from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change, changes_between
 from fulmen.core.editing.job_file import check_structure
@@ -157,7 +157,7 @@ def _better(wired: Wired, other: Wired, job: Job) -> bool:
     standing = {one.id: one.device for one in job.circuits}
 
     def score(way: Wired) -> tuple[bool, float]:
-        circuits = [link.link.circuit for link in way.links]
+        circuits = [chained.circuit for chained in way.chain]
         return all(standing.get(one.id) == one.device for one in circuits), way.least_share
 
     return score(wired) > score(other)
@@ -204,7 +204,7 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
     wired, changes = way.wired, changes_between(job, way.job)
     return FoundWay(
         layout=wired.layout.words,
-        cable="; ".join(_cable_words(link, job) for link in wired.links),
+        cable="; ".join(_cable_words(chained, job) for chained in wired.chain),
         device="; ".join(device_words(circuit.device) for circuit in wired.circuits()),
         protection=way.protection.protection.words(job.supply.earthing is Earthing.TT),
         best_at=best_at,
@@ -221,10 +221,10 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
     )  # fmt: skip
 
 
-def _cable_words(link: LinkFigures, job: Job) -> str:
+def _cable_words(chained: CircuitFigures, job: Job) -> str:
     """The cables of a circuit in the order of walking; a size is said again only where it changes."""
     told, before_mm2 = [], 0.0
-    for cable in dict.fromkeys(one.cable for one in link.sections):
+    for cable in dict.fromkeys(one.cable for one in chained.sections):
         size = f"{cable.csa_mm2:g} mm² " if cable.csa_mm2 != before_mm2 else ""
         told.append(size + cable_record(cable.record, job).name)
         before_mm2 = cable.csa_mm2

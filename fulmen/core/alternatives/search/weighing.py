@@ -54,15 +54,18 @@ def candidate(wired: Wired, protection: JudgedProtection, prices: PriceList, u0_
         protection=protection,
         job=job,
         metal_kg=sum(
-            one.section.length_m * metal_kg_per_m(one.metre.record, one.cable.csa_mm2, link.phases)
-            for link in wired.links
-            for one in link.sections
+            one.section.length_m * metal_kg_per_m(one.metre.record, one.cable.csa_mm2, chained.phases)
+            for chained in wired.chain
+            for one in chained.sections
         ),
         work_min=listed.work_min,
         price=listed.price,
-        spare_a=min(_spare_a(link.laid.sections[link.laid.weakest].rating.iz_a, link.ib_a) for link in wired.links
-                    if link.laid.weakest is not None),
-        drop_percent=wired.links[-1].end.drop_v / u0_v * 100,
+        spare_a=min(
+            _spare_a(one.laid.sections[one.laid.weakest].rating.iz_a, one.ib_a)
+            for one in wired.chain
+            if one.laid.weakest is not None
+        ),
+        drop_percent=wired.chain[-1].end.drop_v / u0_v * 100,
         margin=wired.least_share,
     )  # fmt: skip
 

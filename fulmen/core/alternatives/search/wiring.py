@@ -7,19 +7,19 @@ from contextlib import suppress
 from dataclasses import dataclass
 
 from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
-from fulmen.core.alternatives.search.judging import Short, judge_end, judge_link, short_of
+from fulmen.core.alternatives.search.judging import Short, judge_circuit, judge_end, short_of
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.circuit.laid_cable import LaidCable, laid_cable
 from fulmen.core.circuit.margins import lighting_margin, volt_drop_margin
 from fulmen.core.circuit.origin import fault_current, tails_figures
-from fulmen.core.circuit.run_figures import ChainPoint, LinkFigures, chain_start, link_figures
+from fulmen.core.circuit.run_figures import ChainPoint, CircuitFigures, chain_start, circuit_figures
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.errors import TableError
 from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Link
+from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of
 from fulmen.core.reference.rule_set import RuleSet
@@ -32,11 +32,11 @@ AT_THE_BOARD = Rcd(type=RcdType.A)
 class Wired:
     """One electrical way: a layout with cable and device on every circuit, judged.
 
-    Behind a sub-main that falls short the final circuit is not worked out: `links` then ends with the sub-main.
+    Behind a sub-main that falls short the final circuit is not worked out: `chain` then ends with the sub-main.
     """
 
     layout: Layout
-    links: tuple[LinkFigures, ...]
+    chain: tuple[CircuitFigures, ...]
     kinds: tuple[Kinds, ...]
     csa_mm2: float
     short: Short | None
@@ -45,18 +45,22 @@ class Wired:
 
     def family(self) -> tuple[str, tuple[Kinds, ...], tuple[float, ...]]:
         """What ways that differ only by their devices have in common."""
-        return self.layout.words, self.kinds, tuple(one.cable.csa_mm2 for link in self.links for one in link.sections)
+        return (
+            self.layout.words,
+            self.kinds,
+            tuple(one.cable.csa_mm2 for chained in self.chain for one in chained.sections),
+        )
 
     def circuits(self) -> tuple[Circuit, ...]:
         """Its circuits, from the origin to the charge point."""
-        return tuple(laid_circuit(link.link.circuit, link.laid) for link in self.links)
+        return tuple(laid_circuit(chained.circuit, chained.laid) for chained in self.chain)
 
 
 @dataclass(frozen=True)
 class _Before:
     """The sub-mains of a way, with what falls short on them."""
 
-    links: tuple[LinkFigures, ...] = ()
+    chain: tuple[CircuitFigures, ...] = ()
     kinds: tuple[Kinds, ...] = ()
     short: Short | None = None
     least_share: float = 1.0
@@ -67,27 +71,29 @@ def wired_ways(layout: Layout, demand: Demand, rules: RuleSet) -> Iterator[Wired
     tails = tails_figures(layout.job, demand, layout.run.charge_point.design_current_a())
     start = chain_start(layout.job, rules, tails)
     ways = [_Before()]
-    for link in layout.run.links[:-1]:
-        ways = [after for before in ways for after in _sub_main(layout, before, link, start, rules)]
+    for chained in layout.run.chain[:-1]:
+        ways = [after for before in ways for after in _sub_main(layout, before, chained, start, rules)]
     final = _Final(layout, rules)
     for before in ways:
         yield from final.ways(before, start)
 
 
-def _sub_main(layout: Layout, before: _Before, link: Link, start: ChainPoint, rules: RuleSet) -> Iterator[_Before]:
-    job, circuit = layout.job, link.circuit
-    load, point = circuit_load(job, circuit, rules), before.links[-1].end if before.links else start
-    rcd = link.board.front_rcd or circuit.device.rcd
+def _sub_main(
+    layout: Layout, before: _Before, chained: ChainCircuit, start: ChainPoint, rules: RuleSet
+) -> Iterator[_Before]:
+    job, circuit = layout.job, chained.circuit
+    load, point = circuit_load(job, circuit, rules), before.chain[-1].end if before.chain else start
+    rcd = chained.board.front_rcd or circuit.device.rcd
     measured = fault_current(job, rules).measured
     for kinds, _, laid in _laid(job, circuit, circuit.phases, load, True):
         for device in devices_to_try(circuit, load.ib_a, True):
-            here = Link(link.board, circuit.model_copy(update={"device": device}))
-            figures = link_figures(job, rules, here, False, circuit.phases, load, laid, point)
-            verdict = judge_link(figures, rules, _tt(job), rcd, measured)
+            here = ChainCircuit(chained.board, circuit.model_copy(update={"device": device}))
+            figures = circuit_figures(job, rules, here, False, circuit.phases, load, laid, point)
+            verdict = judge_circuit(figures, rules, _tt(job), rcd, measured)
             lights = lighting_margin(job, figures, rules)
             dim = short_of(lights) if lights is not None and not lights.holds() else None
             yield _Before(
-                (*before.links, figures),
+                (*before.chain, figures),
                 (*before.kinds, kinds),
                 before.short or verdict.short or dim,
                 min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
@@ -99,35 +105,35 @@ class _Final:
 
     def __init__(self, layout: Layout, rules: RuleSet) -> None:
         job, run = layout.job, layout.run
-        self.layout, self.rules, self.link, self.phases = layout, rules, run.final(), run.charge_point.phases
-        self.load = circuit_load(job, self.link.circuit, rules)
+        self.layout, self.rules, self.chained, self.phases = layout, rules, run.final(), run.charge_point.phases
+        self.load = circuit_load(job, self.chained.circuit, rules)
         self.measured, self.tt = fault_current(job, rules).measured, _tt(job)
-        self.devices = devices_to_try(self.link.circuit, self.load.ib_a, False)
-        self.cables = list(_laid(job, self.link.circuit, self.phases, self.load, False))
-        self.circuits = [self.link.circuit.model_copy(update={"device": device}) for device in self.devices]
+        self.devices = devices_to_try(self.chained.circuit, self.load.ib_a, False)
+        self.cables = list(_laid(job, self.chained.circuit, self.phases, self.load, False))
+        self.circuits = [self.chained.circuit.model_copy(update={"device": device}) for device in self.devices]
 
     def ways(self, before: _Before, start: ChainPoint) -> Iterator[Wired]:
         """Every final circuit after some sub-mains; after one that falls short they are counted, not worked out."""
-        point = before.links[-1].end if before.links else start
+        point = before.chain[-1].end if before.chain else start
         for kinds, csa_mm2, laid in self.cables:
             for circuit in self.circuits:
                 if before.short is not None:
                     every = (*before.kinds, kinds)
-                    yield Wired(self.layout, before.links, every, csa_mm2, before.short, False, before.least_share)
+                    yield Wired(self.layout, before.chain, every, csa_mm2, before.short, False, before.least_share)
                 else:
-                    yield self._way(before, Link(self.link.board, circuit), kinds, csa_mm2, laid, point)
+                    yield self._option(before, ChainCircuit(self.chained.board, circuit), kinds, csa_mm2, laid, point)
 
-    def _way(
-        self, before: _Before, link: Link, kinds: Kinds, csa_mm2: float, laid: LaidCable, point: ChainPoint
+    def _option(
+        self, before: _Before, chained: ChainCircuit, kinds: Kinds, csa_mm2: float, laid: LaidCable, point: ChainPoint
     ) -> Wired:
-        figures = link_figures(self.layout.job, self.rules, link, True, self.phases, self.load, laid, point)
-        verdict = judge_link(figures, self.rules, self.tt, AT_THE_BOARD, self.measured)
+        figures = circuit_figures(self.layout.job, self.rules, chained, True, self.phases, self.load, laid, point)
+        verdict = judge_circuit(figures, self.rules, self.tt, AT_THE_BOARD, self.measured)
         drop = volt_drop_margin(figures, self.rules)
         short = verdict.short or judge_end(figures, self.layout.run.charge_point)
         short = short or (None if drop.holds() else short_of(drop))
         return Wired(
             self.layout,
-            (*before.links, figures),
+            (*before.chain, figures),
             (*before.kinds, kinds),
             csa_mm2,
             short,

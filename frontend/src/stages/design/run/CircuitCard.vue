@@ -28,7 +28,7 @@ const rcds = computed(() => [
   { value: null, words: 'none' },
   ...usualRcds(circuit.value.device.rcd).map((value) => ({ value, words: rcdWords(value) })),
 ])
-const figures = computed(() => store.profile?.links.find((one) => one.circuit === circuit.value.id))
+const figures = computed(() => store.profile?.chain.find((one) => one.circuit === circuit.value.id))
 const threePhase = computed(() => store.job!.supply.phases === 3)
 const point = computed(() => store.job!.charge_points.findIndex((one) => one.id === circuit.value.feeds))
 const failed = ref('')

@@ -2,10 +2,10 @@
 // One way: its words, its judgement, and on demand why, with clause and fear.
 import { computed, ref } from 'vue'
 
-import type { Way } from '../../../api/types'
+import type { ArrangementOption } from '../../../api/types'
 import VerdictMark from '../../../shared/VerdictMark.vue'
 
-const props = defineProps<{ way: Way }>()
+const props = defineProps<{ way: ArrangementOption }>()
 defineEmits<{ take: [] }>()
 
 const open = ref(false)

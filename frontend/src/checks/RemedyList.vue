@@ -3,13 +3,13 @@
 import { ref } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
-import type { Finding, Mend } from '../api/types'
+import type { Finding, Remedy } from '../api/types'
 import { useJob } from '../job/useJob'
 
 const props = defineProps<{ finding: Finding }>()
 
 const store = useJob()
-const mends = ref<Mend[]>()
+const remedies = ref<Remedy[]>()
 const failed = ref('')
 const busy = ref(false)
 
@@ -18,7 +18,7 @@ async function ask(): Promise<void> {
   busy.value = true
   try {
     const body = { job: store.job!, finding: `${props.finding.rule}/${props.finding.subject}` }
-    mends.value = (await answer<{ mends: Mend[] }>(api.POST('/api/v1/mends', { body }))).mends
+    remedies.value = (await answer<{ remedies: Remedy[] }>(api.POST('/api/v1/remedies', { body }))).remedies
   } catch (error) {
     failed.value = asProblem(error).detail
   }
@@ -27,12 +27,12 @@ async function ask(): Promise<void> {
 </script>
 
 <template>
-  <div class="mends">
+  <div class="remedies">
     <p v-if="failed" role="alert">{{ failed }}</p>
-    <button v-if="!mends" type="button" class="link" :disabled="busy" @click="ask">{{ busy ? 'Trying changes…' : 'What would mend it?' }}</button>
-    <p v-else-if="!mends.length" class="quiet">No single change, nor two together, mends it. Look at Other ways.</p>
+    <button v-if="!remedies" type="button" class="link" :disabled="busy" @click="ask">{{ busy ? 'Trying changes…' : 'What would mend it?' }}</button>
+    <p v-else-if="!remedies.length" class="quiet">No single change, nor two together, mends it. Look at Other ways.</p>
     <ul v-else>
-      <li v-for="one in mends" :key="one.words">
+      <li v-for="one in remedies" :key="one.words">
         <span><b>{{ one.words }}</b> <span class="quiet">{{ one.figures }}<template v-if="one.verdict === 'your_call'"> · your call, say why</template><template v-if="one.also.length"> · opens: {{ one.also.join(', ') }}</template></span></span>
         <v-btn variant="outlined" size="small" :aria-label="`Apply: ${one.words}`" @click="store.apply(one.words, one.changes)">Apply</v-btn>
       </li>
@@ -41,7 +41,7 @@ async function ask(): Promise<void> {
 </template>
 
 <style scoped>
-.mends {
+.remedies {
   font-size: 0.9rem;
   padding-bottom: 6px;
 }
