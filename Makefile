@@ -23,6 +23,7 @@ bench: $(STAMP)-dev frontend/dist/index.html
 api: $(STAMP)-run
 	$(PY) -m fulmen.cli openapi > docs/openapi.json
 	$(PY) -m fulmen.cli schema > docs/job-file.schema.json
+	$(PY) -m fulmen.cli rules > docs/rules.md
 	$(PY) -m fulmen.cli schema charge-point > docs/charge-point.schema.json
 
 # One current picture of each main view, from the demo data.

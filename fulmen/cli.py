@@ -60,6 +60,8 @@ def _parser() -> argparse.ArgumentParser:
     schema = commands.add_parser("schema", help="print the JSON Schema of the job file, or of a charge point record")
     schema.add_argument("what", nargs="?", choices=sorted(SCHEMAS), default="job")
     schema.set_defaults(run=_schema)
+    rules = commands.add_parser("rules", help="print the register of rules with clauses and limits")
+    rules.set_defaults(run=_rules)
     openapi = commands.add_parser("openapi", help="print the OpenAPI document of the web API")
     openapi.set_defaults(run=_openapi)
     return parser
@@ -185,6 +187,13 @@ def _backup(parsed: argparse.Namespace) -> int:
 
 def _schema(parsed: argparse.Namespace) -> int:
     print(json.dumps(SCHEMAS[parsed.what].model_json_schema(), indent=2, ensure_ascii=False))
+    return OK
+
+
+def _rules(parsed: argparse.Namespace) -> int:
+    from fulmen.documents.rules_page import rules_page
+
+    print(rules_page(rule_set()), end="")
     return OK
 
 

@@ -3,35 +3,40 @@
 from __future__ import annotations
 
 from fulmen.core.checks.boards import board_findings
-from fulmen.core.checks.chain import chain_findings
-from fulmen.core.checks.charge_point import charge_point_findings
-from fulmen.core.checks.common import needs_fact
-from fulmen.core.checks.disconnection import loop_findings
-from fulmen.core.checks.earth_separation import trap_findings
-from fulmen.core.checks.earthing import earthing_findings
-from fulmen.core.checks.laying import practice_findings
+from fulmen.core.checks.charge_point import charge_point_findings, place_findings
+from fulmen.core.checks.disconnection import disconnection_findings
+from fulmen.core.checks.earth_separation import earth_separation_findings
+from fulmen.core.checks.earthing import earthing_findings, exported_earth_findings
+from fulmen.core.checks.fault_withstand import fault_withstand_findings
+from fulmen.core.checks.laying import joint_findings, laying_findings
 from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.operator import operator_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
-from fulmen.core.checks.place import place_findings
+from fulmen.core.checks.phases import phase_findings
 from fulmen.core.checks.residual_current import residual_current_findings
+from fulmen.core.checks.selectivity import selectivity_findings
 from fulmen.core.checks.supply import supply_findings
+from fulmen.core.checks.surge import surge_findings
 from fulmen.core.checks.survey import survey_findings
+from fulmen.core.checks.volt_drop import volt_drop_findings
 from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
+from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.circuit.run_profile import RunProfile, run_profile
 from fulmen.core.circuit.specification import SentencePart, specification
 from fulmen.core.demand.demand import Demand, demand_of
 from fulmen.core.demand.ways_out import WayOut, ways_out
 from fulmen.core.editing.job_file import check_structure
-from fulmen.core.findings.finding import Finding, Stage, Verdict
-from fulmen.core.findings.rules import FEARS, PROTECTION_RULES, SCHOOLS
+from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.run import CHARGE_POINT
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.network_operator.notification import OperatorMatter, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, stop_states, walked
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
+from fulmen.core.verification.cross_checks import agreement_findings
 from fulmen.core.verification.reading_checks import reading_findings
 from fulmen.core.verification.sequence import Step, sequence
 
@@ -39,12 +44,18 @@ ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict
 ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings, operator_findings)
 DESIGN_CHECKS = (
     earthing_findings,
-    trap_findings,
+    earth_separation_findings,
     residual_current_findings,
+    surge_findings,
     overcurrent_findings,
-    loop_findings,
-    chain_findings,
-    practice_findings,
+    volt_drop_findings,
+    disconnection_findings,
+    fault_withstand_findings,
+    phase_findings,
+    joint_findings,
+    exported_earth_findings,
+    selectivity_findings,
+    laying_findings,
     board_findings,
     place_findings,
     charge_point_findings,
@@ -108,7 +119,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     cases = cases_of(job, rules, demand)
     steps = tuple(sequence(cases))
     names = _names(job)
-    found = [_named(explained(_decided(job, finding)), names) for finding in job_findings(job, cases, steps)]
+    found = [_named(_decided(job, finding), names) for finding in job_findings(cases, rules, steps)]
     findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,
@@ -129,29 +140,18 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         demand=demand,
         ways_out=ways_out(job, rules, demand),
         operator=operator_matter(job, rules, demand),
-        stops=stop_states(job, facts, findings),
+        stops=stop_states(facts, findings),
         questions=open_questions(facts),
         totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
     )
 
 
 def _decided(job: Job, finding: Finding) -> Finding:
-    """The finding with the decision that settles it, if one was taken about what it says now."""
-    decision = job.decision(finding.key()) if finding.verdict is Verdict.YOUR_CALL else None
-    if decision is None or decision.about != finding.detail:
+    """The finding with the decision that settles it, if one was taken on the same basis."""
+    decision = job.decision(finding.key) if finding.verdict is Verdict.YOUR_CALL else None
+    if decision is None or decision.basis != finding.basis:
         return finding
     return finding.model_copy(update={"decision": decision})
-
-
-def explained(finding: Finding) -> Finding:
-    """The finding with the fear behind it where it falls short, and its school where practice differs."""
-    more: dict[str, object] = {"protects": True} if finding.rule in PROTECTION_RULES else {}
-    if finding.verdict is Verdict.FALLS_SHORT and finding.rule in FEARS:
-        more["fear"] = FEARS[finding.rule]
-    if finding.verdict is Verdict.YOUR_CALL and finding.rule in SCHOOLS:
-        schools = SCHOOLS[finding.rule]
-        more["school"] = f"Cautious school: {schools.cautious}. This one: {schools.other}."
-    return finding.model_copy(update=more) if more else finding
 
 
 def _names(job: Job) -> dict[str, str]:
@@ -166,35 +166,30 @@ def _names(job: Job) -> dict[str, str]:
 
 def _named(finding: Finding, names: dict[str, str]) -> Finding:
     whose = names.get(finding.subject)
-    told = not whose or whose in finding.title
-    return finding if told else finding.model_copy(update={"whose": whose})
+    return finding if not whose or finding.named else finding.model_copy(update={"whose": whose})
 
 
 def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:
     """The profile with the worst verdict among what protects people there; the findings come worst first."""
-    worst = next((one.verdict for one in findings if one.protects and one.is_open()), Verdict.MEETS)
+    worst = next((one.verdict for one in findings if one.protects and one.is_open), Verdict.MEETS)
     return profile.model_copy(update={"protection_verdict": worst})
 
 
-def job_findings(job: Job, cases: list[Case], steps: tuple[Step, ...]) -> list[Finding]:
+def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...]) -> list[Finding]:
     """Every finding of a job, each question once, in the order of the work."""
     if not cases:
-        detail = "Add the charge point: everything else follows from it."
-        return [
-            needs_fact(
-                "charge_point", "origin", "A charge point to design for", detail, "Fulmen's own scope", Stage.DESIGN
-            )
-        ]
+        asked = ask(CHARGE_POINT, rules, ORIGIN)
+        return [asked.needs_fact("Add the charge point: everything else follows from it.")]
     found = [finding for check in ORIGIN_CHECKS for finding in check(cases[0])]
     for case in cases:
         for check in DESIGN_CHECKS:
             found.extend(check(case))
-    found.extend(reading_findings(cases, steps))
+    found.extend([*reading_findings(steps, rules), *agreement_findings(cases)])
     once: dict[str, Finding] = {}
     for finding in found:
-        known = once.setdefault(finding.key(), finding)
+        known = once.setdefault(finding.key, finding)
         if _severity(finding) < _severity(known):
-            once[finding.key()] = finding
+            once[finding.key] = finding
     return list(once.values())
 
 
@@ -206,4 +201,4 @@ def _severity(finding: Finding) -> tuple[int, float]:
 def _urgency(finding: Finding) -> tuple[bool, int, float]:
     """What needs attention first; settled calls join what meets, the tightest margin leading."""
     order, margin = _severity(finding)
-    return not finding.is_open(), order if finding.is_open() else 3, margin
+    return not finding.is_open, order if finding.is_open else 3, margin

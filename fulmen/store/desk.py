@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from fulmen.core.editing.upgrades import upgraded_letter
 from fulmen.core.model.letters import Letter
 from fulmen.store.database import Sessions
 from fulmen.store.errors import NotFound
@@ -39,7 +40,7 @@ def pass_days(sessions: Sessions, job_id: int, days: int, now: datetime) -> Stor
         if case is None:
             raise NotFound("Nothing was handed in at the stand-in desk yet.")
         case.today += timedelta(days=days)
-        letters = [Letter.model_validate(document) for document in case.pending]
+        letters = [Letter.model_validate(upgraded_letter(document)) for document in case.pending]
         due = tuple(letter for letter in letters if letter.dated <= case.today)
         case.pending = [letter.model_dump(mode="json") for letter in letters if letter.dated > case.today]
         return append_letters(session, job_id, due, now)

@@ -10,6 +10,7 @@ from sqlalchemy import CursorResult, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from fulmen.core.editing.job_file import check_structure, parse_job
+from fulmen.core.editing.upgrades import upgraded_letter
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
@@ -185,7 +186,7 @@ def _job(session: Session, row: JobRow) -> Job:
         {
             **row.document,
             "readings": [reading.document for reading in readings],
-            "letters": [letter.document for letter in letters],
+            "letters": [upgraded_letter(letter.document) for letter in letters],
         }
     )
 
@@ -197,7 +198,7 @@ def fill_row(row: JobRow, job: Job, now: datetime) -> Evaluation:
     document: dict[str, Any] = job.model_dump(mode="json", exclude={"readings", "letters"})
     row.title, row.reference = job.title, job.reference
     row.householder, row.address = job.site.householder, job.site.address
-    row.open_checks = sum(finding.is_open() for finding in evaluation.findings)
+    row.open_checks = sum(finding.is_open for finding in evaluation.findings)
     row.falls_short = len(evaluation.falls_short())
     row.readings_wanted = len(wanted)
     row.readings_taken = sum(step.reading is not None for step in wanted)

@@ -9,7 +9,7 @@ from fulmen.core.job_dates import job_dates
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.stops import Stop
 from fulmen.core.network_operator.form import OperatorForm, operator_form
-from fulmen.core.network_operator.notification import about_words
+from fulmen.core.network_operator.notification import letter_facts
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.calendar import calendar_file
 from fulmen.documents.operator_form import render_operator_form
@@ -48,7 +48,7 @@ def download_operator_form(path: JobPath) -> Response:
 def keep_letter(path: JobPath, body: NewLetter) -> Response:
     """Keep a letter to or from the real operator; it is never changed after."""
     job = load_job(store(), path.job_id).job
-    about = about_words(job, demand_of(job, rule_set(job.rule_set)))
+    about = letter_facts(job, demand_of(job, rule_set(job.rule_set)))
     letter = Letter(about=about, **body.model_dump())
     return job_reply(add_letters(store(), path.job_id, (letter,), now()), 201)
 

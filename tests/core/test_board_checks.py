@@ -39,7 +39,7 @@ class FurtherOn(unittest.TestCase):
         for rule, changes, verdict in FURTHER_ON:
             with self.subTest(rule, **changes):
                 told = evaluation(GARAGE, FOUND | {f"boards.1.{name}": value for name, value in changes.items()})
-                found = next(one for one in told.findings if one.key() == f"{rule}/garage")
+                found = next(one for one in told.findings if one.key == f"{rule}/garage")
                 self.assertEqual((found.verdict, found.stage), (verdict, Stage.DESIGN))
 
     def test_the_walk_does_not_show_what_it_cannot_ask(self) -> None:
@@ -51,7 +51,7 @@ class FurtherOn(unittest.TestCase):
     def test_at_the_origin_the_survey_asks(self) -> None:
         for rule, change in (("looked_inside", {"boards.0.looked_inside": "not_seen"}),
                              ("front_rcd", {"boards.0.front_rcd_seen": "not_seen"})):  # fmt: skip
-            found = next(one for one in evaluation(GARAGE, change).findings if one.key() == f"{rule}/board")
+            found = next(one for one in evaluation(GARAGE, change).findings if one.key == f"{rule}/board")
             self.assertEqual((found.verdict, found.stage), (NEEDS, Stage.SURVEY))
 
     def test_the_board_of_the_second_run_is_asked_for_too(self) -> None:
@@ -59,7 +59,7 @@ class FurtherOn(unittest.TestCase):
         charge_points = job(THREE_PHASE).charge_points
         swapped = {"charge_points": [one.model_dump(mode="json") for one in reversed(charge_points)]}
         for changes in (own, own | swapped):
-            keys = [one.key() for one in evaluation(THREE_PHASE, changes).findings if one.verdict is NEEDS]
+            keys = [one.key for one in evaluation(THREE_PHASE, changes).findings if one.verdict is NEEDS]
             self.assertIn("looked_inside/yard", keys)
 
 
@@ -74,19 +74,19 @@ class WaysWanted(unittest.TestCase):
 
     def test_a_sub_main_that_is_there_wants_none(self) -> None:
         full = {"boards.0.spare_ways": 0, "boards.0.make_up": "not_seen"}
-        rules = {one.key(): one.verdict for one in evaluation(GARAGE, full | FOUND).findings}
+        rules = {one.key: one.verdict for one in evaluation(GARAGE, full | FOUND).findings}
         self.assertEqual(rules["spare_way/board"], MEETS)
         self.assertNotIn("board_make_up/board", rules)
         self.assertEqual(rules["spare_way/garage"], MEETS)
-        new = {one.key(): one.verdict for one in evaluation(GARAGE, full).findings}
+        new = {one.key: one.verdict for one in evaluation(GARAGE, full).findings}
         self.assertEqual((new["spare_way/board"], new["board_make_up/board"]), (SHORT, NEEDS))
 
 
 class ThereAlready(unittest.TestCase):
     def test_it_is_judged_like_any_other(self) -> None:
-        keys = {one.key() for one in evaluation(GARAGE).findings if one.subject == "sub-main"}
+        keys = {one.key for one in evaluation(GARAGE).findings if one.subject == "sub-main"}
         self.assertGreater(len(keys), 5)
-        self.assertEqual({one.key() for one in evaluation(GARAGE, FOUND).findings if one.subject == "sub-main"}, keys)
+        self.assertEqual({one.key for one in evaluation(GARAGE, FOUND).findings if one.subject == "sub-main"}, keys)
 
     def test_it_is_not_bought(self) -> None:
         need = {one.key: one.quantity for one in materials(job(GARAGE, FOUND))}
@@ -121,7 +121,7 @@ class Clamps(unittest.TestCase):
     def test_every_unit_behind_a_limit_must_follow_its_clamp(self) -> None:
         own = {"charge_points.1.current_clamp": "no"}
         for limit in ("supply.load_limit_a", "circuits.0.load_limit_a"):
-            found = {one.key(): one.verdict for one in evaluation(THREE_PHASE, own | {limit: 60.0}).findings}
+            found = {one.key: one.verdict for one in evaluation(THREE_PHASE, own | {limit: 60.0}).findings}
             circuits = [circuit.id for circuit in job(THREE_PHASE).circuits[1:]]
             with self.subTest(limit):
                 self.assertEqual([found[f"load_clamp/{one}"] for one in circuits], [MEETS, SHORT])
@@ -130,7 +130,7 @@ class Clamps(unittest.TestCase):
 
 class Whose(unittest.TestCase):
     def test_where_there_are_several_a_finding_names_whose_it_is(self) -> None:
-        found = {one.key(): one.whose for one in evaluation(GARAGE).findings}
+        found = {one.key: one.whose for one in evaluation(GARAGE).findings}
         self.assertEqual(found["board_case/garage"], "Garage board")
         self.assertEqual(found["board_case/board"], "Consumer unit")
         self.assertEqual(found["depth/sub-main-4"], "Sub-main to the garage")
@@ -141,7 +141,7 @@ class Whose(unittest.TestCase):
 class RcdOfASubMain(unittest.TestCase):
     def test_it_stands_before_the_car_like_any_other(self) -> None:
         for kind, verdict in (("AC", SHORT), ("A", MEETS)):
-            found = {one.key(): one for one in evaluation(GARAGE, {"circuits.0.device.rcd": {"type": kind}}).findings}
+            found = {one.key: one for one in evaluation(GARAGE, {"circuits.0.device.rcd": {"type": kind}}).findings}
             self.assertEqual(found["rcd_blinding/ev"].verdict, verdict)
 
     def test_on_tt_the_electrode_serves_the_least_sensitive_one_on_the_way(self) -> None:
@@ -161,8 +161,8 @@ class SeveralRuns(unittest.TestCase):
         tt = {"supply.earthing": "tt", "supply.electrode_design_ohm": 120.0}
         for place in (0, 1):
             wide = {f"charge_points.{place}.rcd_inside": {"type": "A", "residual_ma": 500}}
-            found = {one.key(): one.verdict for one in evaluation(THREE_PHASE, tt | wide).findings}
+            found = {one.key: one.verdict for one in evaluation(THREE_PHASE, tt | wide).findings}
             with self.subTest(place):
                 self.assertEqual(found["electrode_touch/origin"], SHORT)
-        narrow = {one.key(): one.verdict for one in evaluation(THREE_PHASE, tt).findings}
+        narrow = {one.key: one.verdict for one in evaluation(THREE_PHASE, tt).findings}
         self.assertEqual(narrow["electrode_touch/origin"], MEETS)

@@ -67,7 +67,7 @@ class Loads(unittest.TestCase):
         self.assertAlmostEqual(loads(THREE_PHASE, changes)["sub-main"], 64 + 1.98)
         self.assertEqual(car_current_a(whole), 64)
         self.assertEqual([phases_at(whole, board) for board in whole.boards], [3, 3, 1])
-        found = {one.key(): one for one in evaluation(THREE_PHASE, changes).findings}
+        found = {one.key: one for one in evaluation(THREE_PHASE, changes).findings}
         self.assertIn("on L2", found[f"phases/{right['id']}"].detail)
 
     def test_the_highest_fault_at_a_board_counts_the_phases_that_reach_it(self) -> None:
@@ -123,7 +123,7 @@ class Points(unittest.TestCase):
         assert left.figures and right.figures
         self.assertIs(left.figures.chain[0], right.figures.chain[0])
         self.assertEqual([link.circuit.id for link in right.new_circuits()], ["ev-right"])
-        keys = [one.key() for one in evaluation(THREE_PHASE).findings]
+        keys = [one.key for one in evaluation(THREE_PHASE).findings]
         self.assertEqual(len(keys), len(set(keys)))
 
     def test_no_figures_without_every_route(self) -> None:
@@ -140,7 +140,7 @@ class Margins(unittest.TestCase):
     def test_margins_are_the_findings_figures(self) -> None:
         for name in (DEVICE_IN_UNIT, HALFWAY, FALLS_SHORT, GARAGE, THREE_PHASE):
             whole = job(name)
-            found = {one.key(): one for one in evaluation(name).findings}
+            found = {one.key: one for one in evaluation(name).findings}
             for case in cases_of(whole, RULES, demand_of(whole, RULES)):
                 assert case.figures is not None
                 margins = [volt_drop_margin(case.figures.final, RULES)]
@@ -150,8 +150,8 @@ class Margins(unittest.TestCase):
                         energy = fault_energy(link, link.start_fault_ka, RULES)
                         margins.append(energy_margin(energy, link.circuit.id))
                 for margin in margins:
-                    finding = found[f"{margin.rule}/{margin.subject}"]
-                    with self.subTest(name, rule=margin.rule):
+                    finding = found[f"{margin.rule.key}/{margin.subject}"]
+                    with self.subTest(name, rule=margin.rule.key):
                         self.assertEqual((finding.value, finding.limit), (margin.value, margin.limit))
                         self.assertAlmostEqual(finding.margin or 0.0, margin.share())
 

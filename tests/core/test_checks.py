@@ -265,12 +265,12 @@ class Decisions(unittest.TestCase):
     def test_a_call_stays_a_call_and_is_closed_by_its_reason(self) -> None:
         found = finding("maker_device")
         self.assertEqual(found.verdict, CALL)
-        self.assertFalse(found.is_open())
-        self.assertTrue(finding("maker_device", DEVICE_IN_UNIT, {"decisions": []}).is_open())
+        self.assertFalse(found.is_open)
+        self.assertTrue(finding("maker_device", DEVICE_IN_UNIT, {"decisions": []}).is_open)
 
     def test_a_reason_covers_only_what_it_was_given_for(self) -> None:
         changed = finding("maker_device", DEVICE_IN_UNIT, {"charge_points.0.device_max_a": 45.0})
-        self.assertEqual((changed.verdict, changed.is_open()), (CALL, True))
+        self.assertEqual((changed.verdict, changed.is_open), (CALL, True))
 
     def test_a_reason_never_closes_what_falls_short(self) -> None:
         about = finding("open_pen", DEVICE_IN_UNIT, {"charge_points.0.open_pen_inside": "no"}).detail
@@ -282,4 +282,4 @@ class Decisions(unittest.TestCase):
             "decided_on": "2026-11-01",
         }
         changes = {"decisions": [reason], "charge_points.0.open_pen_inside": "no"}
-        self.assertTrue(finding("open_pen", DEVICE_IN_UNIT, changes).is_open())
+        self.assertTrue(finding("open_pen", DEVICE_IN_UNIT, changes).is_open)

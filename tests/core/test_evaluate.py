@@ -34,7 +34,7 @@ class Examples(unittest.TestCase):
         self.assertTrue(found.gaps)
 
     def test_what_needs_attention_comes_first(self) -> None:
-        open_first = [one.is_open() for one in evaluation(HALFWAY).findings]
+        open_first = [one.is_open for one in evaluation(HALFWAY).findings]
         self.assertEqual(open_first, sorted(open_first, reverse=True))
 
     def test_a_run_through_a_second_board_is_judged_circuit_by_circuit(self) -> None:

@@ -7,7 +7,8 @@ from fulmen.core.circuit.arrangement_schedule import short_protection
 from fulmen.core.electrical.open_pen import balanced_met_v, worst_balance
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
-from fulmen.core.findings.rules import FEARS, PROTECTION_RULES, SCHOOLS
+from fulmen.core.findings.rules import REGISTER
+from fulmen.core.findings.rules.protection import SURGE
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
 from fulmen.core.simulations.pen_network import House, Street, street_volts
@@ -20,20 +21,19 @@ class Fears(unittest.TestCase):
         for name in (AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, TT):
             for one in evaluation(name).findings:
                 with self.subTest(name, rule=one.rule):
-                    self.assertEqual(bool(one.fear), one.verdict is Verdict.FALLS_SHORT and one.rule in FEARS)
-                    self.assertEqual(one.protects, one.rule in PROTECTION_RULES)
+                    self.assertEqual(bool(one.fear), one.verdict is Verdict.FALLS_SHORT)
 
     def test_fears_are_plain_words(self) -> None:
-        for rule, fear in FEARS.items():
+        for rule, fear in ((one.key, one.can_happen) for one in REGISTER.values()):
             with self.subTest(rule):
-                self.assertTrue(30 < len(fear) < 200 and fear.endswith("."))
+                self.assertTrue(10 < len(fear) < 200 and fear.endswith("."))
                 self.assertNotRegex(fear, r"BS 7671|\d{3}\.\d|IΔn|MET")
 
     def test_the_other_school_is_named_where_it_is_taken(self) -> None:
         found = finding("surge", changes={"boards.0.surge_protection": "no"})
-        self.assertEqual(
-            found.school, f"Cautious school: {SCHOOLS['surge'].cautious}. This one: {SCHOOLS['surge'].other}."
-        )
+        assert SURGE.schools is not None
+        cautious, other = SURGE.schools
+        self.assertEqual(found.school, f"Cautious school: {cautious}. This one: {other}.")
         self.assertEqual(finding("surge").school, "")
 
 
@@ -67,7 +67,7 @@ class WhyNot(unittest.TestCase):
             found = {one.label: one for one in alternatives(job(changes=BASE), "ev", choice, RULES)}  # type: ignore[arg-type]
             with self.subTest(choice):
                 self.assertIn(clause, found[label].clause)
-                self.assertIn(found[label].fear, FEARS.values())
+                self.assertIn(found[label].fear, {one.can_happen for one in REGISTER.values()})
                 allowed = [one for one in found.values() if one.verdict is Verdict.MEETS]
                 self.assertTrue(allowed and not any(one.fear or one.why_not for one in allowed))
 
@@ -114,7 +114,7 @@ class Balance(unittest.TestCase):
                    "charge_points.0.phases": 1, "charge_points.0.max_current_a": 32.0}  # fmt: skip
         for line, verdict in (("L2", Verdict.FALLS_SHORT), ("L3", Verdict.YOUR_CALL)):
             found = {
-                one.key(): one.verdict for one in evaluation(THREE_PHASE, balance | {"circuits.1.phase": line}).findings
+                one.key: one.verdict for one in evaluation(THREE_PHASE, balance | {"circuits.1.phase": line}).findings
             }
             with self.subTest(line):
                 self.assertEqual([found[f"open_pen/{one.id}"] for one in job(THREE_PHASE).circuits[1:]], [verdict] * 2)

@@ -5,7 +5,9 @@ from typing import Any
 
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import place
-from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged
+from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.run import VOLT_DROP
 from fulmen.core.findings.words import WORDS, verdict_words, word
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.run import runs
@@ -15,7 +17,7 @@ from tests.jobs import DEVICE_IN_UNIT, ROOT, TT, evaluation, job
 
 
 def finding(value: float, limit: float, **more: Any) -> Finding:
-    return judged(rule="r", subject="s", title="T", value=value, limit=limit, unit="A", clause="c", **more)
+    return ask(VOLT_DROP, rule_set(), "s").judged(value=value, limit=limit, **{"unit": "A", **more})
 
 
 class Judged(unittest.TestCase):
@@ -35,7 +37,7 @@ class Judged(unittest.TestCase):
     def test_a_figure_just_past_its_limit_reads_as_past_it(self) -> None:
         for value, told in ((69.6, "70 °C, at most 70"), (70.0, "70 °C, at most 70"), (70.04, "70.04 °C, at most 70.00"),
                             (70.4, "70.4 °C, at most 70.0"), (71.2, "71 °C, at most 70")):  # fmt: skip
-            found = judged(rule="r", subject="s", title="t", value=value, limit=70.0, unit="°C", decimals=0, clause="c")
+            found = finding(value, 70.0, unit="°C", decimals=0)
             self.assertEqual(found.figures(), told)
 
     def test_margin_is_the_share_left_over(self) -> None:
@@ -52,9 +54,9 @@ class Judged(unittest.TestCase):
         self.assertEqual(finding(47, 40, at_least=True, decimals=0).figures(), "47 A, at least 40")
 
     def test_open_until_met_or_decided(self) -> None:
-        self.assertFalse(finding(4, 5).is_open())
-        self.assertTrue(finding(6, 5).is_open())
-        self.assertTrue(finding(6, 5, otherwise=Verdict.YOUR_CALL).is_open())
+        self.assertFalse(finding(4, 5).is_open)
+        self.assertTrue(finding(6, 5).is_open)
+        self.assertTrue(finding(6, 5, otherwise=Verdict.YOUR_CALL).is_open)
 
     def test_words_of_what_is_waited_for(self) -> None:
         self.assertEqual(verdict_words(finding(6, 5, otherwise=Verdict.NEEDS)), "Needs a fact")
@@ -124,7 +126,7 @@ class Runs(unittest.TestCase):
     def test_an_unfed_charge_point_has_an_empty_run(self) -> None:
         found = evaluation(DEVICE_IN_UNIT, {"circuits": [], "readings": []})
         self.assertEqual((found.profiles, found.sentences, found.steps), ((), (), ()))
-        self.assertIn("route", [one.rule for one in found.findings if one.is_open()])
+        self.assertIn("route", [one.rule for one in found.findings if one.is_open])
 
     def test_errors_read_as_sentences(self) -> None:
         error = JobFileError([InputError("a.b", "It is wrong."), InputError("c", "So is this.")])

@@ -39,10 +39,10 @@ class Mends(unittest.TestCase):
     def test_what_is_applied_holds_and_breaks_nothing_that_held(self) -> None:
         for name, key, changes, _ in SHORT:
             before = job(name, changes)
-            short = {one.key() for one in evaluate(before, RULES).falls_short()}
+            short = {one.key for one in evaluate(before, RULES).falls_short()}
             for remedy in remedies(before, key, RULES):
                 with self.subTest(key=key, remedy=remedy.words):
-                    after = {one.key() for one in evaluate(apply_changes(before, remedy.changes), RULES).falls_short()}
+                    after = {one.key for one in evaluate(apply_changes(before, remedy.changes), RULES).falls_short()}
                     self.assertNotIn(key, after)
                     self.assertFalse(after - short)
 

@@ -52,7 +52,7 @@ WORSE: dict[str, Any] = {
 
 def margins(whole: Job) -> dict[str, float]:
     findings = evaluate(whole, RULES).findings
-    return {one.key(): one.margin for one in findings if one.rule in WATCHED and one.margin is not None}
+    return {one.key: one.margin for one in findings if one.rule in WATCHED and one.margin is not None}
 
 
 class NeverBetter(unittest.TestCase):

@@ -145,11 +145,11 @@ class ThreePhases(unittest.TestCase):
         self.assertEqual({key: one.verdict for key, one in by_subject.items()}, {"ev-left": MEETS, "ev-right": MEETS})
         self.assertIn("on L2", by_subject["ev-right"].detail)
         short = evaluation(THREE_PHASE, {"circuits.0.phases": 1}).findings
-        self.assertEqual(next(one for one in short if one.key() == "phases/ev-left").verdict, SHORT)
+        self.assertEqual(next(one for one in short if one.key == "phases/ev-left").verdict, SHORT)
 
     def test_the_sub_main_is_worked_on_its_most_loaded_line(self) -> None:
         # 16 A on each line by the left car; the right car's 32 A on L2; 3 A of lights at 66 % on whichever line.
-        load = next(one for one in evaluation(THREE_PHASE).findings if one.key() == "load_on_device/sub-main")
+        load = next(one for one in evaluation(THREE_PHASE).findings if one.key == "load_on_device/sub-main")
         self.assertAlmostEqual(load.value or 0, 16 + 32 + 0.66 * 3)
 
     def test_two_cars_share_the_sub_main_and_its_tests_stand_once(self) -> None:
@@ -161,5 +161,5 @@ class ThreePhases(unittest.TestCase):
         self.assertEqual([subject for step, subject in steps if step == "phase_sequence"], ["ev-left"])
 
     def test_three_phase_faults_are_higher_than_line_to_neutral(self) -> None:
-        board = next(one for one in evaluation(THREE_PHASE).findings if one.key() == "breaking_capacity/sub-main")
+        board = next(one for one in evaluation(THREE_PHASE).findings if one.key == "breaking_capacity/sub-main")
         self.assertAlmostEqual(board.value or 0, 2.2)

@@ -150,7 +150,7 @@ class WhatGoesOff(unittest.TestCase):
         faults = {(one.at, one.to_earth): one.fault_a for one in evaluation(GARAGE, tt).faults[0].faults}
         self.assertAlmostEqual(faults["Garage board", False], 230 * 0.95 / (230 / 1400 + 28.2 * 2 * 1.83 / 1000 * 1.28))
         self.assertLess(faults["Garage board", True], 5)
-        survives = next(one for one in evaluation(GARAGE, tt).findings if one.key() == "survives_fault/sub-main")
+        survives = next(one for one in evaluation(GARAGE, tt).findings if one.key == "survives_fault/sub-main")
         self.assertEqual(survives.verdict.value, "meets")
 
     def test_a_high_loop_opens_nothing_in_time(self) -> None:

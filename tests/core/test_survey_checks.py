@@ -10,7 +10,7 @@ from tests.jobs import DEVICE_IN_UNIT, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 POINT = "charge_points.0."
-USED = {f"{POINT}origin": "second_hand", f"{POINT}built_year": 2019, f"{POINT}seen_working": "yes"}
+USED = {f"{POINT}provenance": "second_hand", f"{POINT}built_year": 2019, f"{POINT}seen_working": "yes"}
 DANGER = {"what": "Scorched terminal in the board", "stop": "board", "outcome": "left_told_owner", "dangerous": True}
 
 # rule, what is changed, verdict. The example is TN-C-S with everything in order.
@@ -72,7 +72,7 @@ SURVEYED: list[tuple[str, dict[str, Any], Verdict]] = [
     ("used_unit", {**USED, f"{POINT}seen_working": "no"}, SHORT),
     ("used_unit", {**USED, f"{POINT}built_year": None}, NEEDS),
     ("used_unit", {**USED, f"{POINT}rdc_dd_inside": "not_seen"}, NEEDS),
-    ("used_unit", {f"{POINT}origin": "customers_own"}, NEEDS),
+    ("used_unit", {f"{POINT}provenance": "customers_own"}, NEEDS),
     ("operator", {"letters": []}, NEEDS),
     ("operator", {"letters": [], "supply.maximum_demand_a": 60.0}, MEETS),
     ("operator", {"letters": [], "supply.maximum_demand_a": 60.1}, NEEDS),

@@ -140,7 +140,7 @@ class Schools(unittest.TestCase):
     def test_the_reason_for_the_other_school_stands_on_the_schedule_with_name_and_time(self) -> None:
         about = evaluation(changes={"boards.0.surge_protection": "no"}).findings
         surge = next(one for one in about if one.rule == "surge")
-        decision = {"key": surge.key(), "about": surge.detail, "reason": "The owner declined in writing.", "name": "R. Quillfeather",
+        decision = {"key": surge.key, "about": surge.detail, "basis": surge.basis, "reason": "The owner declined in writing.", "name": "R. Quillfeather",
                     "decided_on": "2026-11-23", "decided_at": "2026-11-23T14:05:00"}  # fmt: skip
         kept = [one.model_dump(mode="json") for one in job().decisions]
         html = certificate_html(issue(**{"boards.0.surge_protection": "no", "decisions": [*kept, decision]}))

@@ -70,8 +70,8 @@ class Form(unittest.TestCase):
 
 
 class Dates(unittest.TestCase):
-    LETTERS = ({"kind": "application", "dated": "2026-11-24", "about": "x", "stand_in": True},
-               {"kind": "unlooping_booked", "dated": "2026-12-02", "about": "x", "booked_on": "2026-12-23", "text": "Ring first, then come; bring ID"})  # fmt: skip
+    LETTERS = ({"kind": "application", "dated": "2026-11-24", "about": {"car_a": 32}, "stand_in": True},
+               {"kind": "unlooping_booked", "dated": "2026-12-02", "about": {"car_a": 32}, "booked_on": "2026-12-23", "text": "Ring first, then come; bring ID"})  # fmt: skip
 
     def days(self, name: str, **changes: Any) -> dict[str, date]:
         wanted = {key.replace("__", "."): value for key, value in changes.items()}
@@ -81,7 +81,7 @@ class Dates(unittest.TestCase):
         # Its first live reading was taken on 18 November; 28 days on is 16 December.
         notify = {"supply__maximum_demand_a": 58.0, "letters": []}
         self.assertEqual(self.days(HALFWAY, **notify)["operator-deadline"], date(2026, 12, 16))
-        sent = {**notify, "letters": [{"kind": "notice", "dated": "2026-11-24", "about": "x"}]}
+        sent = {**notify, "letters": [{"kind": "notice", "dated": "2026-11-24", "about": {"car_a": 32}}]}
         self.assertNotIn("operator-deadline", self.days(HALFWAY, **sent))
         booked = self.days(AT_SURVEY, letters=list(self.LETTERS))
         self.assertEqual(

@@ -120,7 +120,7 @@ class Wings(unittest.TestCase):
         graph: dict[str, set[str]] = {}
         for path in (PACKAGE / "core").rglob("*.py"):
             name = ".".join(path.relative_to(ROOT).with_suffix("").parts).removesuffix(".__init__")
-            graph[name] = {found for found in imports(path) if found.startswith("fulmen.core.")}
+            graph[name] = {found for found in imports(path) if found.startswith("fulmen.core.")} - {name}
         TopologicalSorter(graph).prepare()
 
 

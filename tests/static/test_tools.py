@@ -67,6 +67,9 @@ class Generated(unittest.TestCase):
     def test_job_file_schema(self) -> None:
         self.assertEqual(run("schema")[1], (ROOT / "docs" / "job-file.schema.json").read_text(encoding="utf-8"))
 
+    def test_rules_page(self) -> None:
+        self.assertEqual(run("rules")[1], (ROOT / "docs" / "rules.md").read_text(encoding="utf-8"))
+
     def test_charge_point_schema(self) -> None:
         kept = (ROOT / "docs" / "charge-point.schema.json").read_text(encoding="utf-8")
         self.assertEqual(run("schema", "charge-point")[1], kept)

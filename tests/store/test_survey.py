@@ -6,7 +6,7 @@ from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
 
 from fulmen.core.errors import InputError
-from fulmen.core.model.letters import Letter, LetterKind
+from fulmen.core.model.letters import Letter, LetterFacts, LetterKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.network_operator.form import operator_form
 from fulmen.core.network_operator.notification import OperatorState
@@ -141,7 +141,7 @@ class Links(AppCase):
 
 
 class Letters(AppCase):
-    LETTER = Letter(kind=LetterKind.ACCEPTED, dated=NOW.date(), about="74 A in all")
+    LETTER = Letter(kind=LetterKind.ACCEPTED, dated=NOW.date(), about=LetterFacts(demand_a=74, car_a=32))
 
     def test_only_ever_added(self) -> None:
         stored = self.store(HALFWAY)

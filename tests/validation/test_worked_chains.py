@@ -31,7 +31,7 @@ class Hand(unittest.TestCase):
         return self.found(key, changes).value or 0.0
 
     def found(self, key: str, changes: dict[str, Any]) -> Finding:
-        return next(one for one in evaluation(self.name, changes).findings if one.key() == key)
+        return next(one for one in evaluation(self.name, changes).findings if one.key == key)
 
 
 class GarageByHand(Hand):

@@ -221,7 +221,7 @@ class Operator(SurveyCase):
 
     def test_letters_in_a_saved_document_change_nothing(self) -> None:
         stored = self.client.get(self.at).get_json()
-        letter = {"kind": "accepted", "dated": "2026-12-01", "about": "x"}
+        letter = {"kind": "accepted", "dated": "2026-12-01", "about": {"car_a": 32}}
         forged = {**stored["job"], "letters": [letter]}
         self.assertEqual(
             self.problem(self.client.put(self.at, json=forged, headers={"If-Match": "1"}), 422)["field"], "letters"

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 
 import type { Finding, Stage } from '../api/types'
-import { isOpen, verdictWords } from '../shared/format'
+import { verdictWords } from '../shared/format'
 import { useJob } from '../job/useJob'
 import FindingRow from './FindingRow.vue'
 
@@ -17,12 +17,11 @@ const findings = computed(() =>
 const summary = computed(() => {
   const counts = new Map<string, number>()
   for (const one of findings.value) {
-    const word = isOpen(one) || one.verdict === 'meets' ? verdictWords(one).toLowerCase() : 'decided'
+    const word = one.is_open || one.verdict === 'meets' ? verdictWords(one).toLowerCase() : 'decided'
     counts.set(word, (counts.get(word) ?? 0) + 1)
   }
   return [...counts].map(([word, count]) => `${count} ${word}`).join(', ')
 })
-const key = (one: Finding) => `${one.rule}/${one.subject}`
 </script>
 
 <template>
@@ -33,8 +32,8 @@ const key = (one: Finding) => `${one.rule}/${one.subject}`
     </header>
     <ul>
       <FindingRow
-        v-for="one in findings" :key="key(one)" :finding="one" :open="opened === key(one)"
-        @toggle="opened = opened === key(one) ? undefined : key(one)"
+        v-for="one in findings" :key="one.key" :finding="one" :open="opened === one.key"
+        @toggle="opened = opened === one.key ? undefined : one.key"
       />
     </ul>
     <p v-if="!findings.length" class="quiet empty">Nothing to check here yet.</p>

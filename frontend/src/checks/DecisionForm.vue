@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Settling what is your call: the reason is kept with name and day and goes on the certificate.
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { Finding } from '../api/types'
 import { useJob } from '../job/useJob'
@@ -13,12 +13,14 @@ const store = useJob()
 const { name } = usePerson()
 const editing = ref(false)
 const reason = ref('')
-watch(() => props.finding.decision, (decision) => (reason.value = decision?.reason ?? ''), { immediate: true })
+// A reason given before the facts changed, or before this version, is offered again; it counts once it is kept.
+const earlier = computed(() => store.job!.decisions.findLast((decision) => decision.key === props.finding.key))
+watch(() => props.finding.decision ?? earlier.value, (one) => (reason.value = one?.reason ?? ''), { immediate: true })
 
 function keep(): void {
-  const key = `${props.finding.rule}/${props.finding.subject}`
+  const { key, basis, detail: about } = props.finding
   const others = store.job!.decisions.filter((decision) => decision.key !== key)
-  const decision = { key, about: props.finding.detail, reason: reason.value.trim(), name: name.value.trim(), decided_on: today(), decided_at: hereAndNow() }
+  const decision = { key, about, basis, reason: reason.value.trim(), name: name.value.trim(), decided_on: today(), decided_at: hereAndNow() }
   store.change('decisions', [...others, decision])
   editing.value = false
 }

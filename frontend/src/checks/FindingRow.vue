@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 
 import type { Finding } from '../api/types'
-import { fixed, isOpen } from '../shared/format'
+import { fixed } from '../shared/format'
 import VerdictMark from '../shared/VerdictMark.vue'
 import DecisionForm from './DecisionForm.vue'
 import RemedyList from './RemedyList.vue'
@@ -22,7 +22,7 @@ const limit = computed(() =>
 )
 // How full the bar is follows from the core's margin, not from a sum made here.
 const used = computed(() => (props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin))))
-const open = computed(() => isOpen(props.finding))
+const open = computed(() => props.finding.is_open)
 </script>
 
 <template>

@@ -17,7 +17,7 @@ async function ask(): Promise<void> {
   failed.value = ''
   busy.value = true
   try {
-    const body = { job: store.job!, finding: `${props.finding.rule}/${props.finding.subject}` }
+    const body = { job: store.job!, finding: props.finding.key }
     remedies.value = (await answer<{ remedies: Remedy[] }>(api.POST('/api/v1/remedies', { body }))).remedies
   } catch (error) {
     failed.value = asProblem(error).detail

@@ -4,7 +4,6 @@ import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
 import type { Stage } from '../api/types'
-import { isOpen } from '../shared/format'
 import { useJob } from './useJob'
 
 defineProps<{ id: number }>()
@@ -15,7 +14,7 @@ const nav = useTemplateRef<HTMLElement>('nav')
 
 function checked(stage: Stage): string {
   const findings = store.evaluation!.findings.filter((one) => one.stage === stage)
-  return `${findings.filter((one) => !isOpen(one)).length}/${findings.length}`
+  return `${findings.filter((one) => !one.is_open).length}/${findings.length}`
 }
 function taken(stage: Stage): string {
   const steps = store.evaluation!.steps.filter((step) => step.stage === stage && step.required)

@@ -26,7 +26,7 @@ export function useReadingVerdict(step: () => Step, reading: () => Reading | nul
   }
   function concerns(one: Finding): boolean {
     const here = step()
-    return one.subject === here.subject && [`reading_${here.step}`, `agree_${here.step}`].includes(one.rule)
+    return one.subject === here.subject && one.step === here.step
   }
 
   watch(

@@ -29,11 +29,6 @@ export function verdictWords(finding: Pick<Finding, 'verdict'> & Partial<Pick<Fi
   return VERDICT_WORDS[finding.verdict]
 }
 
-export function isOpen(finding: Finding): boolean {
-  if (finding.verdict === 'your_call') return finding.decision === null
-  return finding.verdict !== 'meets'
-}
-
 export function dayAndTime(iso: string): string {
   return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 }

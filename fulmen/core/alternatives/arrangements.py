@@ -10,14 +10,14 @@ from collections.abc import Iterator
 from enum import StrEnum
 from itertools import product
 
-from fulmen.core.checks.earth_separation import trap_findings
+from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings
 from fulmen.core.checks.residual_current import residual_current_findings
+from fulmen.core.checks.surge import surge_findings
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change
-from fulmen.core.evaluate import explained
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
@@ -29,7 +29,7 @@ from fulmen.core.model.run import board_index, runs
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.reference.rule_set import RuleSet
 
-PROTECTION = (earthing_findings, trap_findings, residual_current_findings)
+PROTECTION = (earthing_findings, earth_separation_findings, residual_current_findings, surge_findings)
 
 
 class Allowance(StrEnum):
@@ -82,7 +82,7 @@ def judge_protection(job: Job, rules: RuleSet, place: int = 0) -> tuple[Allowanc
 
 def judge_case(case: Case) -> tuple[Allowance, tuple[ArrangementReason, ...]]:
     """The same for one run; none of these checks looks at the cable's figures, so the case may lack them."""
-    return _judged([explained(finding) for check in PROTECTION for finding in check(case)])
+    return _judged([finding for check in PROTECTION for finding in check(case)])
 
 
 def _judged(findings: list[Finding]) -> tuple[Allowance, tuple[ArrangementReason, ...]]:

@@ -14,6 +14,7 @@ from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import ORDER, evaluate
 from fulmen.core.findings.finding import Finding, Stage, Verdict
+from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
@@ -26,14 +27,9 @@ from fulmen.core.reference.cable_catalogue import cable_record, records_for
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A
 
-# The figures worth telling in a short list, with their short names.
-TOLD = {
-    "weakest_section": "weakest section",
-    "volt_drop": "volts lost",
-    "disconnection": "loop",
-    "terminal_temperature": "conductor",
-    "survives_fault": "smallest conductor",
-}
+# The figures worth telling in a short list.
+TOLD = [rule for rule in REGISTER.values() if rule.told_with_choices]
+TOLD_KEYS = {rule.key for rule in TOLD}
 
 
 class Alternative(Part):
@@ -73,7 +69,7 @@ def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -
     judged = [_design_findings(apply_changes(job, changes), rules) for _, _, changes in candidates]
     moved = _moved(judged)
     return tuple(
-        _alternative(candidate, [finding for finding in findings.values() if finding.key() in moved])
+        _alternative(candidate, [finding for finding in findings.values() if finding.key in moved])
         for candidate, findings in zip(candidates, judged, strict=True)
     )
 
@@ -81,9 +77,9 @@ def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -
 def _design_findings(job: Job, rules: RuleSet) -> dict[str, Finding]:
     stages = (Stage.SURVEY, Stage.DESIGN)
     return {
-        finding.key(): finding
+        finding.key: finding
         for finding in evaluate(job, rules).findings
-        if finding.stage in stages or finding.rule in TOLD
+        if finding.stage in stages or finding.rule in TOLD_KEYS
     }
 
 
@@ -95,9 +91,7 @@ def _moved(judged: list[dict[str, Finding]]) -> set[str]:
 
 def _alternative(candidate: Candidate, findings: list[Finding]) -> Alternative:
     label, chosen, changes = candidate
-    open_ones = sorted(
-        (finding for finding in findings if finding.is_open()), key=lambda finding: ORDER[finding.verdict]
-    )
+    open_ones = sorted((finding for finding in findings if finding.is_open), key=lambda finding: ORDER[finding.verdict])
     worst = open_ones[0] if open_ones else None
     refused = worst is not None and worst.verdict is Verdict.FALLS_SHORT
     return Alternative(
@@ -116,7 +110,7 @@ def _consequence(findings: list[Finding], worst: Finding | None) -> str:
     if worst is not None and worst.verdict is not Verdict.FALLS_SHORT:
         return _reason(worst)
     by_rule = {finding.rule: finding for finding in findings if finding.value is not None}
-    told = [f"{name} {by_rule[rule].figures()}" for rule, name in TOLD.items() if rule in by_rule]
+    told = [f"{rule.short} {by_rule[rule.key].figures()}" for rule in TOLD if rule.key in by_rule]
     if told:
         return "; ".join(told)
     return " ".join(finding.detail for finding in findings if finding.verdict is Verdict.MEETS)

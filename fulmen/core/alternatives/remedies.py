@@ -63,7 +63,7 @@ def remedies(job: Job, key: str, rules: RuleSet) -> tuple[Remedy, ...]:
         JobFileError: the job's structure cannot be taken.
     """
     now = evaluate(job, rules)
-    if key not in {one.key() for one in now.falls_short()}:
+    if key not in {one.key for one in now.falls_short()}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
     moves = sorted(_moves(job), key=lambda move: move.effort)[:MOST_TRIED]
     found: list[tuple[float, Remedy]] = []
@@ -103,16 +103,16 @@ def _tried(
         then = evaluate(apply_changes(job, changes), rules)
     except JobFileError:
         return None, None
-    before, after = {one.key(): one for one in now.falls_short()}, {one.key(): one for one in then.falls_short()}
+    before, after = {one.key: one for one in now.falls_short()}, {one.key: one for one in then.falls_short()}
     if set(after) - set(before):
         return None, None
     if key in after:
         return None, _left(before[key], after[key])
-    finding = next((one for one in then.findings if one.key() == key), None)
+    finding = next((one for one in then.findings if one.key == key), None)
     if finding is not None and finding.verdict is Verdict.NEEDS:
         return None, None
-    settled = {key, *(one.key() for one in now.findings if one.is_open())}
-    also = tuple(one.title for one in then.findings if one.is_open() and one.key() not in settled)
+    settled = {key, *(one.key for one in now.findings if one.is_open)}
+    also = tuple(one.title for one in then.findings if one.is_open and one.key not in settled)
     remedy = Remedy(
         words=" and ".join(move.words for move in moves),
         verdict=finding.verdict if finding is not None else Verdict.MEETS,

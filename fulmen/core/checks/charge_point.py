@@ -1,20 +1,32 @@
-"""What the charge point asks for: RCD before it, terminals, entry, joints; and what a used one must first show."""
+"""What the charge point asks for: RCD before it, terminals, entry, height, weather; and what a used one must show."""
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.residual_current import board_rcd
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import Question, ask
+from fulmen.core.findings.rules.protection import MAKER_RCD
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.findings.rules.run import (
+    CONNECTOR_HEIGHT,
+    DATA_WAY,
+    FLEX_TAIL,
+    GLAND_ENTRY,
+    IP_CODE,
+    LOAD_CLAMP,
+    SMART,
+    TERMINALS,
+    USED_UNIT,
+)
 from fulmen.core.findings.words import word
 from fulmen.core.model.boards import RcdType
 from fulmen.core.model.charge_point import Provenance
+from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import last_cable
 
-MAKER = "maker's instructions, BS 7671 134.1.1"
-PRACTICE = "common practice, no source"
 # Each type sees everything that the types before it see.
 SEES = (RcdType.AC, RcdType.A, RcdType.F, RcdType.B)
 
@@ -34,34 +46,39 @@ def charge_point_findings(case: Case) -> list[Finding]:
     return [finding for finding in findings if finding is not None]
 
 
+def place_findings(case: Case) -> list[Finding]:
+    """Every finding about where the charge point stands."""
+    return [finding for finding in (_height(case), _ip_code(case)) if finding is not None]
+
+
+def _about(rule: Rule, case: Case) -> Question:
+    return ask(rule, case.rules, case.subject)
+
+
 def maker_rcd_finding(case: Case) -> Finding | None:
     """The RCD that the unit's maker asks for before it, where one is asked for."""
-    wanted, title = case.run.charge_point.upstream_rcd, "RCD before the unit as its maker asks"
+    wanted = case.run.charge_point.upstream_rcd
     if wanted is None or not case.run.chain:
         return None
-    rcd = board_rcd(case)
+    rcd, asked = board_rcd(case), _about(MAKER_RCD, case)
     if rcd is not None and SEES.index(rcd.type) >= SEES.index(wanted):
-        detail = f"Type {rcd.type.value} stands at the board; the maker asks for Type {wanted.value}."
-        return stated("maker_rcd", case.subject, title, Verdict.MEETS, detail, MAKER)
+        return asked.meets(f"Type {rcd.type.value} stands at the board; the maker asks for Type {wanted.value}.")
     there = f"only Type {rcd.type.value}" if rcd is not None else "none"
-    detail = f"The maker asks for Type {wanted.value} before the unit; at the board stands {there}."
-    remedy = f"Use a Type {wanted.value} RCBO at the board."
-    return stated("maker_rcd", case.subject, title, Verdict.FALLS_SHORT, detail, MAKER, remedy=remedy)
+    return asked.falls_short(
+        f"The maker asks for Type {wanted.value} before the unit; at the board stands {there}.",
+        remedy=f"Use a Type {wanted.value} RCBO at the board.",
+    )
 
 
 def _terminals(case: Case) -> Finding | None:
     largest_mm2 = case.run.charge_point.terminal_max_mm2
     if largest_mm2 is None or not case.run.chain:
         return None
-    return judged(
-        rule="terminals",
-        subject=case.subject,
-        title="Conductors fit the unit's terminals",
+    return _about(TERMINALS, case).judged(
         value=last_cable(case.run.final().circuit).csa_mm2,
         limit=largest_mm2,
         unit="mm²",
         decimals=0,
-        clause=MAKER,
         detail="largest conductor its terminals take",
         remedy="End the cable in a box beside the unit and go on with a smaller flexible cable.",
     )
@@ -71,26 +88,24 @@ def _entry(case: Case) -> Finding | None:
     """Many units can't take an armoured cable's gland: the armour stops in a box and a tougher sheath goes on."""
     if not case.run.chain or not arrives_armoured(case):
         return None
-    takes, title = case.run.charge_point.takes_armour, "Armoured cable can enter the unit"
+    takes, asked = case.run.charge_point.takes_armour, _about(GLAND_ENTRY, case)
     if takes is Seen.NO:
         detail = "The unit has no entry for an armoured cable's gland: say where the armour stops and what goes on."
         remedy = "End the armour in a gland box below the unit and go on with flexible or tough-sheathed cable."
-        return stated("gland_entry", case.subject, title, Verdict.YOUR_CALL, detail, MAKER, remedy=remedy)
-    if takes is Seen.YES:
-        return stated("gland_entry", case.subject, title, Verdict.MEETS, "Its entry takes the gland.", MAKER)
-    return None
+        return asked.your_call(detail, basis={"takes_armour": takes}, remedy=remedy)
+    return asked.meets("Its entry takes the gland.") if takes is Seen.YES else None
 
 
 def _flex_tail(case: Case) -> Finding | None:
     if not case.run.charge_point.flex_tail:
         return None
     detail = "It comes with a flexible tail: a junction box outside, one more joint. Some refuse it; say why you don't."
-    return stated("flex_tail", case.subject, "No joint more than needed", Verdict.YOUR_CALL, detail, PRACTICE)
+    return _about(FLEX_TAIL, case).your_call(detail, basis={"flex_tail": True})
 
 
 def _used(case: Case) -> Finding | None:
-    point, title = case.run.charge_point, "Unit that is not new: what is inside, and that it works"
-    if point.origin is Provenance.SUPPLIED_NEW:
+    point, asked = case.run.charge_point, _about(USED_UNIT, case)
+    if point.provenance is Provenance.SUPPLIED_NEW:
         return None
     open_ones = [
         words
@@ -104,36 +119,29 @@ def _used(case: Case) -> Finding | None:
         if missing
     ]
     if open_ones:
-        return needs_fact("used_unit", case.subject, title, f"Find out: {'; '.join(open_ones)}.", PRACTICE)
+        return asked.needs_fact(f"Find out: {'; '.join(open_ones)}.")
     if point.seen_working is Seen.NO:
-        remedy = "Don't fit it."
-        return stated(
-            "used_unit", case.subject, title, Verdict.FALLS_SHORT, "It does not work.", PRACTICE,
-            stage=Stage.SURVEY, remedy=remedy,
-        )  # fmt: skip
-    detail = f"Built {point.built_year}, seen working."
-    return stated("used_unit", case.subject, title, Verdict.MEETS, detail, PRACTICE, stage=Stage.SURVEY)
+        return asked.falls_short("It does not work.", remedy="Don't fit it.")
+    return asked.meets(f"Built {point.built_year}, seen working.")
 
 
 def _smart(case: Case) -> Finding | None:
     if case.run.charge_point.smart is not Seen.NO:
         return None
     detail = "No off-peak default, no random delay: a unit sold new must have both. Say why this one is fitted."
-    title = "Smart functions"
-    return stated("smart", case.subject, title, Verdict.YOUR_CALL, detail, "smart charge point regulations")
+    return _about(SMART, case).your_call(detail, basis={"smart": Seen.NO})
 
 
 def _data(case: Case) -> Finding | None:
     """A smart unit without a way to the network keeps its defaults and nothing more."""
-    ways, site, title = case.run.charge_point.data_ways, case.job.site, "Unit reaches the network"
+    ways, site = case.run.charge_point.data_ways, case.job.site
     if not ways or site.data_looked_for is Seen.NOT_SEEN:
         return None
-    reached = [way for way in ways if way in site.data_ways]
+    reached, asked = [way for way in ways if way in site.data_ways], _about(DATA_WAY, case)
     if reached:
-        detail = f"It can use {word(reached[0])}."
-        return stated("data_way", case.subject, title, Verdict.MEETS, detail, PRACTICE, stage=Stage.SURVEY)
+        return asked.meets(f"It can use {word(reached[0])}.")
     detail = f"It asks for: {' or '.join(word(way) for way in ways)}. None was found; run a data cable, or say why not."
-    return stated("data_way", case.subject, title, Verdict.YOUR_CALL, detail, PRACTICE, stage=Stage.SURVEY)
+    return asked.your_call(detail, basis={"asks_for": ways, "found": site.data_ways})
 
 
 def _follows_clamp(case: Case) -> Finding | None:
@@ -141,17 +149,36 @@ def _follows_clamp(case: Case) -> Finding | None:
     limits = (case.job.supply.load_limit_a, *(chained.circuit.load_limit_a for chained in case.run.chain))
     if all(limit_a is None for limit_a in limits):
         return None
-    title, clause = "Load limit has a current clamp to follow", "maker's instructions, common practice"
-    clamp = case.run.charge_point.current_clamp
+    asked, clamp = _about(LOAD_CLAMP, case), case.run.charge_point.current_clamp
     if clamp is Seen.YES:
-        detail = "Round the line tail only, arrow with the current, its wires on a twisted pair."
-        return stated("load_clamp", case.subject, title, Verdict.MEETS, detail, clause, stage=Stage.SURVEY)
+        return asked.meets("Round the line tail only, arrow with the current, its wires on a twisted pair.")
     if clamp is Seen.NO:
-        detail = "The unit takes no clamp, so nothing holds the limit."
         remedy = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
-        return stated(
-            "load_clamp", case.subject, title, Verdict.FALLS_SHORT, detail, clause, stage=Stage.SURVEY, remedy=remedy
-        )
-    return needs_fact(
-        "load_clamp", case.subject, title, "Does the unit take a current clamp? Look in its data.", clause
-    )
+        return asked.falls_short("The unit takes no clamp, so nothing holds the limit.", remedy=remedy)
+    return asked.needs_fact("Does the unit take a current clamp? Look in its data.")
+
+
+def _height(case: Case) -> Finding:
+    height_m, asked = case.run.charge_point.connector_height_m, _about(CONNECTOR_HEIGHT, case)
+    low_m, high_m = case.rules.value("connector_height_min_m"), case.rules.value("connector_height_max_m")
+    if height_m is None:
+        return asked.needs_fact("Enter its height above the ground.")
+    detail = f"{height_m:.2f} m above ground; {low_m:g} to {high_m:g} m is wanted."
+    if low_m <= height_m <= high_m:
+        return asked.meets(detail)
+    remedy = "Move it, or the householder overrules the height: say so."
+    basis = {"height_m": round(height_m, 2), "low_m": low_m, "high_m": high_m}
+    return asked.your_call(detail, basis=basis, remedy=remedy)
+
+
+def _ip_code(case: Case) -> Finding | None:
+    if case.job.site.car_place is CarPlace.INDOORS_ONLY:
+        return None
+    code, asked = case.run.charge_point.ip_code, _about(IP_CODE, case)
+    if code is None:
+        return asked.needs_fact("Enter the IP code of the unit.")
+    solids, water = int(case.rules.value("ip_outdoors_solids")), int(case.rules.value("ip_outdoors_water"))
+    detail = f"{code}; IP{solids}{water} or better outdoors."
+    if int(code[2]) >= solids and int(code[3]) >= water:
+        return asked.meets(detail)
+    return asked.falls_short(detail, remedy=f"Use a unit of IP{solids}{water} or better.")

@@ -4,24 +4,30 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.common import needs_fact
 from fulmen.core.checks.residual_current import board_rcd, rcds_before
 from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.electrical.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
-from fulmen.core.findings.finding import Finding, Verdict, WorkingLine, judged, stated
+from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
+from fulmen.core.findings.question import Question, ask
+from fulmen.core.findings.rules.protection import (
+    ELECTRODE_STABLE,
+    ELECTRODE_TOUCH,
+    EXPORTED_EARTH,
+    FALL_OF_POTENTIAL,
+    OPEN_PEN,
+    TNS_SCHOOL,
+)
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import line_of
+from fulmen.core.model.run import ChainCircuit, line_of
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, Seen, TnsSchool
-
-CLAUSE = "BS 7671 722.411.4.1"
-TITLE = "A broken PEN can't reach the car"
+from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
 
 
 def earthing_findings(case: Case) -> list[Finding]:
@@ -49,31 +55,35 @@ def earthed_by_pme(case: Case) -> bool:
 
 
 def _tns_school(case: Case) -> Finding:
-    title, supply = "TN-S service: how its earth is taken", case.job.supply
+    supply, asked = case.job.supply, ask(TNS_SCHOOL, case.rules, ORIGIN)
     if supply.tns_school is TnsSchool.TREAT_AS_PME:
-        detail = "Worked as PME: the operator may convert it one day without telling anyone."
-        return stated("tns_school", ORIGIN, title, Verdict.MEETS, detail, "cautious practice, no source")
+        cautious = ask(TNS_SCHOOL, case.rules, ORIGIN, variant="cautious")
+        return cautious.meets("Worked as PME: the operator may convert it one day without telling anyone.")
     if supply.tns_confirmed_in_writing and not supply.tns_confirmation:
-        detail = "Attach the operator's written word to the cut-out stop: without it the earth is worked as PME."
-        return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE)
+        return asked.needs_fact(
+            "Attach the operator's written word to the cut-out stop: without it the earth is worked as PME."
+        )
     if not supply.tns_confirmed_in_writing:
-        detail = "Accepting it as found needs the operator's written word that no PEN is in its path."
-        return needs_fact("tns_school", ORIGIN, title, detail, CLAUSE)
+        return asked.needs_fact("Accepting it as found needs the operator's written word that no PEN is in its path.")
     detail = "Accepted as found on the operator's written word. Say why you don't treat it as PME."
-    return stated("tns_school", ORIGIN, title, Verdict.YOUR_CALL, detail, CLAUSE)
+    return asked.your_call(detail, basis={"school": supply.tns_school, "confirmation": supply.tns_confirmation})
+
+
+def _about(case: Case) -> Question:
+    return ask(OPEN_PEN, case.rules, case.subject)
 
 
 def _open_pen(case: Case) -> Finding:
-    subject, arrangement = case.subject, case.job.arrangement
+    arrangement = case.job.arrangement
     if case.job.supply.earthing is Earthing.TT:
-        return _held(case, "The supply is TT: no PEN is in the earth path.")
+        return _about(case).meets("The supply is TT: no PEN is in the earth path.")
     if arrangement.car_earth is CarEarth.OWN_ELECTRODE:
-        return _held(case, "The car is on its own electrode, apart from the house earth.")
+        return _about(case).meets("The car is on its own electrode, apart from the house earth.")
     if not earthed_by_pme(case):
-        return _held(case, "The operator confirms a separate earth all the way.")
+        return _about(case).meets("The operator confirms a separate earth all the way.")
     measure = arrangement.open_pen
     if case.job.site.car_place is CarPlace.INDOORS_ONLY:
-        return _held(case, "No car can be charged outdoors from here; bond metalwork near the car together.")
+        return _about(case).meets("No car can be charged outdoors from here; bond metalwork near the car together.")
     if measure is OpenPenMeasure.INDOORS_ONLY:
         return _not_indoors(case)
     if measure is OpenPenMeasure.THREE_PHASE_BALANCE:
@@ -86,20 +96,16 @@ def _open_pen(case: Case) -> Finding:
         return _low_electrode(case)
     detail = "On a PME earth outdoors the car body becomes live when the PEN breaks."
     remedy = "Use a unit with an open-PEN device, put one before it, or give the car its own electrode."
-    return stated("open_pen", subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
-
-
-def _held(case: Case, detail: str) -> Finding:
-    return stated("open_pen", case.subject, TITLE, Verdict.MEETS, detail, CLAUSE)
+    return _about(case).falls_short(detail, remedy=remedy)
 
 
 def _not_indoors(case: Case) -> Finding:
     if case.job.site.car_place is CarPlace.NOT_SEEN:
         detail = "Can a car be charged outdoors from here? A lead that reaches outdoors counts."
-        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+        return _about(case).needs_fact(detail)
     detail = "A car can be charged outdoors from here, so the indoor case does not hold."
     remedy = "Use a unit with an open-PEN device, or give the car its own electrode."
-    return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
+    return _about(case).falls_short(detail, remedy=remedy)
 
 
 def _balance(case: Case) -> Finding:
@@ -107,11 +113,11 @@ def _balance(case: Case) -> Finding:
     if case.job.supply.phases != 3:
         detail = "The supply is single-phase: there is nothing to balance."
         remedy = "Use an open-PEN device, or give the car its own electrode."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
+        return _about(case).falls_short(detail, remedy=remedy)
     least_a = case.job.arrangement.least_load_a
     if least_a is None:
         detail = "Enter the least load that is always on, on each phase: the balance rests on it."
-        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+        return _about(case).needs_fact(detail)
     rules = case.rules
     line_v, limit_v = rules.value("u0_v") * rules.value("voltage_factor_max"), rules.value("pen_touch_voltage_v")
     without = balanced_met_v(least_a, line_v)
@@ -125,22 +131,17 @@ def _balance(case: Case) -> Finding:
         decimals=0,
         unit="V",
     )
-    finding = judged(
-        rule="open_pen",
-        subject=case.subject,
-        title=TITLE,
+    # A condition that nobody can check at the car: never more than your call.
+    return _about(case).judged(
         value=met_v,
         limit=limit_v,
         unit="V",
         decimals=0,
-        clause=CLAUSE,
         working=(line,),
         detail="It rests on that much load being on all the time: say who makes sure of it.",
         remedy="Use an open-PEN device, or give the car its own electrode.",
-    )
-    # A condition that nobody can check at the car: never more than your call.
-    return (
-        finding if finding.verdict is Verdict.FALLS_SHORT else finding.model_copy(update={"verdict": Verdict.YOUR_CALL})
+        holding=Verdict.YOUR_CALL,
+        basis={"least_load_a": least_a},
     )
 
 
@@ -159,11 +160,11 @@ def _device_in_unit(case: Case) -> Finding:
     point = case.run.charge_point
     if point.open_pen_inside is Seen.NOT_SEEN:
         detail = "Look in the unit's data: has it an open-PEN device inside?"
-        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+        return _about(case).needs_fact(detail)
     if point.open_pen_inside is Seen.NO:
         detail = "The unit has no open-PEN device inside."
         remedy = "Put a separate open-PEN device before it, or give the car its own electrode."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
+        return _about(case).falls_short(detail, remedy=remedy)
     return _device(case, point.open_pen_device, "The device inside the unit")
 
 
@@ -171,27 +172,23 @@ def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
     if not device.opens_protective_conductor:
         detail = f"{name} leaves the protective conductor closed, so the car body stays live."
         remedy = "Use a device that opens line, neutral and protective conductor."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
+        return _about(case).falls_short(detail, remedy=remedy)
     if device.sensing is OpenPenSensing.LINE_NEUTRAL_WINDOW and case.job.supply.phases == 3:
         detail = f"{name} watches line to neutral, which is allowed on a single-phase supply only."
         remedy = "Use a device that senses the main earth terminal's voltage."
-        return stated("open_pen", case.subject, TITLE, Verdict.FALLS_SHORT, detail, CLAUSE, remedy=remedy)
-    sees = (
-        "70 V on the earth terminal"
-        if device.sensing is OpenPenSensing.MET_VOLTAGE
-        else "line–neutral outside 207–253 V"
-    )
-    return judged(
-        rule="open_pen",
-        subject=case.subject,
-        title=TITLE,
+        return _about(case).falls_short(detail, remedy=remedy)
+    rules = case.rules
+    window = f"{rules.value('pen_window_low_v'):g}–{rules.value('pen_window_high_v'):g} V"
+    by_met = device.sensing is OpenPenSensing.MET_VOLTAGE
+    touch = f"{rules.value('pen_touch_voltage_v'):g} V"
+    sees = f"{touch} on the earth terminal" if by_met else f"line–neutral outside {window}"
+    return _about(case).judged(
         value=device.opens_within_s,
         unit="s",
         decimals=1,
-        limit=case.rules.value("pen_opening_s"),
-        clause=CLAUSE,
+        limit=rules.value("pen_opening_s"),
         detail=f"{name} opens line, neutral and protective conductor on {sees}.",
-        remedy="Use a device that opens within 5 s.",
+        remedy=f"Use a device that opens within {rules.value('pen_opening_s'):g} s.",
     )
 
 
@@ -223,7 +220,7 @@ def _low_electrode(case: Case) -> Finding:
     held = low_electrode(case)
     if held is None:
         detail = "Enter the maximum demand: it decides how low the electrode must be."
-        return needs_fact("open_pen", case.subject, TITLE, detail, CLAUSE)
+        return _about(case).needs_fact(detail)
     load_a, limit = held
     u0_v, cmax = case.rules.value("u0_v"), case.rules.value("voltage_factor_max")
     touch_v = case.rules.value("pen_touch_voltage_v")
@@ -246,14 +243,10 @@ def _low_electrode(case: Case) -> Finding:
             unit="V",
         ),
     )
-    return judged(
-        rule="open_pen",
-        subject=case.subject,
-        title=TITLE,
+    return _about(case).judged(
         value=electrode.value,
         limit=limit,
         unit="Ω",
-        clause=CLAUSE,
         detail=f"electrode {electrode.source}, {met_v:.0f} V on the earth terminal",
         working=lines,
         remedy="A rod this low is rarely had: use an open-PEN device instead.",
@@ -262,37 +255,29 @@ def _low_electrode(case: Case) -> Finding:
 
 def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Finding]:
     """RA·IΔn ≤ 50 V with the least sensitive RCD that relies on it, and RA low enough to be stable."""
-    rules, clause = case.rules, case.rules.clause("touch_voltage_v")
+    rules = case.rules
     residual_ma = _relying_residual_ma(case, subject)
     residual_a = residual_ma / 1000
     volts = electrode.value * residual_a
     line = WorkingLine(
         symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
     )
-    touch = judged(
-        rule="electrode_touch",
-        subject=subject,
-        title="Electrode and RCD hold the touch voltage",
+    touch = ask(ELECTRODE_TOUCH, rules, subject).judged(
         value=volts,
         limit=rules.value("touch_voltage_v"),
         unit="V",
         decimals=1,
-        clause=clause,
         detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA",
         working=(line,),
         remedy="Lower the electrode's resistance or use a more sensitive RCD.",
     )
     record = case.job.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
-    stable = judged(
-        rule="electrode_stable",
-        subject=subject,
-        title="Electrode low enough to stay stable",
+    stable = ask(ELECTRODE_STABLE, rules, subject).judged(
         value=electrode.value,
         limit=rules.value("electrode_stable_ohm"),
         unit="Ω",
         decimals=0,
-        clause=rules.clause("electrode_stable_ohm"),
         detail=f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω",
         remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
@@ -307,15 +292,11 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
         symbol="apart", formula="max|R − mean|/mean·100", figures=f"{readings}; mean {mean_ohm:.1f} Ω",
         value=share * 100, decimals=1, unit="%",
     )  # fmt: skip
-    return judged(
-        rule="fall_of_potential",
-        subject=subject,
-        title="Three fall-of-potential readings agree",
+    return ask(FALL_OF_POTENTIAL, case.rules, subject).judged(
         value=share * 100,
         limit=limit * 100,
         unit="%",
         decimals=1,
-        clause=case.rules.clause("fall_of_potential_agreement_share"),
         detail=f"{readings} Ω, taken by {record.taken_by}",
         working=(line,),
         remedy="Move the current spike further out, or to another side, and take the three again.",
@@ -329,3 +310,33 @@ def _relying_residual_ma(case: Case, subject: str) -> float:
         rcds += rcds_before(case, case.run.final()) if subject == ORIGIN else [board_rcd(case)]
     known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))
+
+
+def exported_earth_findings(case: Case) -> list[Finding]:
+    """What a PME earth needs at each board further on."""
+    new = case.new_circuits()
+    found = [_exported_earth(case, chained) for chained in case.run.chain[1:] if chained in new]
+    return [finding for finding in found if finding is not None]
+
+
+def _exported_earth(case: Case, chained: ChainCircuit) -> Finding | None:
+    """A PME earth taken to another building bonds what is extraneous there with a conductor of bonding size."""
+    if not earthed_by_pme(case):
+        return None
+    board = chained.board
+    asked = ask(EXPORTED_EARTH, case.rules, board.id, board=board.name)
+    if board.extraneous_parts is Seen.NOT_SEEN:
+        return asked.needs_fact("Look for metal pipes or steel in the ground there: they would need main bonding.")
+    if board.extraneous_parts is Seen.NO:
+        return asked.meets("Nothing there brings in true earth.")
+    feeder = next(one for one in case.run.chain if one.circuit.feeds == board.id).circuit
+    least = min(copper_protective_mm2(cable_record(one.record, case.job), one) for one in cables_of(feeder))
+    return asked.judged(
+        value=least,
+        limit=case.rules.value("main_bonding_pme_mm2"),
+        unit="mm²",
+        decimals=0,
+        at_least=True,
+        detail="the sub-main's protective core is the main bonding there too; its armour is no copper",
+        remedy="Use a bigger sub-main, run a bonding conductor with it, or earth the building by an electrode.",
+    )

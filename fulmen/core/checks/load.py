@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from fulmen.core.checks.common import needs_fact
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.demand.demand import tails_carry_a
-from fulmen.core.findings.finding import Finding, Stage, Verdict, judged, stated
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.findings.rules.supply import DEMAND, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
 from fulmen.core.model.load import DemandMethod
 
-CLAUSE = "BS 7671 311.1, 722.311.201"
-MEND = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."
+REMEDY = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."
 WINTER_MONTHS = {11, 12, 1, 2}
 
 
@@ -20,37 +21,29 @@ def load_findings(case: Case) -> list[Finding]:
     """Every finding about the demand."""
     supply = case.job.supply
     findings = [
-        _carried(case, "demand", "Demand within the cut-out fuse", supply.cut_out_fuse_a, "the cut-out fuse"),
-        _carried(case, "demand_tails", "Demand within the tails", tails_carry_a(supply, case.rules), "the tails' size"),
-        _carried(
-            case, "demand_main_switch", "Demand within the main switch", supply.main_switch.rating_a, "its rating"
-        ),
+        _carried(case, DEMAND, supply.cut_out_fuse_a, "the cut-out fuse"),
+        _carried(case, DEMAND_TAILS, tails_carry_a(supply, case.rules), "the tails' size"),
+        _carried(case, DEMAND_MAIN_SWITCH, supply.main_switch.rating_a, "its rating"),
         _meter_record(case),
     ]
     return [finding for finding in findings if finding is not None]
 
 
-def _carried(case: Case, rule: str, title: str, limit_a: float | None, missing: str) -> Finding:
-    demand = case.demand
+def _carried(case: Case, rule: Rule, limit_a: float | None, missing: str) -> Finding:
+    demand, asked = case.demand, ask(rule, case.rules, ORIGIN)
     if demand.held_a is None or demand.total_a is None:
-        detail = "Enter the maximum demand, add up the appliances, or bring in a meter's record."
-        return needs_fact(rule, ORIGIN, title, detail, CLAUSE)
+        return asked.needs_fact("Enter the maximum demand, add up the appliances, or bring in a meter's record.")
     if limit_a is None:
-        return needs_fact(rule, ORIGIN, title, f"Enter {missing}; a size that is not usual needs the operator.", CLAUSE)
+        return asked.needs_fact(f"Enter {missing}; a size that is not usual needs the operator.")
     limited = case.job.supply.load_limit_a is not None
-    return judged(
-        rule=rule,
-        subject=ORIGIN,
-        title=title,
-        stage=Stage.SURVEY,
+    return asked.judged(
         value=demand.held_a,
         limit=float(limit_a),
         unit="A",
         decimals=0,
-        clause=CLAUSE,
-        working=demand.working if rule == "demand" else (),
+        working=demand.working if rule is DEMAND else (),
         detail=f"{demand.source}; {'with the load limit' if limited else 'charge point at full load'}",
-        remedy=MEND,
+        remedy=REMEDY,
     )
 
 
@@ -59,18 +52,23 @@ def _meter_record(case: Case) -> Finding | None:
     load = case.job.load
     if load.method is not DemandMethod.MEASURED or load.half_hours is None:
         return None
-    record, title = load.half_hours, "Meter record long enough to trust its peak"
-    clause, least = case.rules.clause("meter_record_days"), case.rules.value("meter_record_days")
-    days = record.entries / 48
+    record, asked = load.half_hours, ask(METER_RECORD, case.rules, ORIGIN)
+    least, days = case.rules.value("meter_record_days"), record.entries / 48
     winter = bool(_months(record.first_at, record.last_at) & WINTER_MONTHS)
     told = f"{days:.0f} days from {record.first_at:%-d %b %Y} to {record.last_at:%-d %b %Y}"
     told += f", {record.missing} half hours missing." if record.missing else "."
     if days >= least and winter:
-        return stated("meter_record", ORIGIN, title, Verdict.MEETS, told, clause, stage=Stage.SURVEY)
+        return asked.meets(told)
     why = f" Less than {least:.0f} days." if days < least else ""
     why += "" if winter else " No winter month is in it."
     detail = f"{told}{why} A mean over half an hour also hides short peaks: say why it serves."
-    return stated("meter_record", ORIGIN, title, Verdict.YOUR_CALL, detail, clause, stage=Stage.SURVEY)
+    basis = {
+        "entries": record.entries,
+        "missing": record.missing,
+        "first_at": f"{record.first_at:%Y-%m-%d}",
+        "last_at": f"{record.last_at:%Y-%m-%d}",
+    }
+    return asked.your_call(detail, basis=basis)
 
 
 def _months(first: datetime, last: datetime) -> set[int]:

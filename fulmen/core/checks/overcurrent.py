@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from typing import get_args
 
-from fulmen.core.checks.common import needs_fact
 from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
-from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine, judged, stated
+from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.run import BREAKING_CAPACITY, CABLE_SIZE, DEVICE_KIND, MAKER_DEVICE, WEAKEST_SECTION
 from fulmen.core.findings.words import word
 from fulmen.core.model.circuits import Device, DeviceKind, DeviceRatingA
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of
 
-COORDINATION = "BS 7671 433.1.1"
 RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])
 
 
@@ -23,9 +23,9 @@ def overcurrent_findings(case: Case) -> list[Finding]:
         return []
     findings: list[Finding | None] = [_maker(case)]
     for chained in case.new_circuits():
-        findings.extend([_size_made(case, chained), _device_kind(chained)])
+        findings.extend([_size_made(case, chained), _device_kind(case, chained)])
     for figures in case.new_figures():
-        findings.extend([_load(figures), _weakest_section(figures), _terminals(case, figures)])
+        findings.extend([_load(case, figures), _weakest_section(case, figures), _terminals(case, figures)])
         findings.append(_breaking_capacity(case, figures))
     return [finding for finding in findings if finding is not None]
 
@@ -35,31 +35,23 @@ def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
         record = cable_record(cable.record, case.job)
         if cable.csa_mm2 not in record.sizes_mm2:
             sizes = ", ".join(f"{size:g}" for size in record.sizes_mm2)
-            return stated(
-                "cable_size",
-                chained.circuit.id,
-                "Cable made in this size",
-                Verdict.FALLS_SHORT,
-                f"The record of {record.name} holds {sizes} mm² only.",
-                "the cable's record in the catalogue",
-                remedy="Choose a size of the record.",
+            return ask(CABLE_SIZE, case.rules, chained.circuit.id).falls_short(
+                f"The record of {record.name} holds {sizes} mm² only.", remedy="Choose a size of the record."
             )
     return None
 
 
-def _device_kind(chained: ChainCircuit) -> Finding | None:
+def _device_kind(case: Case, chained: ChainCircuit) -> Finding | None:
     """A rewirable fuse needs so much cable and so much time that this circuit refuses it (Cf 0.725)."""
     if chained.circuit.device.kind is not DeviceKind.REWIRABLE:
         return None
-    detail = "A rewirable fuse melts late: the cable would count at 72.5 %, and no let-through energy is known."
-    remedy = "Use a circuit-breaker or a gG fuse."
-    return stated(
-        "device_kind", chained.circuit.id, "Device fit for a charge point circuit", Verdict.FALLS_SHORT, detail,
-        "BS 7671 433.1.203", remedy=remedy,
-    )  # fmt: skip
+    return ask(DEVICE_KIND, case.rules, chained.circuit.id).falls_short(
+        "A rewirable fuse melts late: the cable would count at 72.5 %, and no let-through energy is known.",
+        remedy="Use a circuit-breaker or a gG fuse.",
+    )
 
 
-def _load(chained: CircuitFigures) -> Finding:
+def _load(case: Case, chained: CircuitFigures) -> Finding:
     margin, load = load_margin(chained), chained.load
     lines = [
         WorkingLine(symbol="I car", value=load.car_a, decimals=0, unit="A", source="no diversity, BS 7671 722.311.201")
@@ -71,15 +63,12 @@ def _load(chained: CircuitFigures) -> Finding:
         lines.append(WorkingLine(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
     what = "charging runs for hours" if chained.final else "cars in full, the other loads of its boards with diversity"
     remedy = f"Use a device of at least {chained.ib_a:g} A, or turn the charge point down."
-    return judged(
-        rule=margin.rule,
-        subject=margin.subject,
-        title="Device carries the load" if chained.final else "Sub-main's device carries the load",
+    device = "Device" if chained.final else "Sub-main's device"
+    return ask(margin.rule, case.rules, margin.subject, device=device).judged(
         value=margin.value,
         unit="A",
         decimals=0 if chained.final else 1,
         limit=margin.limit,
-        clause=COORDINATION,
         working=tuple(lines),
         detail=f"Ib against In; {what}",
         remedy=remedy if chained.final else "Use a bigger device and cable, or hold the load with a clamp.",
@@ -98,45 +87,38 @@ def least_rating_a(ib_a: float) -> int | None:
 def _maker(case: Case) -> Finding:
     """The maker's word on the upstream device, and the school of a bigger device than the load needs."""
     point, rating = case.run.charge_point, case.run.final().circuit.device.rating_a
-    title, clause = (
-        f"{rating} A device for a {point.design_current_a():g} A unit",
-        "BS 7671 510.3, the maker's instructions",
-    )
+    unit_a = point.design_current_a()
+    asked = ask(MAKER_DEVICE, case.rules, case.subject, rating_a=str(rating), unit_a=f"{unit_a:g}")
     if point.device_min_a is None or point.device_max_a is None:
-        detail = "Look up which device ratings the unit's maker allows."
-        return needs_fact("maker_device", case.subject, title, detail, clause)
+        return asked.needs_fact("Look up which device ratings the unit's maker allows.")
     allowed = f"The maker allows {point.device_min_a:g} to {point.device_max_a:g} A"
     if not point.device_min_a <= rating <= point.device_max_a:
-        remedy = "Choose a device in the maker's range."
-        return stated("maker_device", case.subject, title, Verdict.FALLS_SHORT, f"{allowed}.", clause, remedy=remedy)
-    least = least_rating_a(max(point.design_current_a(), point.device_min_a))
+        return asked.falls_short(f"{allowed}.", remedy="Choose a device in the maker's range.")
+    least = least_rating_a(max(unit_a, point.device_min_a))
     if least is not None and rating > least:
-        detail = f"{allowed}; {least} A would do. Say why the bigger one."
-        return stated("maker_device", case.subject, title, Verdict.YOUR_CALL, detail, clause)
-    return stated("maker_device", case.subject, title, Verdict.MEETS, f"{allowed}.", clause)
+        basis = {"min_a": point.device_min_a, "max_a": point.device_max_a, "least_a": least, "rating_a": rating}
+        return asked.your_call(f"{allowed}; {least} A would do. Say why the bigger one.", basis=basis)
+    return asked.meets(f"{allowed}.")
 
 
-def _weakest_section(chained: CircuitFigures) -> Finding:
-    circuit = chained.circuit
-    title, margin = f"Weakest section carries {circuit.device.rating_a} A", capacity_margin(chained)
+def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
+    circuit, margin = chained.circuit, capacity_margin(chained)
+    rating_a = str(circuit.device.rating_a)
     for number, section in enumerate(chained.sections, 1):
         if section.rating.iz_a is None:
             detail = f"Section {number}: {section.rating.why_unrated} Choose another method or cable, or ask its maker."
-            return needs_fact("weakest_section", circuit.id, title, detail, COORDINATION, Stage.DESIGN)
+            unrated = ask(WEAKEST_SECTION, case.rules, circuit.id, variant="unrated", rating_a=rating_a)
+            return unrated.needs_fact(detail)
     assert margin is not None and chained.laid.weakest is not None
     weakest = chained.sections[chained.laid.weakest]
     where, method = word(weakest.section.surroundings), weakest.section.method.value
     place = f"section {chained.laid.weakest + 1}, {where}, method {method}"
-    return judged(
-        rule=margin.rule,
-        subject=margin.subject,
-        title=title,
+    return ask(margin.rule, case.rules, margin.subject, rating_a=rating_a).judged(
         value=margin.value,
         limit=margin.limit,
         unit="A",
         decimals=1,
         at_least=True,
-        clause=f"{COORDINATION}, Appendix 4",
         working=weakest.rating.working,
         detail=place + (", rated from the 70 °C table" if rated_at_70(chained) else ""),
         remedy="Use a bigger cable, ease the weakest section, or use a smaller device.",
@@ -148,8 +130,7 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     margin = terminal_margin(chained, case.rules)
     if margin is None or chained.laid.hottest is None:
         return None
-    section, title = chained.laid.hottest[1], "Conductor cool enough for 70 °C terminals"
-    rating = section.rating
+    rating = chained.laid.hottest[1].rating
     assert rating.iz_a is not None
     line = WorkingLine(
         symbol="θ",
@@ -164,15 +145,11 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     school = (
         "the 70 °C table rates the cable" if rated_at_70(chained) else "the other school rates it from the 70 °C table"
     )
-    return judged(
-        rule=margin.rule,
-        subject=margin.subject,
-        title=title,
+    return ask(margin.rule, case.rules, margin.subject, terminal_c=f"{margin.limit:g}").judged(
         value=margin.value,
         limit=margin.limit,
         unit="°C",
         decimals=0,
-        clause=case.rules.clause("terminal_c"),
         detail=f"hottest section at the load current; {school}",
         working=(line,),
         remedy="Use a bigger cable, so that it runs cooler.",
@@ -194,14 +171,10 @@ def _breaking_capacity(case: Case, chained: CircuitFigures) -> Finding:
     three = " three-phase, about twice line to neutral" if chained.start_fault_ka > known.value else ""
     where = known.source + three if first else f"{known.source} at the origin, less the cable before{three}"
     line = WorkingLine(symbol="Ipf", value=chained.start_fault_ka, unit="kA", source=where)
-    return judged(
-        rule="breaking_capacity",
-        subject=chained.circuit.id,
-        title="Device can break the fault current at the board",
+    return ask(BREAKING_CAPACITY, case.rules, chained.circuit.id).judged(
         value=chained.start_fault_ka,
         limit=limit,
         unit="kA",
-        clause="BS 7671 434.5.1, 536.4.201",
         working=(line,),
         detail=f"{where}, against the {source}",
         otherwise=Verdict.FALLS_SHORT if known.measured else Verdict.NEEDS,

@@ -1,17 +1,27 @@
-"""What the survey saw and what it means: cut-out, isolator, sleeving, terminal, board, route, ownership."""
+"""What the survey saw and what it means: cut-out, isolator, sleeving, terminal, route, ownership, defects."""
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import needs_fact
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding, Stage, Verdict, stated
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import Question, ask
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.findings.rules.supply import (
+    BONDING_PLACE,
+    CUT_OUT,
+    DANGER_LEFT,
+    EARTH_TERMINAL,
+    ISOLATOR,
+    OWN_LAND,
+    PERMISSION,
+    TAILS_SLEEVED,
+    WAY_CLEAR,
+)
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.site import Hazard, Ownership
 from fulmen.core.model.supply import BondedService, CutOutCondition, Seen
 
-PRACTICE = "common practice, no source"
-ISOLATION = "BS 7671 462.1.201"
 METAL_SERVICES = {BondedService.WATER, BondedService.GAS, BondedService.OIL}
 
 
@@ -24,76 +34,60 @@ def survey_findings(case: Case) -> list[Finding]:
     return [finding for finding in findings if finding is not None]
 
 
-def _said(
-    rule: str, title: str, verdict: Verdict, detail: str, clause: str, remedy: str = "", subject: str = ORIGIN
-) -> Finding:
-    return stated(rule, subject, title, verdict, detail, clause, stage=Stage.SURVEY, remedy=remedy)
+def _at_origin(rule: Rule, case: Case) -> Question:
+    return ask(rule, case.rules, ORIGIN)
 
 
 def _cut_out(case: Case) -> Finding:
-    title, condition = "Cut-out sound", case.job.supply.cut_out_condition
+    asked, condition = _at_origin(CUT_OUT, case), case.job.supply.cut_out_condition
     if condition is CutOutCondition.NOT_SEEN:
-        return needs_fact(
-            "cut_out", ORIGIN, title, "Look at it without opening it: cast iron, pitch, scorch marks?", PRACTICE
-        )
+        return asked.needs_fact("Look at it without opening it: cast iron, pitch, scorch marks?")
     if condition is CutOutCondition.SOUND:
-        return _said("cut_out", title, Verdict.MEETS, "Sound, as seen from outside.", PRACTICE)
+        return asked.meets("Sound, as seen from outside.")
     what = "Old, cast iron or pitch-filled" if condition is CutOutCondition.OLD else "Damaged, scorched or leaking"
-    detail = f"{what}: don't touch it, don't pull the fuse. The operator has to replace it before your work."
-    remedy = "Report it to the network operator; apply before any work."
-    return _said("cut_out", title, Verdict.FALLS_SHORT, detail, PRACTICE, remedy)
+    return asked.falls_short(
+        f"{what}: don't touch it, don't pull the fuse. The operator has to replace it before your work.",
+        remedy="Report it to the network operator; apply before any work.",
+    )
 
 
 def _isolator(case: Case) -> Finding | None:
-    title = "Tails can be made dead"
-    if case.job.supply.isolator is Seen.NO:
+    asked, seen = _at_origin(ISOLATOR, case), case.job.supply.isolator
+    if seen is Seen.NO:
         detail = "No isolator between meter and board: say how the tails will be made dead, and by whom."
-        return _said("isolator", title, Verdict.YOUR_CALL, detail, ISOLATION, "Ask for an isolator to be fitted.")
-    if case.job.supply.isolator is Seen.YES:
-        return _said("isolator", title, Verdict.MEETS, "An isolator stands between meter and board.", ISOLATION)
-    return None
+        return asked.your_call(detail, basis={"isolator": seen}, remedy="Ask for an isolator to be fitted.")
+    return asked.meets("An isolator stands between meter and board.") if seen is Seen.YES else None
 
 
 def _sleeving(case: Case) -> Finding | None:
-    title, clause = "Tails marked brown and blue", "BS 7671 514.3"
-    if case.job.supply.tails_sleeved is Seen.NO:
+    asked, seen = _at_origin(TAILS_SLEEVED, case), case.job.supply.tails_sleeved
+    if seen is Seen.NO:
         detail = "Marking is missing: prove which is which before anything is connected, then sleeve them."
-        return _said(
-            "tails_sleeved", title, Verdict.YOUR_CALL, detail, clause, "Sleeve them and record it as put right."
-        )
-    if case.job.supply.tails_sleeved is Seen.YES:
-        return _said("tails_sleeved", title, Verdict.MEETS, "Marked.", clause)
-    return None
+        return asked.your_call(detail, basis={"sleeved": seen}, remedy="Sleeve them and record it as put right.")
+    return asked.meets("Marked.") if seen is Seen.YES else None
 
 
 def _earth_terminal(case: Case) -> Finding:
-    title, clause, seen = "Main earthing terminal present", "BS 7671 542.4", case.job.supply.earth_terminal
+    asked, seen = _at_origin(EARTH_TERMINAL, case), case.job.supply.earth_terminal
     if seen is Seen.NOT_SEEN:
-        return needs_fact(
-            "earth_terminal", ORIGIN, title, "Find where earthing and bonding conductors come together.", clause
-        )
+        return asked.needs_fact("Find where earthing and bonding conductors come together.")
     if seen is Seen.YES:
-        return _said("earth_terminal", title, Verdict.MEETS, "Found.", clause)
-    remedy = "Fit one, and bring earthing and bonding conductors to it."
-    return _said("earth_terminal", title, Verdict.FALLS_SHORT, "There is none.", clause, remedy)
+        return asked.meets("Found.")
+    return asked.falls_short("There is none.", remedy="Fit one, and bring earthing and bonding conductors to it.")
 
 
 def _bonding_place(case: Case) -> Finding | None:
-    """Within 600 mm of the meter or of where the service comes in, before any branch."""
-    supply, title = case.job.supply, "Main bonding where the service comes in"
-    clause = "BS 7671 544.1.2"
+    """Near the meter or where the service comes in, before any branch."""
+    supply, asked = case.job.supply, _at_origin(BONDING_PLACE, case)
     if supply.no_extraneous_parts or not METAL_SERVICES & set(supply.bonded_services):
         return None
+    most = f"{case.rules.value('bonding_near_entry_mm'):g} mm"
     if supply.bonding_near_entry is Seen.YES:
-        detail = "Within 600 mm of the meter or entry, before any branch."
-        return _said("bonding_place", title, Verdict.MEETS, detail, clause)
+        return asked.meets(f"Within {most} of the meter or entry, before any branch.")
     if supply.bonding_near_entry is Seen.NO:
-        remedy = "Move the clamp to within 600 mm of the meter or entry."
-        return _said(
-            "bonding_place", title, Verdict.FALLS_SHORT, "Further than 600 mm, or after a branch.", clause, remedy
-        )
-    detail = "Is each clamp within 600 mm of the meter, stop valve or entry, before any branch?"
-    return needs_fact("bonding_place", ORIGIN, title, detail, clause)
+        remedy = f"Move the clamp to within {most} of the meter or entry."
+        return asked.falls_short(f"Further than {most}, or after a branch.", remedy=remedy)
+    return asked.needs_fact(f"Is each clamp within {most} of the meter, stop valve or entry, before any branch?")
 
 
 def _duct(case: Case) -> Finding | None:
@@ -102,38 +96,37 @@ def _duct(case: Case) -> Finding | None:
     found = [words for hazard, words in assumed.items() if hazard in case.job.site.hazards]
     if not found:
         return None
-    title = "Way proven clear"
+    asked = _at_origin(WAY_CLEAR, case)
     if case.job.site.way_proven_clear is Seen.YES:
-        return _said("way_clear", title, Verdict.MEETS, "A draw line went through.", PRACTICE)
-    detail = f"The route counts on {' and '.join(found)}: blocked until a draw line has gone through."
-    return needs_fact("way_clear", ORIGIN, title, detail, PRACTICE)
+        return asked.meets("A draw line went through.")
+    return asked.needs_fact(f"The route counts on {' and '.join(found)}: blocked until a draw line has gone through.")
 
 
 def _permission(case: Case) -> Finding | None:
-    site, title = case.job.site, "Owner agrees in writing"
+    site, asked = case.job.site, _at_origin(PERMISSION, case)
     if site.ownership in (Ownership.OWNER_LIVES_THERE, Ownership.NOT_SEEN):
         return None
     if site.permission_in_writing is Seen.YES:
-        return _said("permission", title, Verdict.MEETS, "The owner's word is kept with the job.", PRACTICE)
-    detail = "Whoever asks does not own the dwelling, or lives elsewhere: no work without the owner's word."
-    return needs_fact("permission", ORIGIN, title, detail, PRACTICE)
+        return asked.meets("The owner's word is kept with the job.")
+    return asked.needs_fact(
+        "Whoever asks does not own the dwelling, or lives elsewhere: no work without the owner's word."
+    )
 
 
 def _own_land(case: Case) -> Finding | None:
-    title, seen = "Car stands on the dwelling's own land", case.job.site.parking_on_own_land
+    asked, seen = _at_origin(OWN_LAND, case), case.job.site.parking_on_own_land
     if seen is Seen.YES:
-        return _said("own_land", title, Verdict.MEETS, "On its own land.", PRACTICE)
-    if seen is Seen.NO:
-        detail = "A lead must not lie across a pavement or shared way: say where the car will stand, and who allows it."
-        return _said("own_land", title, Verdict.YOUR_CALL, detail, PRACTICE)
-    return None
+        return asked.meets("On its own land.")
+    if seen is Seen.NOT_SEEN:
+        return None
+    detail = "A lead must not lie across a pavement or shared way: say where the car will stand, and who allows it."
+    return asked.your_call(detail, basis={"own_land": seen})
 
 
 def _dangerous(case: Case) -> Finding | None:
-    left = [
-        defect for defect in case.job.defects if defect.dangerous and defect.outcome is DefectOutcome.LEFT_TOLD_OWNER
-    ]
+    left = [one for one in case.job.defects if one.dangerous and one.outcome is DefectOutcome.LEFT_TOLD_OWNER]
     if not left:
         return None
     detail = f"Left as found: {left[0].what}. Say in writing why you did not make it harmless, and who was told."
-    return _said("danger_left", "Nothing dangerous left behind", Verdict.YOUR_CALL, detail, "BS 7671 132.16")
+    # What the person wrote down is the fact: another defect left behind is another question.
+    return _at_origin(DANGER_LEFT, case).your_call(detail, basis={"left": tuple(one.what[:100] for one in left)})

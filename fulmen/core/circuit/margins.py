@@ -10,6 +10,15 @@ from dataclasses import dataclass
 from fulmen.core.circuit.laid_cable import SectionFigures
 from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.fault_energy import device_energy_a2s, least_csa_mm2
+from fulmen.core.findings.rules.protection import DISCONNECTION, SURVIVES_FAULT
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.findings.rules.run import (
+    LOAD_ON_DEVICE,
+    TERMINAL_TEMPERATURE,
+    VOLT_DROP,
+    VOLT_DROP_LIGHTING,
+    WEAKEST_SECTION,
+)
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind, TerminalSchool
 from fulmen.core.model.job import Job
@@ -21,7 +30,7 @@ from fulmen.core.reference.rule_set import RuleSet
 class Margin:
     """One figure against its limit."""
 
-    rule: str
+    rule: Rule
     subject: str
     value: float
     limit: float
@@ -60,7 +69,7 @@ class FaultEnergy:
 
 def load_margin(chained: CircuitFigures) -> Margin:
     """Ib ≤ In."""
-    return Margin("load_on_device", chained.circuit.id, chained.ib_a, chained.in_a, "A")
+    return Margin(LOAD_ON_DEVICE, chained.circuit.id, chained.ib_a, chained.in_a, "A")
 
 
 def capacity_margin(chained: CircuitFigures) -> Margin | None:
@@ -69,7 +78,7 @@ def capacity_margin(chained: CircuitFigures) -> Margin | None:
         return None
     iz_a = chained.sections[chained.laid.weakest].rating.iz_a
     assert iz_a is not None
-    return Margin("weakest_section", chained.circuit.id, iz_a, chained.in_a, "A", at_least=True)
+    return Margin(WEAKEST_SECTION, chained.circuit.id, iz_a, chained.in_a, "A", at_least=True)
 
 
 def terminal_margin(chained: CircuitFigures, rules: RuleSet) -> Margin | None:
@@ -77,7 +86,7 @@ def terminal_margin(chained: CircuitFigures, rules: RuleSet) -> Margin | None:
     ninety = any(one.metre.record.operating_c() > rules.value("terminal_c") for one in chained.sections)
     if not ninety or chained.laid.hottest is None:
         return None
-    return Margin("terminal_temperature", chained.circuit.id, chained.laid.hottest[0], rules.value("terminal_c"), "°C")
+    return Margin(TERMINAL_TEMPERATURE, chained.circuit.id, chained.laid.hottest[0], rules.value("terminal_c"), "°C")
 
 
 def rated_at_70(chained: CircuitFigures) -> bool:
@@ -89,19 +98,19 @@ def loop_margin(chained: CircuitFigures) -> Margin | None:
     """Zs ≤ Zs max of the device; None where no figure is known for it."""
     if chained.zs_limit_ohm is None:
         return None
-    return Margin("disconnection", chained.circuit.id, chained.end.loop_ohm, chained.zs_limit_ohm, "Ω")
+    return Margin(DISCONNECTION, chained.circuit.id, chained.end.loop_ohm, chained.zs_limit_ohm, "Ω")
 
 
 def touch_margin(chained: CircuitFigures, rcd: Rcd, rules: RuleSet) -> Margin:
     """Zs·IΔn ≤ 50 V where only an RCD opens in time."""
     volts = chained.end.loop_ohm * rcd.residual_ma / 1000
-    return Margin("disconnection", chained.circuit.id, volts, rules.value("touch_voltage_v"), "V")
+    return Margin(DISCONNECTION, chained.circuit.id, volts, rules.value("touch_voltage_v"), "V")
 
 
 def volt_drop_margin(final: CircuitFigures, rules: RuleSet) -> Margin:
     """ΔU from the origin to the end of the final circuit ≤ 5 % of U0."""
     percent = final.end.drop_v / rules.value("u0_v") * 100
-    return Margin("volt_drop", final.circuit.id, percent, rules.value("volt_drop_percent"), "%")
+    return Margin(VOLT_DROP, final.circuit.id, percent, rules.value("volt_drop_percent"), "%")
 
 
 def lighting_margin(job: Job, chained: CircuitFigures, rules: RuleSet) -> Margin | None:
@@ -110,7 +119,7 @@ def lighting_margin(job: Job, chained: CircuitFigures, rules: RuleSet) -> Margin
     if board is None or all(one.kind is not LoadKind.LIGHTING for one in board.other_loads):
         return None
     percent = chained.end.drop_v / rules.value("u0_v") * 100
-    return Margin("volt_drop_lighting", board.id, percent, rules.value("volt_drop_lighting_percent"), "%")
+    return Margin(VOLT_DROP_LIGHTING, board.id, percent, rules.value("volt_drop_lighting_percent"), "%")
 
 
 def fault_energy(chained: CircuitFigures, fault_ka: float, rules: RuleSet) -> FaultEnergy:
@@ -129,7 +138,7 @@ def fault_energy(chained: CircuitFigures, fault_ka: float, rules: RuleSet) -> Fa
 
 def energy_margin(found: FaultEnergy, subject: str) -> Margin:
     """S ≥ √(I²t)/k for the conductor with the least to spare."""
-    return Margin("survives_fault", subject, found.conductor_mm2, found.least_mm2, "mm²", at_least=True)
+    return Margin(SURVIVES_FAULT, subject, found.conductor_mm2, found.least_mm2, "mm²", at_least=True)
 
 
 def breaking_limit_ka(chained: CircuitFigures) -> float:

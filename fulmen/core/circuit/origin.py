@@ -22,6 +22,7 @@ class SourcedFigure:
     value: float
     source: str
     measured: bool
+    declared: bool = False
 
 
 @dataclass(frozen=True)
@@ -75,7 +76,7 @@ def external_loop(job: Job, rules: RuleSet) -> SourcedFigure:
         return SourcedFigure(
             electrode.value + operator_ohm, f"electrode {electrode.source}, operator's {operator_ohm:g} Ω", False
         )
-    return SourcedFigure(declared_ze_ohm(job, rules), "declared maximum", False)
+    return SourcedFigure(declared_ze_ohm(job, rules), "declared maximum", measured=False, declared=True)
 
 
 def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
@@ -91,7 +92,7 @@ def fault_current(job: Job, rules: RuleSet) -> SourcedFigure:
         return SourcedFigure(reading, "measured", True)
     if job.supply.pscc_enquiry_ka is not None:
         return SourcedFigure(job.supply.pscc_enquiry_ka, "by enquiry", False)
-    return SourcedFigure(rules.value("declared_pscc_ka"), "declared maximum", False)
+    return SourcedFigure(rules.value("declared_pscc_ka"), "declared maximum", measured=False, declared=True)
 
 
 def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
@@ -105,8 +106,7 @@ def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
     from_level = rules.value("u0_v") / (known.value * 1000)
     if job.supply.earthing is not Earthing.TT:
         return max(from_level, external_loop(job, rules).value)
-    declared = known.source == "declared maximum"
-    return max(from_level, rules.value("declared_ze_tn_c_s_ohm")) if declared else from_level
+    return max(from_level, rules.value("declared_ze_tn_c_s_ohm")) if known.declared else from_level
 
 
 def supply_electrode(job: Job, rules: RuleSet) -> SourcedFigure:

@@ -1,6 +1,6 @@
 """The job file: reading, writing and checking the whole document. Text in, text out; no disk.
 
-A file written by Fulmen reads back to the same job and writes again to the same bytes.
+A file written by Fulmen reads back to the same job and writes again to the same bytes; an older one is upgraded.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from typing import Any, NoReturn
 
 from pydantic import ValidationError
 
+from fulmen.core.editing.upgrades import OLDEST, upgraded
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.boards import Board
@@ -52,11 +53,12 @@ def parse_job(data: Any) -> Job:
     """
     if not isinstance(data, dict):
         _refuse("", "The job file must hold one JSON object.")
-    version = data.get("schema_version", SCHEMA_VERSION)
-    if version != SCHEMA_VERSION:
-        _refuse("schema_version", f"Schema version must be {SCHEMA_VERSION}; this file says {version!r:.40}.")
+    version = data.get("schema_version", OLDEST)
+    if type(version) is not int or not OLDEST <= version <= SCHEMA_VERSION:
+        known = f"{OLDEST} to {SCHEMA_VERSION}"
+        _refuse("schema_version", f"Schema version must be {known}; this file says {version!r:.40}.")
     try:
-        job = Job.model_validate(data)
+        job = Job.model_validate(upgraded(data, version))
     except ValidationError as error:
         raise JobFileError(input_errors(error)) from None
     check_structure(job)

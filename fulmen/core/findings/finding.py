@@ -8,9 +8,12 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Literal
 
-from fulmen.core.model.base import Part
+from pydantic import Field, computed_field
+
+from fulmen.core.model.base import Basis, Part
 from fulmen.core.model.decisions import Decision
-from fulmen.core.units import telling_decimals
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.stops import Stop
 
 
 class Verdict(StrEnum):
@@ -29,6 +32,17 @@ class Stage(StrEnum):
     DESIGN = "design"
     DEAD = "dead"
     LIVE = "live"
+
+
+class Topic(StrEnum):
+    """What a finding is listed with besides its stage."""
+
+    PEOPLE = "people"
+    DESIGN = "design"
+    DEMAND = "demand"
+    OPERATOR = "operator"
+    READING = "reading"
+    AGREEMENT = "agreement"
 
 
 WaitsFor = Literal["fact", "reading"]
@@ -57,13 +71,14 @@ class WorkingLine(Part):
 
 
 class Finding(Part):
-    """One judged question about the job.
+    """One judged question about the job; `findings.question` makes it.
 
-    `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at or
-    below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
-    where it falls short, `school` which way of two this is where practice differs;
-    `protects` marks the rules that protect people at the car. `whose` names the circuit or board it is about, where
-    the job holds several.
+    `basis` is what the verdict rests on, as data: a decision about the finding holds while it stays the same, whatever
+    the sentences say. `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at
+    or below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
+    where it falls short, `school` which way of two this is where practice differs; `protects` marks the rules that
+    protect people at the car. `place` is the stop of the walk where its facts are looked at; `step` the test step it
+    judges; `whose` names the circuit or board it is about, where the job holds several.
     """
 
     rule: str
@@ -73,6 +88,10 @@ class Finding(Part):
     verdict: Verdict
     detail: str
     clause: str
+    basis: Basis = Field(default_factory=dict)
+    place: Stop | None = None
+    step: StepKey | None = None
+    topics: tuple[Topic, ...] = ()
     value: float | None = None
     limit: float | None = None
     unit: str = ""
@@ -84,19 +103,29 @@ class Finding(Part):
     remedy: str = ""
     fear: str = ""
     school: str = ""
-    protects: bool = False
+    named: bool = False
     whose: str = ""
     decision: Decision | None = None
 
+    @computed_field  # type: ignore[prop-decorator]
+    @property
     def key(self) -> str:
         """Identifies the finding among all findings of one job."""
         return f"{self.rule}/{self.subject}"
 
+    @computed_field  # type: ignore[prop-decorator]
+    @property
     def is_open(self) -> bool:
         """Whether it still stands in the way of a certificate."""
         if self.verdict is Verdict.YOUR_CALL:
             return self.decision is None
         return self.verdict is not Verdict.MEETS
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def protects(self) -> bool:
+        """Whether it protects people at the car."""
+        return Topic.PEOPLE in self.topics
 
     def figures(self) -> str:
         """Value against limit as plain text, empty where the question has no figure."""
@@ -106,78 +135,3 @@ class Finding(Part):
         if self.limit is None:
             return value
         return f"{value}, at {'least' if self.at_least else 'most'} {self.limit:.{self.decimals}f}"
-
-
-def judged(
-    *,
-    rule: str,
-    subject: str,
-    title: str,
-    value: float,
-    limit: float,
-    unit: str,
-    clause: str,
-    detail: str = "",
-    stage: Stage = Stage.DESIGN,
-    at_least: bool = False,
-    decimals: int = 2,
-    working: tuple[WorkingLine, ...] = (),
-    remedy: str = "",
-    otherwise: Verdict = Verdict.FALLS_SHORT,
-    waits_for: WaitsFor = "fact",
-) -> Finding:
-    """A finding whose verdict follows from a value and a limit; exactly at the limit meets.
-
-    Args:
-        at_least: the value must reach the limit; otherwise it must not pass it.
-        otherwise: the verdict when it does not hold.
-        mend: what would put it right, kept only when it does not hold.
-    """
-    holds = value >= limit - 1e-9 if at_least else value <= limit + 1e-9
-    spare = (value - limit) if at_least else (limit - value)
-    return Finding(
-        rule=rule,
-        subject=subject,
-        stage=stage,
-        title=title,
-        verdict=Verdict.MEETS if holds else otherwise,
-        detail=detail,
-        clause=clause,
-        value=value,
-        limit=limit,
-        unit=unit,
-        decimals=decimals if holds else telling_decimals(value, limit, decimals),
-        at_least=at_least,
-        waits_for=waits_for,
-        margin=spare / limit if limit else None,
-        working=working,
-        remedy="" if holds else remedy,
-    )
-
-
-def stated(
-    rule: str,
-    subject: str,
-    title: str,
-    verdict: Verdict,
-    detail: str,
-    clause: str,
-    *,
-    stage: Stage = Stage.DESIGN,
-    remedy: str = "",
-    working: tuple[WorkingLine, ...] = (),
-    waits_for: WaitsFor = "fact",
-) -> Finding:
-    """A finding about a fact or a choice, without a figure."""
-    return Finding(
-        rule=rule,
-        subject=subject,
-        stage=stage,
-        title=title,
-        verdict=verdict,
-        detail=detail,
-        clause=clause,
-        remedy=remedy,
-        working=working,
-        waits_for=waits_for,
-    )

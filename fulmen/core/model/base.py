@@ -16,6 +16,14 @@ class Part(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, str_strip_whitespace=True)
 
 
+# What a verdict, a decision or a letter rests on: named facts, never a sentence.
+Fact = float | bool | Annotated[str, Field(max_length=100)] | None
+Basis = Annotated[
+    dict[Annotated[str, Field(pattern=r"^[a-z0-9_]{1,40}$")], Fact | Annotated[tuple[Fact, ...], Field(max_length=40)]],
+    Field(max_length=30),
+]
+
+
 def number(low: float, high: float) -> object:
     """A strict number between two ends, both allowed: text and booleans are not numbers."""
     return Field(strict=True, ge=low, le=high)

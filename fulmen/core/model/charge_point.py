@@ -64,7 +64,7 @@ class ChargePoint(ChargePointFacts):
     id: Id
     name: Line
     record: Line = ""
-    origin: Provenance = Provenance.SUPPLIED_NEW
+    provenance: Provenance = Provenance.SUPPLIED_NEW
     serial_number: Line = ""
     built_year: Annotated[int, Field(strict=True, ge=2008, le=2100)] | None = None
     seen_working: Seen = Seen.NOT_SEEN

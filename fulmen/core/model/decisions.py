@@ -7,18 +7,20 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Paragraph, Part
+from fulmen.core.model.base import Basis, Paragraph, Part
 
 
 class Decision(Part):
     """Why a finding that is the designer's call was settled as it stands.
 
-    `key` names the finding and `about` keeps what it said: when the facts change it says something else, and the
-    question is open again.
+    `key` names the finding and `basis` keeps what it rested on: when those facts change the question is open again.
+    `about` is what it said then, for who reads the papers. A decision of an older file has no basis that can be told
+    from its sentence: it is kept, and the question is asked again.
     """
 
     key: Annotated[str, Field(pattern=r"^[a-z0-9_]+/[a-z0-9-]+$", max_length=100)]
-    about: Paragraph
+    about: Paragraph = ""
+    basis: Basis | None = None
     reason: Annotated[str, Field(min_length=3, max_length=1000)]
     name: Annotated[str, Field(min_length=2, max_length=200)]
     decided_on: date

@@ -23,13 +23,13 @@ from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
 
-SCHEMA_VERSION: Literal[1] = 1
+SCHEMA_VERSION: Literal[2] = 2
 
 
 class Job(Part):
     """One job. Boards and circuits form a tree from the origin; a run is derived, never stored."""
 
-    schema_version: Literal[1] = SCHEMA_VERSION
+    schema_version: Literal[2] = SCHEMA_VERSION
     rule_set: Line = "bs7671_2018_a3_2024"
     title: Annotated[str, Field(min_length=1, max_length=120)]
     reference: Line = ""

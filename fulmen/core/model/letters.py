@@ -5,7 +5,9 @@ from __future__ import annotations
 from datetime import date
 from enum import StrEnum
 
-from fulmen.core.model.base import Line, Paragraph, Part, PhotoRef
+from pydantic import Field
+
+from fulmen.core.model.base import LoadA, Paragraph, Part, PhotoRef
 
 
 class LetterKind(StrEnum):
@@ -23,8 +25,25 @@ class LetterKind(StrEnum):
 TO_OPERATOR = (LetterKind.NOTICE, LetterKind.APPLICATION)
 
 
+class Against(StrEnum):
+    """What speaks against a supply."""
+
+    LOOPED = "looped"
+    CUT_OUT_NOT_SOUND = "cut_out_not_sound"
+
+
+class LetterFacts(Part):
+    """What an answer of the operator rests on: the demand in whole amperes, the car, what speaks against the supply."""
+
+    demand_a: LoadA | None = None
+    load_limit_a: LoadA | None = None
+    car_a: LoadA
+    against: tuple[Against, ...] = Field(default=(), max_length=len(Against))
+
+
 class Letter(Part):
-    """One letter. `about` keeps what the job said then: an answer to other facts is no answer.
+    """One letter. `about` keeps what the job said then: an answer to other facts is no answer, and where what it was
+    about can't be told, it answers nothing.
 
     `booked_on` is the day of the operator's own work. A `stand_in` letter comes from the simulated desk that
     ships with Fulmen: no operator has seen it.
@@ -32,7 +51,7 @@ class Letter(Part):
 
     kind: LetterKind
     dated: date
-    about: Line
+    about: LetterFacts | None = None
     text: Paragraph = ""
     booked_on: date | None = None
     stand_in: bool = False

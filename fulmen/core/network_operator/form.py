@@ -7,6 +7,7 @@ from fulmen.core.demand.diversity import DiversityLine
 from fulmen.core.findings.words import word
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
+from fulmen.core.model.letters import LetterFacts
 from fulmen.core.model.stops import Stop
 from fulmen.core.network_operator.notification import Reason, Route, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
@@ -51,7 +52,8 @@ class OperatorForm(Part):
     charge_points: tuple[FormChargePoint, ...]
     photos: tuple[str, ...]
     missing: tuple[str, ...]
-    about: str
+    about: LetterFacts
+    about_words: str
 
 
 def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) -> OperatorForm:
@@ -106,6 +108,7 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         photos=_photos(photo_stops),
         missing=_missing(job, demand.total_a, Stop.CUT_OUT in photo_stops),
         about=matter.about,
+        about_words=matter.about_words,
     )
 
 

@@ -12,13 +12,14 @@ from fulmen.core.demand.demand import Demand
 from fulmen.core.model.base import Part
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
-from fulmen.core.model.letters import TO_OPERATOR, Letter, LetterKind
+from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import CutOutCondition, Seen
 from fulmen.core.reference.rule_set import RuleSet
 
 UNSOUND = (CutOutCondition.OLD, CutOutCondition.DAMAGED)
+AGAINST_WORDS = {Against.LOOPED: "looped", Against.CUT_OUT_NOT_SOUND: "cut-out not sound"}
 OPERATORS_STOPS = (Stop.CUT_OUT, Stop.METER)
 
 
@@ -60,7 +61,9 @@ class OperatorMatter(Part):
 
     route: Route
     reasons: tuple[Reason, ...]
-    about: str
+    about: LetterFacts
+    about_words: str
+    letters_about: tuple[str, ...]
     state: OperatorState
     hold: bool
     stand_in: bool
@@ -72,7 +75,7 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
     """Route, reasons, state and hold of a job."""
     reasons = _reasons(job, rules, demand)
     route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
-    about, state = about_words(job, demand), operator_state(job, demand)
+    about, state = letter_facts(job, demand), operator_state(job, demand)
     last = job.letters[-1] if job.letters else None
     days = int(rules.value("notify_within_days"))
     energised = energised_on(job)
@@ -87,6 +90,8 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
         route=route,
         reasons=reasons,
         about=about,
+        about_words=about_words(about),
+        letters_about=tuple(about_words(letter.about) for letter in job.letters),
         state=state,
         hold=route is Route.APPLY_BEFORE and state is not OperatorState.ACCEPTED,
         stand_in=bool(last and last.stand_in),
@@ -95,29 +100,47 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
     )
 
 
-def about_words(job: Job, demand: Demand) -> str:
-    """What an answer of the operator rests on: the demand, then whatever speaks against the supply."""
+def letter_facts(job: Job, demand: Demand) -> LetterFacts:
+    """What an answer of the operator rests on now: the demand, then whatever speaks against the supply."""
     supply = job.supply
-    total = "demand not known" if demand.held_a is None else f"{demand.held_a:.0f} A in all"
-    limit = f", load limit {supply.load_limit_a:g} A" if supply.load_limit_a is not None else ""
-    against = ["looped"] if supply.looped is Seen.YES else []
-    against += ["cut-out not sound"] if supply.cut_out_condition in UNSOUND else []
-    return "; ".join([f"{total}{limit}, charge point {demand.car_a:g} A", *against])
+    against = [Against.LOOPED] if supply.looped is Seen.YES else []
+    against += [Against.CUT_OUT_NOT_SOUND] if supply.cut_out_condition in UNSOUND else []
+    return LetterFacts(
+        demand_a=None if demand.held_a is None else float(round(demand.held_a)),
+        load_limit_a=supply.load_limit_a,
+        car_a=demand.car_a,
+        against=tuple(against),
+    )
 
 
-def still_about(then: str, now: str) -> bool:
+def about_words(facts: LetterFacts | None) -> str:
+    """What a letter was about, in words.
+
+    >>> about_words(LetterFacts(demand_a=74, car_a=32, against=(Against.LOOPED,)))
+    '74 A in all, charge point 32 A; looped'
+    """
+    if facts is None:
+        return "not known what it was about"
+    total = "demand not known" if facts.demand_a is None else f"{facts.demand_a:.0f} A in all"
+    limit = f", load limit {facts.load_limit_a:g} A" if facts.load_limit_a is not None else ""
+    against = [AGAINST_WORDS[one] for one in facts.against]
+    return "; ".join([f"{total}{limit}, charge point {facts.car_a:g} A", *against])
+
+
+def still_about(then: LetterFacts | None, now: LetterFacts) -> bool:
     """Whether a letter still covers the job: the same demand, and nothing new that speaks against the supply.
 
     What the operator has mended since may fall away.
 
-    >>> still_about("74 A in all, charge point 32 A; looped", "74 A in all, charge point 32 A")
-    True
-    >>> still_about("74 A in all, charge point 32 A", "74 A in all, charge point 32 A; looped")
-    False
+    >>> before = LetterFacts(demand_a=74, car_a=32)
+    >>> looped = before.model_copy(update={"against": (Against.LOOPED,)})
+    >>> still_about(looped, before), still_about(before, looped)
+    (True, False)
     """
-    demand_then, *against_then = then.split("; ")
-    demand_now, *against_now = now.split("; ")
-    return demand_then == demand_now and set(against_now) <= set(against_then)
+    if then is None:
+        return False
+    same = then.model_copy(update={"against": now.against}) == now
+    return same and set(now.against) <= set(then.against)
 
 
 def operator_state(job: Job, demand: Demand) -> OperatorState:
@@ -125,7 +148,7 @@ def operator_state(job: Job, demand: Demand) -> OperatorState:
     if not job.letters:
         return OperatorState.NOT_SENT
     last = job.letters[-1]
-    if not still_about(last.about, about_words(job, demand)):
+    if not still_about(last.about, letter_facts(job, demand)):
         return OperatorState.OUT_OF_DATE
     if last.kind in TO_OPERATOR:
         return OperatorState.WAITING

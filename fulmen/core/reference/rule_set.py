@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache
 from importlib.resources import files
+from typing import Any
 
 from fulmen.core.errors import InputError
 from fulmen.core.reference.tables import read_toml
@@ -23,8 +24,17 @@ class Limit:
 
 
 @dataclass(frozen=True)
+class RuleEntry:
+    """What an edition says of one rule of the register: its clause, its limits, and the clauses of its variants."""
+
+    clause: str = ""
+    limits: tuple[str, ...] = ()
+    variants: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
 class RuleSet:
-    """Every limit of one edition, with the edition's own particulars."""
+    """Every limit of one edition, the clause of each rule, and the edition's own particulars."""
 
     key: str
     title: str
@@ -34,6 +44,7 @@ class RuleSet:
     amendment_date: str
     from_memory: bool
     limits: dict[str, Limit]
+    rules: dict[str, RuleEntry]
 
     def limit(self, name: str) -> Limit:
         """The limit of this name.
@@ -49,8 +60,25 @@ class RuleSet:
 
     def clause(self, name: str) -> str:
         """Publication and clause of the limit of this name; a source that is no clause stands alone."""
-        clause = self.limits[name].clause
-        return f"{self.publication} {clause}" if clause[:1].isdigit() or clause.startswith("Appendix") else clause
+        return self._cited(self.limits[name].clause)
+
+    def rule_clause(self, rule: str, variant: str = "") -> str:
+        """Publication and clause that a rule rests on: its variant's, that of a limit by name, or its own.
+
+        >>> rule_set().rule_clause("own_rcd")
+        'BS 7671 722.531.3.101'
+        >>> rule_set().rule_clause("depth", "buried_drive_m")
+        'BS 7671 522.8.10, common practice'
+        """
+        entry = self.rules[rule]
+        if variant in self.limits:
+            return self.clause(variant)
+        text = entry.variants[variant] if variant else entry.clause
+        return self._cited(text) if text else self.clause(entry.limits[0])
+
+    def _cited(self, clause: str) -> str:
+        numbered = clause[:1].isdigit() or clause.startswith(("Appendix", "Table", "Part"))
+        return f"{self.publication} {clause}" if numbered else clause
 
 
 def rule_set_keys() -> list[str]:
@@ -70,5 +98,10 @@ def rule_set(key: str = CURRENT) -> RuleSet:
         raise InputError("rule_set", f"there is no edition “{key}”; choose one of {', '.join(rule_set_keys())}")
     raw = read_toml(PACKAGE, key)
     limits = {name: Limit(**entry) for name, entry in raw["limits"].items()}
+    rules = {name: _rule_entry(entry) for name, entry in raw["rules"].items()}
     names = ("title", "publication", "edition", "amendment", "amendment_date", "from_memory")
-    return RuleSet(key=key, limits=limits, **{name: raw[name] for name in names})
+    return RuleSet(key=key, limits=limits, rules=rules, **{name: raw[name] for name in names})
+
+
+def _rule_entry(entry: dict[str, Any]) -> RuleEntry:
+    return RuleEntry(entry.get("clause", ""), tuple(entry.get("limits", ())), entry.get("variants", {}))

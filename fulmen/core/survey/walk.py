@@ -113,28 +113,9 @@ def point_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
         yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
-        if point.origin is not Provenance.SUPPLIED_NEW:
+        if point.provenance is not Provenance.SUPPLIED_NEW:
             yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
             yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
-
-
-# Where a finding's facts are looked at, for those that belong to the survey.
-STOP_OF_RULE = {
-    "earthing_known": Stop.CUT_OUT, "looped": Stop.CUT_OUT, "cut_out": Stop.CUT_OUT, "tns_school": Stop.CUT_OUT,
-    "isolator": Stop.METER, "tails_size": Stop.TAILS, "tails_length": Stop.TAILS, "tails_sleeved": Stop.TAILS,
-    "earthing_conductor": Stop.EARTH, "main_bonding": Stop.EARTH, "earth_terminal": Stop.EARTH,
-    "bonding_place": Stop.EARTH, "electrode_touch": Stop.EARTH, "electrode_stable": Stop.EARTH,
-    "board_make_up": Stop.BOARD, "spare_way": Stop.BOARD, "looked_inside": Stop.BOARD, "board_labels": Stop.BOARD,
-    "board_case": Stop.BOARD, "front_rcd": Stop.BOARD, "rcd_blinding": Stop.BOARD, "surge": Stop.BOARD,
-    "tt_origin_rcd": Stop.BOARD, "danger_left": Stop.BOARD, "way_clear": Stop.ROUTE, "permission": Stop.OWNERSHIP,
-    "data_way": Stop.DATA, "own_land": Stop.PARKING,
-    "demand": Stop.LOADS, "demand_tails": Stop.LOADS, "demand_main_switch": Stop.LOADS, "meter_record": Stop.LOADS,
-    "load_clamp": Stop.LOADS, "open_pen": Stop.CHARGE_POINT, "dc_protection": Stop.CHARGE_POINT,
-    "maker_rcd": Stop.CHARGE_POINT, "maker_device": Stop.CHARGE_POINT, "terminals": Stop.CHARGE_POINT,
-    "gland_entry": Stop.CHARGE_POINT, "flex_tail": Stop.CHARGE_POINT, "used_unit": Stop.CHARGE_POINT,
-    "smart": Stop.CHARGE_POINT, "ip_code": Stop.CHARGE_POINT, "connector_height": Stop.PARKING,
-    "separation": Stop.PARKING,
-}  # fmt: skip
 
 
 def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
@@ -151,19 +132,18 @@ def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, 
     )
 
 
-def stop_states(job: Job, facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
+def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
     """Each stop with how much of it is known, and the keys of its findings, worst first.
 
     The walk ends at the origin's board; those further on are entered with the run.
     """
-    further_on = {circuit.feeds for circuit in job.circuits} & {board.id for board in job.boards}
     seen: dict[Stop, list[bool]] = {stop: [] for stop in Stop}
     for fact, is_known in facts:
         seen[fact.stop].append(is_known)
     settled: dict[Stop, list[str]] = {stop: [] for stop in Stop}
     for one in findings:
-        if one.rule in STOP_OF_RULE and one.subject not in further_on:
-            settled[STOP_OF_RULE[one.rule]].append(one.key())
+        if one.place is not None:
+            settled[one.place].append(one.key)
     return tuple(
         StopState(
             stop=stop, name=word(stop), known=sum(seen[stop]), facts=len(seen[stop]), findings=tuple(settled[stop])

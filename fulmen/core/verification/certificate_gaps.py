@@ -29,7 +29,7 @@ class Gap(Part):
 def certificate_gaps(job: Job, findings: tuple[Finding, ...], steps: tuple[Step, ...]) -> tuple[Gap, ...]:
     """Everything that keeps the certificate from being issued, signatures last; empty when it may be."""
     return (
-        *[_check_gap(finding) for finding in findings if finding.is_open()],
+        *[_check_gap(finding) for finding in findings if finding.is_open],
         *_reading_gaps(steps),
         *_particular_gaps(job),
         *_inspection_gaps(job),
@@ -51,7 +51,7 @@ def _check_gap(finding: Finding) -> Gap:
         text += ", say why"
     if finding.figures():
         text += f" ({finding.figures()})"
-    return Gap(kind="check", key=finding.key(), text=text, stage=stage.value)
+    return Gap(kind="check", key=finding.key, text=text, stage=stage.value)
 
 
 def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:

@@ -9,7 +9,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.verification.expected_bands import Band, r1_r2_band, r1_rn_band, zs_band
 from fulmen.core.verification.step_limits import step_limit
-from fulmen.core.verification.steps import DEFINITIONS, Kind, StepDefinition, has_car_electrode
+from fulmen.core.verification.steps import DEFINITIONS, WHERE_WORDS, Kind, StepDefinition, Where, has_car_electrode
 
 # What a sub-main is tested for besides the final circuit.
 SUB_MAIN_STEPS = {
@@ -30,6 +30,7 @@ class Step(Part):
     subject: str
     stage: Stage
     title: str
+    names_circuit: bool
     where: str
     how: str
     kind: Kind
@@ -110,17 +111,21 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
     limit = step_limit(case, definition.key, subject)
     band = expected_band(case, definition.key, subject)
     feeder = next((number for number, chained in enumerate(case.run.chain[:-1]) if chained.circuit.id == subject), None)
-    title, where = definition.title, definition.where
+    title, where, names_circuit = definition.title, WHERE_WORDS[definition.where], True
     if feeder is not None:
         title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {case.run.chain[feeder].circuit.name}"
-        where = where.replace("at the charge point", f"at {case.run.chain[feeder + 1].board.name}")
+        if definition.where is Where.CAR:
+            where = f"at {case.run.chain[feeder + 1].board.name}"
     elif subject != ORIGIN and len(case.job.charge_points) > 1:
         title = f"{title}, {case.run.final().circuit.name}"
+    else:
+        names_circuit = False
     return Step(
         step=definition.key,
         subject=subject,
         stage=definition.stage,
         title=title,
+        names_circuit=names_circuit,
         where=where,
         how=definition.how + (BETWEEN_LINES if _lines_apart(definition, case, feeder) else ""),
         kind=definition.kind,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Literal
 
 from fulmen.core.checks.residual_current import board_rcd, front_rcds
@@ -16,6 +17,23 @@ from fulmen.core.model.supply import Earthing
 Kind = Literal["figure", "confirm"]
 
 
+class Where(StrEnum):
+    """Where a step is taken."""
+
+    BOARD = "board"
+    CAR = "car"
+    ORIGIN = "origin"
+    ELECTRODE = "electrode"
+
+
+WHERE_WORDS = {
+    Where.BOARD: "at the board",
+    Where.CAR: "at the charge point",
+    Where.ORIGIN: "at the origin",
+    Where.ELECTRODE: "at the electrode",
+}
+
+
 @dataclass(frozen=True)
 class StepDefinition:
     """What every job's step of this key has in common."""
@@ -23,7 +41,7 @@ class StepDefinition:
     key: StepKey
     stage: Stage
     title: str
-    where: str
+    where: Where
     how: str
     kind: Kind
     unit: str = ""
@@ -67,7 +85,7 @@ def _three_phase(case: Case) -> bool:
 
 
 DEAD, LIVE = Stage.DEAD, Stage.LIVE
-AT_BOARD, AT_CAR, AT_ORIGIN = "at the board", "at the charge point", "at the origin"
+AT_BOARD, AT_CAR, AT_ORIGIN, AT_ELECTRODE = Where.BOARD, Where.CAR, Where.ORIGIN, Where.ELECTRODE
 LIVE_CARE = "Live: fused probes, covers back on before you walk away."
 
 DEFINITIONS = (
@@ -127,7 +145,7 @@ DEFINITIONS = (
         StepKey.ELECTRODE,
         DEAD,
         "Earth electrode",
-        "at the electrode",
+        AT_ELECTRODE,
         "Disconnect it first. Three readings with the potential spike moved must agree.",
         "figure",
         "Ω",
@@ -140,7 +158,7 @@ DEFINITIONS = (
         StepKey.ELECTRODE,
         DEAD,
         "Car's own earth electrode",
-        "at the electrode",
+        AT_ELECTRODE,
         "Disconnect it first. Three readings with the potential spike moved must agree.",
         "figure",
         "Ω",

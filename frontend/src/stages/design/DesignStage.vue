@@ -25,7 +25,7 @@ const PAGES: Record<string, Component> = {
   chain: defineAsyncComponent(() => import('./protection/ChainPage.vue')),
 }
 const protecting = computed(() => PROTECTING.includes(props.part ?? ''))
-const filter = (one: Finding) => (protecting.value ? one.protects : one.stage === 'design' || one.rule === 'survives_fault')
+const filter = (one: Finding) => (protecting.value ? one.protects : one.stage === 'design' || one.topics.includes('design'))
 const store = useJob()
 const { links, endOf } = useChain()
 const finalIndex = computed(() => links.value.at(-1)?.circuitIndex ?? -1)

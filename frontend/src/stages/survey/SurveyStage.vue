@@ -6,7 +6,6 @@ import { useRouter } from 'vue-router'
 import type { Finding, Stop } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
-import { isOpen } from '../../shared/format'
 import SideList from '../../shared/SideList.vue'
 import { FOLLOWS, type PartKey } from './parts'
 import StopPage from './StopPage.vue'
@@ -27,7 +26,7 @@ const stops = computed(() => store.evaluation!.stops)
 const follows = computed(() => FOLLOWS.some((one) => one.key === props.part))
 const stop = computed<Stop>(() => stops.value.find((one) => one.stop === props.part)?.stop ?? 'cut_out')
 const current = computed<PartKey>(() => (follows.value ? (props.part as PartKey) : stop.value))
-const openOf = (keys: string[]) => store.evaluation!.findings.filter((one) => keys.includes(`${one.rule}/${one.subject}`) && isOpen(one)).length
+const openOf = (keys: string[]) => store.evaluation!.findings.filter((one) => keys.includes(one.key) && one.is_open).length
 
 const items = computed(() => [
   ...stops.value.map((one) => ({
@@ -44,11 +43,10 @@ const fold = computed(() => {
 })
 
 // Each part shows the checks that its facts settle.
-const FOLLOW_RULES = ['operator', 'looped', 'cut_out', 'demand', 'demand_tails', 'demand_main_switch', 'load_clamp', 'meter_record']
 const here = computed(() => new Set(stops.value.find((one) => one.stop === stop.value)?.findings ?? []))
 const filter = (one: Finding) => {
   if (current.value === 'open') return one.verdict === 'needs'
-  return follows.value ? FOLLOW_RULES.includes(one.rule) : here.value.has(`${one.rule}/${one.subject}`)
+  return follows.value ? one.topics.includes('operator') : here.value.has(one.key)
 }
 
 function go(part: string): void {

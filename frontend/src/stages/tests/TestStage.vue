@@ -34,8 +34,8 @@ function next(): void {
     <StepList :steps="steps" :current="current" :stage="stage" @choose="current = $event" />
     <StepPanel :key="`${step.step}/${step.subject}`" :step="step" :number="current + 1" :count="steps.length" @kept="next" />
     <aside>
-      <ChecksLedger :stages="[stage]" title="Do the readings agree?" :filter="(one) => one.rule.startsWith('agree_')" />
-      <ChecksLedger :stages="[stage]" title="Against their limits" :filter="(one) => one.rule.startsWith('reading_')" />
+      <ChecksLedger :stages="[stage]" title="Do the readings agree?" :filter="(one) => one.topics.includes('agreement')" />
+      <ChecksLedger :stages="[stage]" title="Against their limits" :filter="(one) => one.topics.includes('reading')" />
     </aside>
   </div>
   <p v-else class="none">Nothing to test yet: no circuit feeds a charge point.</p>

@@ -21,6 +21,16 @@ from fulmen.core.circuit.margins import (
 )
 from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.errors import TableError
+from fulmen.core.findings.rules.protection import DISCONNECTION
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.findings.rules.run import (
+    BREAKING_CAPACITY,
+    BURIED_COVER,
+    CONCEALED_ZONE,
+    MAKER_DEVICE,
+    TERMINALS,
+    WEAKEST_SECTION,
+)
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import DeviceKind
@@ -29,28 +39,12 @@ from fulmen.core.model.supply import Seen
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.units import telling_decimals
 
-TITLES = {
-    "load_on_device": "device carries the load",
-    "weakest_section": "weakest section",
-    "terminal_temperature": "conductor at 70 °C terminals",
-    "disconnection": "loop",
-    "survives_fault": "conductors survive the fault",
-    "volt_drop": "volt drop",
-    "volt_drop_lighting": "volt drop to the lights",
-    "breaking_capacity": "device can break the fault",
-    "terminals": "unit's terminals",
-    "maker_device": "maker's device range",
-    "buried_cover": "armour or duct in the ground",
-    "concealed_zone": "hidden cable in its zone",
-    "cable_cores": "cores of the cable",
-}
-
 
 @dataclass(frozen=True)
 class Short:
     """What a way falls short of first: the rule, and its figure."""
 
-    rule: str
+    rule: Rule
     text: str
 
 
@@ -68,7 +62,7 @@ def short_of(margin: Margin) -> Short:
     usual = 0 if margin.unit == "°C" else 1 if margin.unit == "A" else 2
     decimals = telling_decimals(margin.value, margin.limit, usual)
     bound = "at least" if margin.at_least else "at most"
-    text = f"{TITLES[margin.rule]} {margin.value:.{decimals}f} {margin.unit}, {bound} {margin.limit:.{decimals}f}"
+    text = f"{margin.rule.short} {margin.value:.{decimals}f} {margin.unit}, {bound} {margin.limit:.{decimals}f}"
     return Short(margin.rule, text)
 
 
@@ -84,14 +78,14 @@ def judge_circuit(chained: CircuitFigures, rules: RuleSet, tt: bool, rcd: Rcd | 
     if not load.holds():
         return CircuitVerdict(short_of(load), False, 0.0)
     if capacity is None:
-        return CircuitVerdict(Short("weakest_section", "a section that no table rates for this cable"), False, 0.0)
+        return CircuitVerdict(Short(WEAKEST_SECTION, "a section that no table rates for this cable"), False, 0.0)
     if not capacity.holds():
         return CircuitVerdict(short_of(capacity), False, 0.0)
     loop, wants_rcd = loop_margin(chained), False
     if tt or loop is None or not loop.holds():
         if rcd is None:
             text = "nothing opens it in time" if loop is None or tt else short_of(loop).text
-            return CircuitVerdict(Short("disconnection", text), False, 0.0)
+            return CircuitVerdict(Short(DISCONNECTION, text), False, 0.0)
         wants_rcd, loop = True, touch_margin(chained, rcd, rules)
     terminal = terminal_margin(chained, rules)
     # A device of just the load's size is usual, so the load does not narrow the margin.
@@ -107,7 +101,7 @@ def _fault_margins(chained: CircuitFigures, rules: RuleSet, measured: bool) -> l
         margins.append(energy_margin(fault_energy(chained, chained.start_fault_ka, rules), chained.circuit.id))
     if measured and chained.device.kind is DeviceKind.BREAKER:
         limit = breaking_limit_ka(chained)
-        margins.append(Margin("breaking_capacity", chained.circuit.id, chained.start_fault_ka, limit, "kA"))
+        margins.append(Margin(BREAKING_CAPACITY, chained.circuit.id, chained.start_fault_ka, limit, "kA"))
     return margins
 
 
@@ -117,9 +111,9 @@ def _laid_wrong(chained: CircuitFigures) -> Short | None:
         if one.metre.record.earthed_metal_cover:
             continue
         if one.section.surroundings is Surroundings.BURIED and not one.section.in_duct:
-            return Short("buried_cover", f"{one.metre.record.name} has no earthed armour and lies in no duct")
+            return Short(BURIED_COVER, f"{one.metre.record.name} has no earthed armour and lies in no duct")
         if one.section.concealed_under_50_mm and one.section.in_zone is Seen.NO:
-            return Short("concealed_zone", f"{one.metre.record.name} hidden outside the usual zones")
+            return Short(CONCEALED_ZONE, f"{one.metre.record.name} hidden outside the usual zones")
     return None
 
 
@@ -128,8 +122,8 @@ def judge_end(chained: CircuitFigures, point: ChargePoint) -> Short | None:
     rating = chained.in_a
     low, high = point.device_min_a, point.device_max_a
     if low is not None and high is not None and not low <= rating <= high:
-        return Short("maker_device", f"the maker allows {low:g} to {high:g} A, this device is {rating:g} A")
+        return Short(MAKER_DEVICE, f"the maker allows {low:g} to {high:g} A, this device is {rating:g} A")
     csa_mm2, most = chained.sections[-1].cable.csa_mm2, point.terminal_max_mm2
     if most is not None and csa_mm2 > most:
-        return Short("terminals", f"unit's terminals take {most:g} mm², the cable is {csa_mm2:g}")
+        return Short(TERMINALS, f"unit's terminals take {most:g} mm², the cable is {csa_mm2:g}")
     return None

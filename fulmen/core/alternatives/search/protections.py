@@ -15,6 +15,8 @@ from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.findings.rules import REGISTER
+from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.boards import Rcd, RcdType
@@ -36,7 +38,7 @@ MEASURES = (
 RCDS: tuple[Rcd | None, ...] = (Rcd(type=RcdType.A), Rcd(type=RcdType.F), Rcd(type=RcdType.B), None)
 
 
-NO_RCD = Short("disconnection", "only an RCD at the board would open it in time")
+NO_RCD = Short(DISCONNECTION, "only an RCD at the board would open it in time")
 
 
 @dataclass(frozen=True)
@@ -145,7 +147,7 @@ class ProtectionBench:
         case = Case(job, self.rules, Run(run.charge_point, (*run.chain[:-1], final)), self.demand, None)
         allowance, reasons = judge_case(case)
         refused = allowance is Allowance.REFUSED
-        short = Short(reasons[0].rule, reasons[0].text) if refused else _maker_refuses(case)
+        short = Short(REGISTER[reasons[0].rule], reasons[0].text) if refused else _maker_refuses(case)
         return JudgedProtection(protection, short, 0 if allowance is Allowance.ALLOWED else len(reasons))
 
 
@@ -153,4 +155,4 @@ def _maker_refuses(case: Case) -> Short | None:
     """The unit's maker may ask for a certain RCD before it."""
     asked = maker_rcd_finding(case)
     short = asked is not None and asked.verdict is Verdict.FALLS_SHORT
-    return Short(asked.rule, asked.detail) if asked is not None and short else None
+    return Short(REGISTER[asked.rule], asked.detail) if asked is not None and short else None

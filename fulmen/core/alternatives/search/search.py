@@ -108,8 +108,8 @@ class Tally:
         per_size[0] += tried
         per_size[1] += held
         for short, times in shorts.items():
-            self.reasons[short.rule] += times
-            self.texts.setdefault(short.rule, short.text)
+            self.reasons[short.rule.key] += times
+            self.texts.setdefault(short.rule.key, short.text)
             self.size_texts.setdefault(csa_mm2, Counter())[short.text] += times
 
 
@@ -184,11 +184,11 @@ def _proven(
 ) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
     """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it is dropped."""
     found = [evaluate(way.job, rules) for way, _ in few]
-    shorts = [{one.key(): one for one in each.falls_short()} for each in found]
+    shorts = [{one.key: one for one in each.falls_short()} for each in found]
     common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
-    open_now = {one.key() for one in evaluate(job, rules).findings if one.is_open()}
+    open_now = {one.key for one in evaluate(job, rules).findings if one.is_open}
     proven = tuple(
-        _found(job, way, words, sum(one.is_open() and one.key() not in open_now for one in each.findings))
+        _found(job, way, words, sum(one.is_open and one.key not in open_now for one in each.findings))
         for (way, words), each, short in zip(few, found, shorts, strict=True)
         if not set(short) - common
     )

@@ -7,7 +7,7 @@ import VerdictMark from '../../../shared/VerdictMark.vue'
 
 const store = useJob()
 const ways = computed(() => store.evaluation!.ways_out)
-const short = computed(() => store.evaluation!.findings.some((one) => one.rule.startsWith('demand') && one.verdict === 'falls_short'))
+const short = computed(() => store.evaluation!.findings.some((one) => one.topics.includes('demand') && one.verdict === 'falls_short'))
 </script>
 
 <template>

@@ -43,7 +43,7 @@ async function keep(): Promise<void> {
       <li v-for="(letter, index) in letters" :key="index">
         <p><b>{{ words('LetterKind', letter.kind) }}</b> <span class="figure">{{ letter.dated }}</span> <span v-if="letter.stand_in" class="stand-in">stand-in</span></p>
         <p v-if="letter.booked_on">Operator’s work booked for <span class="figure">{{ letter.booked_on }}</span></p>
-        <p class="quiet">{{ letter.text }} <span class="about">About: {{ letter.about }}</span></p>
+        <p class="quiet">{{ letter.text }} <span class="about">About: {{ store.evaluation!.operator.letters_about[index] }}</span></p>
       </li>
     </ol>
     <p v-else class="quiet">None kept yet.</p>

@@ -12,7 +12,7 @@ import RecordPicker from './RecordPicker.vue'
 
 const store = useJob()
 const point = computed(() => store.job!.charge_points[store.pointIndex])
-const used = computed(() => point.value?.origin !== 'supplied_new')
+const used = computed(() => point.value?.provenance !== 'supplied_new')
 const RCDS = [
   { value: null, words: 'none' },
   ...[rcd('A'), rcd('F'), rcd('B'), rcd('AC')].map((value) => ({ value, words: rcdWords(value) })),
@@ -28,7 +28,7 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
 <template>
   <template v-if="point">
     <JobField v-if="store.job!.charge_points.length > 1" :path="at('name')" label="Which one this is" />
-    <TapField :path="at('origin')" label="Where does it come from?" choice="Origin" />
+    <TapField :path="at('origin')" label="Where does it come from?" choice="Provenance" />
     <div v-if="used" class="used">
       <p><b>Find out what is inside before it goes on the wall.</b> Older units hold neither an open-PEN device nor DC detection: look at the plate, the maker’s data and the year. Not known counts as not there.</p>
       <div class="pair"><JobField :path="at('built_year')" label="Year it was built" kind="number" /></div>

@@ -1,0 +1,87 @@
+"""Volts lost from the origin to the car, and to lights at a board further on (BS 7671 525)."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.margins import Margin, lighting_margin, volt_drop_margin
+from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
+from fulmen.core.findings.finding import Finding, WorkingLine
+from fulmen.core.findings.question import ask
+
+
+def volt_drop_findings(case: Case) -> list[Finding]:
+    """Every finding about volts lost; none before every circuit has a route."""
+    if case.figures is None:
+        return []
+    findings = [_volt_drop(case, case.figures)]
+    for chained in case.new_figures():
+        lighting = lighting_margin(case.job, chained, case.rules)
+        if lighting is not None:
+            findings.append(_lighting_drop(case, chained, lighting))
+    return findings
+
+
+def _lighting_drop(case: Case, chained: CircuitFigures, margin: Margin) -> Finding:
+    """Lights at a board further on: 3 % from the origin, their own circuit included."""
+    drop_v, u0_v = chained.end.drop_v, case.rules.value("u0_v")
+    line = WorkingLine(
+        symbol="ΔU", formula="ΣΔU/U0·100", figures=f"{drop_v:.2f}/{u0_v:g}·100", value=margin.value, unit="%"
+    )
+    name = next(board.name for board in case.job.boards if board.id == margin.subject)
+    return ask(margin.rule, case.rules, margin.subject, board=name).judged(
+        value=margin.value,
+        unit="%",
+        limit=margin.limit,
+        working=(line,),
+        detail=f"{drop_v:.1f} V up to the board; the lighting circuit's own drop comes on top",
+        remedy="Use a bigger sub-main.",
+    )
+
+
+def _volt_drop(case: Case, figures: RunFigures) -> Finding:
+    u0_v = case.rules.value("u0_v")
+    lines = [
+        WorkingLine(
+            symbol="ΔU tails",
+            value=figures.tails.drop_v,
+            unit="V",
+            source=f"at {figures.tails.load_a:.0f} A" if figures.tails.load_a else "tails not entered, left out",
+        )
+    ]
+    for chained in figures.chain:
+        before = "" if chained.final else f"{chained.circuit.id} "
+        lines.extend(_drop_line(chained, number, before) for number in range(1, len(chained.sections) + 1))
+    margin, total_v = volt_drop_margin(figures.final, case.rules), figures.final.end.drop_v
+    lines.append(
+        WorkingLine(
+            symbol="ΔU",
+            formula="ΣΔU/U0·100",
+            figures=f"{total_v:.2f}/{u0_v:g}·100",
+            value=margin.value,
+            unit="%",
+        )
+    )
+    return ask(margin.rule, case.rules, margin.subject).judged(
+        value=margin.value,
+        unit="%",
+        limit=margin.limit,
+        working=tuple(lines),
+        detail=f"{total_v:.1f} V from the origin" + (", sub-main included" if len(figures.chain) > 1 else ""),
+        remedy="Use a bigger cable or a shorter route.",
+    )
+
+
+def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine:
+    one = chained.sections[number - 1]
+    parts = []
+    if chained.load.single_a:
+        parts.append(f"{one.metre.single_mv:g}·{chained.load.single_a:g}")
+    if chained.load.balanced_a:
+        parts.append(f"{one.metre.balanced_mv:.2f}·{chained.load.balanced_a:g}")
+    total = " + ".join(parts) if len(parts) == 1 else f"({' + '.join(parts)})"
+    return WorkingLine(
+        symbol=f"ΔU {before}{number}",
+        formula="mV·Ib·L·Ct/1000" + (", mV three-phase/√3" if chained.load.balanced_a else ""),
+        figures=f"{total}·{one.section.length_m:g}·{one.ct:.3f}/1000",
+        value=one.drop_v,
+        unit="V",
+    )

@@ -1,0 +1,38 @@
+"""Job files of earlier versions brought to the present one, by small steps in order.
+
+A step takes the decoded document of its version and gives it changed; it takes anything that JSON can hold, and leaves
+alone what it does not know: the model refuses that afterwards, by name. A step never guesses a fact.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from fulmen.core.editing.upgrades.v1 import (
+    boards_without_phases,
+    decisions_rest_on_facts,
+    letter_rests_on_facts,
+    letters_rest_on_facts,
+    provenance_of_units,
+)
+from fulmen.core.model.job import SCHEMA_VERSION
+
+Document = dict[str, Any]
+STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
+    1: (boards_without_phases, provenance_of_units, letters_rest_on_facts, decisions_rest_on_facts),
+}
+OLDEST = min(STEPS)
+
+
+def upgraded(document: Document, version: int) -> Document:
+    """A document of a known version as one of the present version."""
+    for earlier in range(version, SCHEMA_VERSION):
+        for step in STEPS[earlier]:
+            document = step(document)
+    return {**document, "schema_version": SCHEMA_VERSION}
+
+
+def upgraded_letter(letter: Document) -> Document:
+    """A letter that is kept by itself, in the shape of the day it was kept; it is never written anew."""
+    return letter_rests_on_facts(letter)

@@ -1,0 +1,177 @@
+"""Asking a rule about one subject: the only place where findings are made.
+
+A check names its question once, with `ask`, and gives one of the answers. Title, stage, stop and what can happen come
+from the register, clause and limits from the edition.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Protocol
+
+from fulmen.core.findings.finding import Finding, Stage, Verdict, WaitsFor, WorkingLine
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.units import telling_decimals
+
+# Words in a title that name whose finding it is.
+NAMES_WHOSE = {"board", "circuit"}
+Facts = Mapping[str, object]
+NO_FACTS: Facts = {}
+
+
+class Edition(Protocol):
+    """What a question needs of an edition's rules, see `reference.rule_set.RuleSet`."""
+
+    def rule_clause(self, rule: str, variant: str = "") -> str:
+        """The clause that a rule rests on."""
+
+    def value(self, name: str) -> float:
+        """The figure of a limit."""
+
+
+@dataclass(frozen=True)
+class Question:
+    """One rule asked about one subject by one edition."""
+
+    rule: Rule
+    edition: Edition
+    subject: str
+    title: str
+    clause: str
+    stage: Stage
+    asked_at: Stage
+    named: bool
+    on_the_walk: bool = True
+
+    def shown_at(self, stage: Stage) -> Question:
+        """The same question where another stage answers it."""
+        return replace(self, stage=stage, asked_at=stage)
+
+    def naming_whose(self, named: bool) -> Question:
+        """The same question where its title names its circuit or board, or does not."""
+        return replace(self, named=named)
+
+    def further_on(self) -> Question:
+        """The same question about something that the walk does not reach: it is entered with the design."""
+        return replace(self.shown_at(Stage.DESIGN), on_the_walk=False)
+
+    def meets(self, detail: str, *, basis: Facts = NO_FACTS, working: tuple[WorkingLine, ...] = ()) -> Finding:
+        """It holds."""
+        return self._finding(Verdict.MEETS, detail, basis, working=working)
+
+    def falls_short(
+        self, detail: str, *, basis: Facts = NO_FACTS, remedy: str = "", working: tuple[WorkingLine, ...] = ()
+    ) -> Finding:
+        """It does not hold, and what would put it right."""
+        return self._finding(Verdict.FALLS_SHORT, detail, basis, remedy=remedy, working=working)
+
+    def your_call(
+        self, detail: str, *, basis: Facts, remedy: str = "", working: tuple[WorkingLine, ...] = ()
+    ) -> Finding:
+        """Allowed both ways: a reason is asked for, and holds while the basis stays what it is."""
+        return self._finding(Verdict.YOUR_CALL, detail, basis, remedy=remedy, working=working)
+
+    def needs_fact(self, detail: str, *, basis: Facts = NO_FACTS) -> Finding:
+        """It waits for a fact, where that is entered."""
+        return replace(self, stage=self.asked_at)._finding(Verdict.NEEDS, detail, basis)
+
+    def needs_reading(self, detail: str, *, stage: Stage = Stage.LIVE, basis: Facts = NO_FACTS) -> Finding:
+        """It waits for a reading."""
+        return replace(self, stage=stage)._finding(Verdict.NEEDS, detail, basis, waits_for="reading")
+
+    def judged(
+        self,
+        *,
+        value: float,
+        limit: float,
+        unit: str,
+        detail: str = "",
+        at_least: bool = False,
+        decimals: int = 2,
+        working: tuple[WorkingLine, ...] = (),
+        remedy: str = "",
+        otherwise: Verdict = Verdict.FALLS_SHORT,
+        holding: Verdict = Verdict.MEETS,
+        waits_for: WaitsFor = "fact",
+        basis: Facts = NO_FACTS,
+    ) -> Finding:
+        """The verdict follows from a value and a limit; exactly at the limit meets.
+
+        Args:
+            at_least: the value must reach the limit; otherwise it must not pass it.
+            otherwise: the verdict when it does not hold.
+            holding: the verdict when it does: less than Meets where a condition stays that nobody can check.
+            remedy: what would put it right, kept only when it does not hold.
+            basis: what the verdict rests on besides value and limit.
+        """
+        holds = value >= limit - 1e-9 if at_least else value <= limit + 1e-9
+        spare = (value - limit) if at_least else (limit - value)
+        facts = {"value": round(value, decimals), "limit": round(limit, decimals), **basis}
+        found = self._finding(
+            holding if holds else otherwise, detail, facts, remedy="" if holds else remedy, working=working,
+            waits_for=waits_for,
+        )  # fmt: skip
+        return found.model_copy(
+            update={
+                "value": value,
+                "limit": limit,
+                "unit": unit,
+                "decimals": decimals if holds else telling_decimals(value, limit, decimals),
+                "at_least": at_least,
+                "margin": spare / limit if limit else None,
+            }
+        )
+
+    def _finding(
+        self,
+        verdict: Verdict,
+        detail: str,
+        basis: Facts,
+        *,
+        remedy: str = "",
+        working: tuple[WorkingLine, ...] = (),
+        waits_for: WaitsFor = "fact",
+    ) -> Finding:
+        schools = self.rule.schools if verdict is Verdict.YOUR_CALL else None
+        return Finding(
+            rule=self.rule.key,
+            subject=self.subject,
+            stage=self.stage,
+            title=self.title,
+            verdict=verdict,
+            detail=detail,
+            clause=self.clause,
+            basis=dict(basis),
+            place=self.rule.stop if self.on_the_walk else None,
+            step=self.rule.step,
+            topics=self.rule.topics,
+            working=working,
+            waits_for=waits_for,
+            remedy=remedy,
+            fear=self.rule.can_happen if verdict is Verdict.FALLS_SHORT else "",
+            school=schools.words() if schools else "",
+            named=self.named,
+        )
+
+
+def ask(rule: Rule, edition: Edition, subject: str, *, variant: str = "", **words: str) -> Question:
+    """A rule asked about one subject.
+
+    Args:
+        rule: the entry of the register.
+        edition: the limits and clauses it is judged by.
+        subject: the id of what it is about, or `origin`.
+        variant: which of the rule's clauses, where the edition has several; the name of a limit gives that limit's.
+        words: what the places in its title stand for.
+    """
+    return Question(
+        rule=rule,
+        edition=edition,
+        subject=subject,
+        title=rule.title.format(**words) if words else rule.title,
+        clause=edition.rule_clause(rule.key, variant),
+        stage=rule.stage,
+        asked_at=rule.asked_at or rule.stage,
+        named=not NAMES_WHOSE.isdisjoint(words),
+    )

@@ -1,0 +1,13 @@
+"""The register of rules: one entry a rule, and nothing else writes a rule's name.
+
+A check imports the entry and asks it (`findings.question`); clause and limits come from the edition.
+"""
+
+from __future__ import annotations
+
+from fulmen.core.findings.rules import protection, readings, run, supply
+from fulmen.core.findings.rules.rule import Rule
+
+REGISTER: dict[str, Rule] = {
+    rule.key: rule for part in (supply, run, protection) for rule in vars(part).values() if isinstance(rule, Rule)
+} | {rule.key: rule for rule in (*readings.READINGS.values(), *vars(readings).values()) if isinstance(rule, Rule)}

@@ -1,0 +1,116 @@
+"""The rules of the survey: the supply as found, the boards, the load, and what the operator must be told."""
+
+from __future__ import annotations
+
+from fulmen.core.findings.finding import Stage, Topic
+from fulmen.core.findings.rules.rule import Protects, Rule
+from fulmen.core.model.stops import Stop
+
+SURVEY = Stage.SURVEY
+OPERATOR_TOPIC, DEMAND_TOPICS = (Topic.OPERATOR,), (Topic.OPERATOR, Topic.DEMAND)
+
+EARTHING_KNOWN = Rule(
+    "earthing_known", "Earthing arrangement of the supply", SURVEY, Protects.PEOPLE,
+    "Everything that protects people rests on a guess.", stop=Stop.CUT_OUT,
+)  # fmt: skip
+LOOPED = Rule(
+    "looped", "Service not looped to a neighbour", SURVEY, Protects.SUPPLY,
+    "Two houses' load goes through one cable and one block.", stop=Stop.CUT_OUT, topics=OPERATOR_TOPIC,
+)  # fmt: skip
+CUT_OUT = Rule(
+    "cut_out", "Cut-out sound", SURVEY, Protects.SUPPLY,
+    "An old block cracks, smokes or catches fire under hours of load.",
+    stop=Stop.CUT_OUT, topics=OPERATOR_TOPIC,
+)  # fmt: skip
+ISOLATOR = Rule(
+    "isolator", "Tails can be made dead", SURVEY, Protects.WORK, "Somebody works on live tails.", stop=Stop.METER
+)
+TAILS_SIZE = Rule(
+    "tails_size", "Tails big enough for the cut-out fuse", SURVEY, Protects.CABLE,
+    "The tails overheat behind the fuse.",
+    stop=Stop.TAILS,
+)  # fmt: skip
+TAILS_LENGTH = Rule(
+    "tails_length", "Tails short enough without their own device", SURVEY, Protects.CABLE,
+    "A long piece of cable has only the operator's fuse before it.", stop=Stop.TAILS,
+)  # fmt: skip
+TAILS_SLEEVED = Rule(
+    "tails_sleeved", "Tails marked brown and blue", SURVEY, Protects.WORK, "Line and neutral are crossed.",
+    stop=Stop.TAILS,
+)  # fmt: skip
+EARTHING_CONDUCTOR = Rule(
+    "earthing_conductor", "Earthing conductor big enough", SURVEY, Protects.HOUSE,
+    "It burns through with the first bad fault.", stop=Stop.EARTH,
+)  # fmt: skip
+MAIN_BONDING = Rule(
+    "main_bonding", "Main bonding in place and big enough", SURVEY, Protects.HOUSE,
+    "Taps and pipes stand at another voltage than the rest, or the bonding burns when the PEN breaks.", stop=Stop.EARTH,
+)  # fmt: skip
+EARTH_TERMINAL = Rule(
+    "earth_terminal", "Main earthing terminal present", SURVEY, Protects.HOUSE, "Earths end wherever they fell.",
+    stop=Stop.EARTH,
+)  # fmt: skip
+BONDING_PLACE = Rule(
+    "bonding_place", "Main bonding where the service comes in", SURVEY, Protects.HOUSE,
+    "What is before the clamp is not bonded.", stop=Stop.EARTH,
+)  # fmt: skip
+WAY_CLEAR = Rule(
+    "way_clear", "Way proven clear", SURVEY, Protects.WORK, "The van comes back for a digger.", stop=Stop.ROUTE
+)
+PERMISSION = Rule(
+    "permission", "Owner agrees in writing", SURVEY, Protects.RECORD, "Who does not own the house orders work on it.",
+    stop=Stop.OWNERSHIP,
+)  # fmt: skip
+OWN_LAND = Rule(
+    "own_land", "Car stands on the dwelling's own land", SURVEY, Protects.HOUSE, "Somebody trips over the lead.",
+    stop=Stop.PARKING,
+)  # fmt: skip
+DANGER_LEFT = Rule(
+    "danger_left", "Nothing dangerous left behind", SURVEY, Protects.HOUSE,
+    "The danger that was seen hurts somebody.",
+    stop=Stop.BOARD,
+)  # fmt: skip
+BOARD_MAKE_UP = Rule(
+    "board_make_up", "Board takes the new device", SURVEY, Protects.CABLE,
+    "A device stands in a board not made for it.",
+    stop=Stop.BOARD,
+)  # fmt: skip
+SPARE_WAY = Rule(
+    "spare_way", "A way for the circuit", SURVEY, Protects.CABLE, "Two circuits share one way.", stop=Stop.BOARD
+)
+LOOKED_INSIDE = Rule(
+    "looked_inside", "Looked over with its lid off", SURVEY, Protects.HOUSE,
+    "A loose conductor cooks behind the lid.",
+    stop=Stop.BOARD,
+)  # fmt: skip
+BOARD_LABELS = Rule(
+    "board_labels", "Circuits of the board labelled", SURVEY, Protects.WORK, "The wrong circuit is switched off.",
+    stop=Stop.BOARD,
+)  # fmt: skip
+BOARD_CASE = Rule(
+    "board_case", "Board's case won't feed a fire", Stage.DESIGN, Protects.HOUSE,
+    "A loose terminal sets the case alight.", stop=Stop.BOARD, asked_at=SURVEY,
+)  # fmt: skip
+DEMAND = Rule(
+    "demand", "Demand within the cut-out fuse", SURVEY, Protects.SUPPLY,
+    "The cut-out fuse goes, at night, for everybody.",
+    stop=Stop.LOADS, topics=DEMAND_TOPICS,
+)  # fmt: skip
+DEMAND_TAILS = Rule(
+    "demand_tails", "Demand within the tails", SURVEY, Protects.CABLE, "The tails overheat for hours.",
+    stop=Stop.LOADS, topics=DEMAND_TOPICS,
+)  # fmt: skip
+DEMAND_MAIN_SWITCH = Rule(
+    "demand_main_switch", "Demand within the main switch", SURVEY, Protects.CABLE,
+    "The main switch overheats for hours.",
+    stop=Stop.LOADS, topics=DEMAND_TOPICS,
+)  # fmt: skip
+METER_RECORD = Rule(
+    "meter_record", "Meter record long enough to trust its peak", SURVEY, Protects.SUPPLY,
+    "The peak came in another month.",
+    stop=Stop.LOADS, topics=OPERATOR_TOPIC,
+)  # fmt: skip
+OPERATOR = Rule(
+    "operator", "Network operator told in time", SURVEY, Protects.SUPPLY,
+    "The street's cable or transformer carries what nobody planned for.", topics=OPERATOR_TOPIC,
+)  # fmt: skip

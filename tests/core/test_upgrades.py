@@ -1,0 +1,249 @@
+"""Job files of every version that was ever committed still read; decisions and letters keep what they rested on."""
+
+import gzip
+import json
+import unittest
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fulmen.core.editing.job_file import parse_job, read_job, write_job
+from fulmen.core.editing.upgrades import OLDEST, STEPS, upgraded, upgraded_letter
+from fulmen.core.editing.upgrades.v1_decisions import basis_of
+from fulmen.core.errors import JobFileError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.findings.finding import Verdict
+from fulmen.core.model.job import SCHEMA_VERSION, Job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, ROOT, RULES, TREATED_AS_PME, job
+
+FROZEN = ROOT / "tests" / "core" / "frozen"
+JSON_VALUES = st.recursive(
+    st.none() | st.booleans() | st.integers() | st.text(max_size=8),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["about", "key", "id", "origin", "phases"]), inner, max_size=3),
+    max_leaves=8,
+)  # fmt: skip
+
+
+def frozen_files() -> list[dict[str, Any]]:
+    """Every example file of every commit up to version 1's last."""
+    with gzip.open(FROZEN / "job_files.jsonl.gz", "rt", encoding="utf-8") as source:
+        return [json.loads(line) for line in source]
+
+
+class EveryFile(unittest.TestCase):
+    def test_each_reads_and_writes_as_the_present_version(self) -> None:
+        files = frozen_files()
+        self.assertEqual(len(files), 61)
+        for one in files:
+            with self.subTest(commit=one["commit"], path=one["path"]):
+                read = read_job(json.dumps(one["document"]))
+                self.assertEqual(read.schema_version, SCHEMA_VERSION)
+                self.assertEqual(read_job(write_job(read)), read)
+
+    def test_nothing_is_lost_on_the_way(self) -> None:
+        """Every leaf of an old file stands in the new one, but for what a step takes away by name."""
+        for one in frozen_files():
+            with self.subTest(commit=one["commit"], path=one["path"]):
+                new = parse_job(one["document"]).model_dump(mode="json")
+                for path, value in _leaves(one["document"]):
+                    if path[0] in ("schema_version", "letters") or (path[-1] == "phases" and path[0] == "boards"):
+                        continue
+                    self.assertEqual(_at(new, ["provenance" if part == "origin" else part for part in path]), value)
+
+    def test_decisions_that_stood_stand(self) -> None:
+        """Of the newest files every decision that has a sentence still settles its finding."""
+        newest = {one["path"]: one["document"] for one in frozen_files()}
+        settled = 0
+        for path, document in newest.items():
+            found = {one.key: one for one in evaluate(parse_job(document), RULES).findings}
+            for decision in document["decisions"]:
+                with self.subTest(path, key=decision["key"]):
+                    self.assertIsNotNone(found[decision["key"]].decision)
+                    settled += 1
+        self.assertGreaterEqual(settled, 4)
+
+    def test_every_version_before_the_present_has_steps(self) -> None:
+        self.assertEqual(sorted(STEPS), list(range(OLDEST, SCHEMA_VERSION)))
+
+    def test_a_later_version_is_refused_by_name(self) -> None:
+        for version in (SCHEMA_VERSION + 1, 0, "1", True, None, 1.5):
+            with self.subTest(version), self.assertRaises(JobFileError) as caught:
+                parse_job({"title": "x", "schema_version": version})
+            self.assertEqual(caught.exception.problems[0].field, "schema_version")
+
+    @settings(max_examples=150, deadline=None)
+    @given(
+        st.dictionaries(
+            st.sampled_from(["boards", "charge_points", "letters", "decisions", "supply", "site"]), JSON_VALUES
+        )
+    )
+    def test_no_shape_of_json_breaks_a_step(self, document: dict[str, Any]) -> None:
+        upgraded(document, OLDEST)
+
+
+class Letters(unittest.TestCase):
+    def test_what_a_letter_was_about(self) -> None:
+        for sentence, facts in (
+            ("74 A in all, charge point 32 A", (74.0, None, 32.0, [])),
+            ("74 A in all, load limit 60 A, charge point 16 A; looped", (74.0, 60.0, 16.0, ["looped"])),
+            (
+                "demand not known, charge point 7.5 A; looped; cut-out not sound",
+                (None, None, 7.5, ["looped", "cut_out_not_sound"]),
+            ),
+        ):
+            with self.subTest(sentence):
+                about = upgraded_letter({"about": sentence})["about"]
+                self.assertEqual((about["demand_a"], about["load_limit_a"], about["car_a"], about["against"]), facts)
+
+    def test_a_sentence_of_another_shape_answers_nothing(self) -> None:
+        self.assertEqual(upgraded_letter({"about": "74 A in total"}), {"about": None})
+
+    def test_facts_are_left_alone(self) -> None:
+        kept = {"about": {"car_a": 32}}
+        self.assertIs(upgraded_letter(kept), kept)
+
+
+OUTSIDE = {"charge_points.0.takes_armour": "no"}
+# What is changed in an example, the finding, and the sentence that version 1 wrote for it.
+SENTENCES: tuple[tuple[str, dict[str, Any], str, str], ...] = (
+    (DEVICE_IN_UNIT, {"supply.isolator": "no"}, "isolator/origin",
+     "No isolator between meter and board: say how the tails will be made dead, and by whom."),
+    (DEVICE_IN_UNIT, {"supply.tails_sleeved": "no"}, "tails_sleeved/origin",
+     "Marking is missing: prove which is which before anything is connected, then sleeve them."),
+    (DEVICE_IN_UNIT, {"site.parking_on_own_land": "no"}, "own_land/origin",
+     "A lead must not lie across a pavement or shared way: say where the car will stand, and who allows it."),
+    (DEVICE_IN_UNIT, {"defects": [{"stop": "board", "what": "Loose neutral.", "outcome": "left_told_owner", "dangerous": True}]},
+     "danger_left/origin",
+     "Left as found: Loose neutral.. Say in writing why you did not make it harmless, and who was told."),
+    (DEVICE_IN_UNIT, OUTSIDE, "gland_entry/ev",
+     "The unit has no entry for an armoured cable's gland: say where the armour stops and what goes on."),
+    (DEVICE_IN_UNIT, {"charge_points.0.flex_tail": True}, "flex_tail/ev",
+     "It comes with a flexible tail: a junction box outside, one more joint. Some refuse it; say why you don't."),
+    (DEVICE_IN_UNIT, {"charge_points.0.smart": "no"}, "smart/ev",
+     "No off-peak default, no random delay: a unit sold new must have both. Say why this one is fitted."),
+    (DEVICE_IN_UNIT, {"charge_points.0.data_ways": ["wired"], "site.data_ways": ["wifi"], "site.data_looked_for": "yes"},
+     "data_way/ev", "It asks for: a data cable. None was found; run a data cable, or say why not."),
+    (DEVICE_IN_UNIT, {"boards.0.labels_complete": "no"}, "board_labels/board",
+     "Labels are missing: identify what you can, label the new circuit, tell the owner of the rest."),
+    (TREATED_AS_PME, {}, "board_case/board",
+     "Plastic. Replace it, or leave an existing board as found, tell the owner and comment on it."),
+    (TREATED_AS_PME, {}, "surge/board", "None is fitted. Fit one, or keep the owner's written refusal and say so."),
+    (TREATED_AS_PME, {"supply.tns_school": "as_found", "supply.tns_confirmed_in_writing": True, "supply.tns_confirmation": "a" * 64},
+     "tns_school/origin", "Accepted as found on the operator's written word. Say why you don't treat it as PME."),
+    (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None}, "rcd_at_board/ev",
+     "You rely on the RCD in the unit; the cable before it has none. Allowed; say why."),
+    (DEVICE_IN_UNIT, {"circuits.0.device.rcd.switches_neutral": False, "charge_points.0.rcd_inside": {"type": "A"}}, "rcd_neutral/ev",
+     "It leaves the neutral closed: the circuit can't be made dead at the board, and only the RCD in the unit opens both. "
+     "Say why it serves."),
+    (DEVICE_IN_UNIT, {"circuits.0.slack_m": 0}, "slack/ev",
+     "None: the next unit may sit a hand's breadth away. Say why."),
+    (DEVICE_IN_UNIT, {"circuits.0.route.3.hazards": ["old_duct", "drains"]}, "section_hazard/ev-4",
+     "existing duct: blocked until proven clear: blocked until proven clear: price for digging; drains or waste pipes: find "
+     "where they lie before you dig, and dig by hand there. Say how you deal with it."),
+    (GARAGE, {"circuits.0.device.kind": "breaker", "circuits.0.device.rating_a": 16}, "selectivity/ev",
+     "The one before is no bigger, or its energies are not known: either may go first, or both. Say why it serves."),
+    (DEVICE_IN_UNIT, {"charge_points.0.connector_height_m": 1.65}, "connector_height/ev",
+     "1.65 m above ground; 0.5 to 1.5 m is wanted."),
+    (DEVICE_IN_UNIT, {"circuits.0.device.rating_a": 40}, "maker_device/ev",
+     "The maker allows 32 to 40 A; 32 A would do. Say why the bigger one."),
+)  # fmt: skip
+
+
+class Decisions(unittest.TestCase):
+    def test_the_sentence_of_version_1_tells_todays_basis(self) -> None:
+        for name, changes, key, sentence in SENTENCES:
+            with self.subTest(key):
+                changed = job(name, changes)
+                found = {one.key: one for one in evaluate(changed, RULES).findings}[key]
+                self.assertIs(found.verdict, Verdict.YOUR_CALL)
+                told = basis_of(changed.model_dump(mode="json"), {"key": key, "about": sentence})
+                self.assertEqual(_plain(told), _plain(found.basis))
+
+    def test_what_can_not_be_told_is_asked_again(self) -> None:
+        for key, about in (
+            ("depth/ev-1", "in a garden"),
+            ("surge/board", "None is fitted, friend."),
+            ("none/ev", "x"),
+            (3, "x"),
+        ):
+            with self.subTest(key):
+                self.assertIsNone(basis_of({}, {"key": key, "about": about}))
+        decision = {
+            "key": "depth/ev-4",
+            "about": "in a garden",
+            "reason": "Rock below.",
+            "name": "R. Quillfeather",
+            "decided_on": "2026-11-12",
+        }
+        document = job(changes={"circuits.0.route.3.depth_m": 0.3}).model_dump(mode="json")
+        old = document | {"schema_version": 1, "decisions": [decision]}
+        read = parse_job(old)
+        found = {one.key: one for one in evaluate(read, RULES).findings}["depth/ev-4"]
+        self.assertTrue(found.is_open)
+        self.assertEqual(read.decisions[0].reason, "Rock below.")
+
+
+class Schema(unittest.TestCase):
+    """A field that vanishes or changes needs a step, and with it the next version number and its frozen schema."""
+
+    def test_the_present_schema_keeps_what_its_version_promised(self) -> None:
+        frozen = json.loads((FROZEN / f"job-file-{SCHEMA_VERSION}.schema.json").read_text(encoding="utf-8"))
+        self.assertEqual(_broken_promises(frozen, Job.model_json_schema(), ""), [])
+
+    def test_it_would_notice(self) -> None:
+        whole = Job.model_json_schema()
+        for change in (
+            lambda s: s["$defs"]["Board"]["properties"].pop("name"),
+            lambda s: s["$defs"]["Earthing"]["enum"].pop(),
+            lambda s: s["$defs"]["ChargePoint"]["required"].append("record"),
+            lambda s: s["$defs"]["Board"]["properties"]["indoors"].update(default=False),
+            lambda s: s["properties"]["boards"].update(maxItems=3),
+        ):
+            changed = json.loads(json.dumps(whole))
+            change(changed)
+            self.assertNotEqual(_broken_promises(whole, changed, ""), [])
+
+
+def _broken_promises(frozen: Any, present: Any, path: str) -> list[str]:
+    """Where a file that the frozen schema takes might be refused, or read as something else."""
+    if isinstance(frozen, dict) and isinstance(present, dict):
+        broken = [f"{path}/{name} is gone" for name in frozen if name not in present]
+        broken += [f"{path}/{name} is new" for name in present if name not in frozen and name in ("maximum", "minimum", "pattern", "maxLength", "maxItems", "required")]  # fmt: skip
+        return broken + [
+            one
+            for name in frozen
+            if name in present
+            for one in _broken_promises(frozen[name], present[name], f"{path}/{name}")
+        ]
+    if path.endswith(("/description", "/title")) or frozen == present:
+        return []
+    if path.endswith("/enum"):
+        return [] if set(frozen) <= set(present) else [f"{path} lost {set(frozen) - set(present)}"]
+    if path.endswith("/required"):
+        return [] if set(present) <= set(frozen) else [f"{path} asks for more"]
+    if isinstance(frozen, list) and isinstance(present, list) and len(frozen) == len(present):
+        return [
+            one
+            for at, (old, new) in enumerate(zip(frozen, present, strict=True))
+            for one in _broken_promises(old, new, f"{path}/{at}")
+        ]
+    return [f"{path}: {frozen!r} became {present!r}"]
+
+
+def _plain(value: Any) -> Any:
+    return json.loads(json.dumps(value, default=list))
+
+
+def _leaves(value: Any, path: tuple[Any, ...] = ()) -> list[tuple[tuple[Any, ...], Any]]:
+    if isinstance(value, dict):
+        return [leaf for name, inner in value.items() for leaf in _leaves(inner, (*path, name))]
+    if isinstance(value, list):
+        return [leaf for at, inner in enumerate(value) for leaf in _leaves(inner, (*path, at))]
+    return [(path, value)]
+
+
+def _at(value: Any, path: list[Any]) -> Any:
+    for part in path:
+        value = value[part]
+    return value
