@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from html import escape
+from typing import NamedTuple
 
 from fulmen.core.circuit.run_profile import ProfileNode, RunProfile
 
@@ -77,13 +78,13 @@ def _chain(profile: RunProfile, scale: _Scale) -> list[str]:
         x = START_X if node.kind == "cut_out" else scale.x(node.at_m)
         # A name with no room beside the one before is left to the table.
         named = x > named_to_x
-        parts.extend(_node(node, x, named))
+        parts.extend(_node(node, x, named=named))
         if named:
             named_to_x = x + 6.5 * max(len(node.name), *(len(note) for note in node.notes[:2]))
     return parts
 
 
-def _node(node: ProfileNode, x: float, named: bool) -> list[str]:
+def _node(node: ProfileNode, x: float, *, named: bool) -> list[str]:
     """A node with its name and notes: above it, the charge point's beside it, a joint's nowhere."""
     if node.kind in ("gland_box", "breakout_box"):
         return [_square(x, 5)]
@@ -107,9 +108,17 @@ def _square(x: float, half: float) -> str:
     )
 
 
-def _track(title: str, top: float, points: list[Point], limits: list[tuple[Point, Point]], value: str, limit: str,
-           over: bool) -> list[str]:  # fmt: skip
+class _Told(NamedTuple):
+    """What stands at the end of a track: the figure, its limit, and whether it is over it."""
+
+    value: str
+    limit: str
+    over: bool
+
+
+def _track(title: str, top: float, points: list[Point], limits: list[tuple[Point, Point]], told: _Told) -> list[str]:
     """A figure along the run under its limit; `top` is the upper edge, 46 units above the base line."""
+    value, limit, over = told
     colour = OVER if over else COPPER
     mark = "▲ " if over else ""
     parts = [
@@ -138,7 +147,7 @@ def _volts(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
     limit = [((float(START_X), y(profile.volts_limit_v)), (float(END_X), y(profile.volts_limit_v)))]
     value = f"{profile.volts_lost_v:.1f} V, {profile.volts_lost_percent:.1f} %"
     over = profile.volts_lost_v > profile.volts_limit_v
-    return _track("Volts lost", top, along, limit, value, f"limit {profile.volts_limit_v:.1f} V", over)
+    return _track("Volts lost", top, along, limit, _Told(value, f"limit {profile.volts_limit_v:.1f} V", over))
 
 
 def _loop(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
@@ -158,7 +167,7 @@ def _loop(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
     last = profile.chain[-1].zs_limit_ohm
     limit = f"limit {last:.2f} Ω" if last is not None else ""
     over = last is not None and profile.zs_ohm > last
-    parts = _track("Loop, hot", top, along, limits, f"{profile.zs_ohm:.2f} Ω", limit, over)
+    parts = _track("Loop, hot", top, along, limits, _Told(f"{profile.zs_ohm:.2f} Ω", limit, over))
     for mark in profile.marks:
         x = START_X if mark.at == "cut_out" else scale.x(mark.at_m)
         fill = "#fff" if mark.expected else INK

@@ -27,7 +27,7 @@ HEADERS = {
 CHANGING = ("POST", "PUT", "PATCH", "DELETE")
 
 
-def takes(most_bytes: int, photo: bool = False) -> Callable[[View], View]:
+def takes(most_bytes: int, *, photo: bool = False) -> Callable[[View], View]:
     """Declare on a view a body larger than usual, or one that is a photo instead of JSON."""
 
     def mark(view: View) -> View:

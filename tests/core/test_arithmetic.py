@@ -7,7 +7,7 @@ from fulmen.core.electrical.cable_rating import conductor_temperature_c, section
 from fulmen.core.electrical.fault_energy import least_csa_mm2, let_through_a2s
 from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor, zs_limit_ohm
 from fulmen.core.electrical.open_pen import electrode_limit_ohm, met_voltage_v
-from fulmen.core.electrical.volt_drop import section_volt_drop_v, temperature_correction
+from fulmen.core.electrical.volt_drop import temperature_correction
 from fulmen.core.errors import TableError
 from fulmen.core.model.route import ReferenceMethod, Section, Surroundings
 from fulmen.core.reference.cable_catalogue import cable_record
@@ -88,10 +88,6 @@ class VoltDrop(unittest.TestCase):
 
     def test_a_cool_place_is_not_credited(self) -> None:
         self.assertEqual(temperature_correction(70, 30, 1.03, 32, 47), temperature_correction(70, 30, 1.0, 32, 47))
-
-    def test_without_a_rating_the_tabulated_figure_stands(self) -> None:
-        unrated = section_rating(section("E"), FLAT, 6)
-        self.assertEqual(section_volt_drop_v(20, 32, 7.3, 70, unrated), (7.3 * 32 * 20 / 1000, 1.0))
 
 
 class Loop(unittest.TestCase):

@@ -83,7 +83,9 @@ class Fixing(unittest.TestCase):
         self.assertEqual(clip_spacing_mm(cable_record("swa-3-core"), 6), 350)  # 18.0 mm
         self.assertEqual(clip_spacing_mm(cable_record("swa-3-core"), 10), 400)  # 21.2 mm
         self.assertEqual(clip_spacing_mm(cable_record("nyy-j"), 1.5), 250)  # 10.5 mm
-        self.assertGreater(clip_spacing_mm(cable_record("nyy-j"), 6, True), clip_spacing_mm(cable_record("nyy-j"), 6))
+        self.assertGreater(
+            clip_spacing_mm(cable_record("nyy-j"), 6, vertical=True), clip_spacing_mm(cable_record("nyy-j"), 6)
+        )
 
     def test_bends_and_glands(self) -> None:
         self.assertAlmostEqual(least_bend_mm(cable_record("swa-3-core"), 6, RULES), 8 * 18.0)

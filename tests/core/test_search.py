@@ -126,17 +126,19 @@ class Choices(unittest.TestCase):
 
     def test_flat_cable_is_tried_inside_only_and_never_for_three_phases(self) -> None:
         circuit = job().circuits[0]
-        for kinds in kinds_to_try(job(), circuit, 1, False):
+        for kinds in kinds_to_try(job(), circuit, 1, sub_main=False):
             for family, record in zip(families(circuit.route), kinds.records, strict=True):
                 self.assertFalse(record == "twin-and-earth" and family is not Family.BUILDING)
-        three = kinds_to_try(job(), circuit, 3, False)[1:]
+        three = kinds_to_try(job(), circuit, 3, sub_main=False)[1:]
         self.assertFalse(any("twin-and-earth" in kinds.records or "swa-3-core" in kinds.records for kinds in three))
 
     def test_a_makers_own_cable_is_tried(self) -> None:
         own = {"id": "own-ev", "name": "Own EV cable", "source": "maker's sheet of 2025", "insulation": "xlpe_90",
                "ratings": [{"method": method, "csa_mm2": 6.0, "rating_a": 60.0} for method in "CDE"]}  # fmt: skip
         whole = job(DEVICE_IN_UNIT, {"maker_cables": [own]})
-        tried = {record for kinds in kinds_to_try(whole, whole.circuits[0], 1, False) for record in kinds.records}
+        tried = {
+            record for kinds in kinds_to_try(whole, whole.circuits[0], 1, sub_main=False) for record in kinds.records
+        }
         self.assertIn("own-ev", tried)
 
     def test_a_hot_stretch_alone_is_tried_bigger_where_the_cable_changes_anyway(self) -> None:

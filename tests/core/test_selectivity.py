@@ -47,7 +47,7 @@ class FuseTable(unittest.TestCase):
             (Device(curve=Curve.D, rating_a=32), True, 230 * 0.95 / 640),
         ):
             with self.subTest(device=device, final=final):
-                self.assertEqual(device_zs_limit_ohm(device, final, 230, 0.95), expected)
+                self.assertEqual(device_zs_limit_ohm(device, 0.4 if final else 5.0, u0_v=230, cmin=0.95), expected)
 
 
 class Energy(unittest.TestCase):
@@ -96,24 +96,24 @@ class Selective(unittest.TestCase):
 
 class Times(unittest.TestCase):
     def test_a_breaker_between_its_two_multiples(self) -> None:
-        self.assertEqual(opens_between_s(breaker(32), 160, False), (0.0, 0.1))
-        self.assertEqual(opens_between_s(breaker(32), 159, False), (0.0, float("inf")))
-        self.assertEqual(opens_between_s(breaker(32), 95, False), (5.0, float("inf")))
+        self.assertEqual(opens_between_s(breaker(32), 160, to_earth=False), (0.0, 0.1))
+        self.assertEqual(opens_between_s(breaker(32), 159, to_earth=False), (0.0, float("inf")))
+        self.assertEqual(opens_between_s(breaker(32), 95, to_earth=False), (5.0, float("inf")))
 
     def test_residual_devices_count_for_faults_to_earth_only(self) -> None:
         guard = breaker(32, rcd=Rcd(type=RcdType.A))
-        self.assertEqual(opens_between_s(guard, 10, True), (0.0, 0.04))
-        self.assertEqual(opens_between_s(guard, 10, False)[1], float("inf"))
+        self.assertEqual(opens_between_s(guard, 10, to_earth=True), (0.0, 0.04))
+        self.assertEqual(opens_between_s(guard, 10, to_earth=False)[1], float("inf"))
         delayed = breaker(32, rcd=Rcd(type=RcdType.A, residual_ma=100, time_delayed=True))
-        self.assertEqual(opens_between_s(delayed, 10, True), (0.05, 0.15))
-        self.assertEqual(opens_between_s(delayed, 0.2, True), (0.13, 0.5))
-        self.assertEqual(opens_between_s(delayed, 0.05, True)[1], float("inf"))
+        self.assertEqual(opens_between_s(delayed, 10, to_earth=True), (0.05, 0.15))
+        self.assertEqual(opens_between_s(delayed, 0.2, to_earth=True), (0.13, 0.5))
+        self.assertEqual(opens_between_s(delayed, 0.05, to_earth=True)[1], float("inf"))
 
     def test_a_fuse_opens_between_its_pre_arcing_energy_and_its_table(self) -> None:
-        least, most = opens_between_s(fuse(63), fuse_opens_a(63, "zs_5_s_ohm"), False)
+        least, most = opens_between_s(fuse(63), fuse_opens_a(63, "zs_5_s_ohm"), to_earth=False)
         self.assertEqual(most, 5.0)
         self.assertAlmostEqual(least, 9000 / fuse_opens_a(63, "zs_5_s_ohm") ** 2)
-        self.assertEqual(opens_between_s(fuse(63), 2000, False)[1], 0.01)
+        self.assertEqual(opens_between_s(fuse(63), 2000, to_earth=False)[1], 0.01)
 
 
 class WhatGoesOff(unittest.TestCase):

@@ -14,12 +14,15 @@ from math import sqrt
 
 import numpy as np
 
-from fulmen.core.electrical.cable_rating import section_rating
+from fulmen.core.circuit.circuit_load import CircuitLoad
+from fulmen.core.circuit.laid_cable import section_figures
 from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor
 from fulmen.core.electrical.open_pen import met_voltage_v
-from fulmen.core.electrical.volt_drop import millivolts_per_a_m, section_volt_drop_v
+from fulmen.core.electrical.volt_drop import millivolts_per_a_m
+from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import Section
 from fulmen.core.reference.cable_catalogue import cable_record
+from tests.jobs import job
 
 U0_V = 230.0
 CASES = [
@@ -51,10 +54,11 @@ class VoltDrop(unittest.TestCase):
             with self.subTest(record_id), warnings.catch_warnings():
                 warnings.simplefilter("ignore")
                 record = cable_record(record_id)
-                rating = section_rating(Section(length_m=length_m), record, csa_mm2)
-                millivolts = millivolts_per_a_m(record.insulation, csa_mm2)
-                drop_v, ct = section_volt_drop_v(length_m, ib_a, millivolts, record.operating_c(), rating)
-                net, end = network(millivolts * length_m * ct / 1000)
+                load = CircuitLoad(ib_a=ib_a, car_a=ib_a, balanced_a=0.0, other_a=0.0)
+                cable = Cable(record=record_id, csa_mm2=csa_mm2)
+                laid = section_figures(job(), Section(length_m=length_m), cable, 1, load, rate_at_70=False)
+                millivolts, drop_v = millivolts_per_a_m(record.insulation, csa_mm2), laid.drop_v
+                net, end = network(millivolts * length_m * laid.ct / 1000)
                 power_mw = 3 * U0_V * ib_a / 1e6
                 pp.create_load(net, end, p_mw=power_mw, const_i_p_percent=100)
                 pp.runpp(net, numba=False)

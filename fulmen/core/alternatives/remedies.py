@@ -65,7 +65,7 @@ def remedies(job: Job, key: str, rules: RuleSet) -> tuple[Remedy, ...]:
     now = evaluate(job, rules)
     if key not in {one.key for one in now.falls_short()}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
-    moves = sorted(_moves(job), key=lambda move: move.effort)[:MOST_TRIED]
+    moves = sorted(_moves(job, rules), key=lambda move: move.effort)[:MOST_TRIED]
     found: list[tuple[float, Remedy]] = []
     partial: list[tuple[float, Move]] = []
     for move in moves:
@@ -136,16 +136,16 @@ def _figures(finding: Finding | None) -> str:
     return finding.figures() or finding.detail
 
 
-def _moves(job: Job) -> Iterator[Move]:
+def _moves(job: Job, rules: RuleSet) -> Iterator[Move]:
     for index, circuit in enumerate(job.circuits):
         for make in (_device_moves, _cable_moves, _route_moves):
-            yield from make(job, index, circuit)
+            yield from make(job, index, circuit, rules)
     yield from _charge_point_moves(job)
     yield from _protection_moves(job)
-    yield from _supply_moves(job)
+    yield from _supply_moves(job, rules)
 
 
-def _device_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+def _device_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     field, device = f"circuits.{index}.device", circuit.device
     final = circuit.feeds in {point.id for point in job.charge_points}
     ratings = BREAKERS_A if device.kind is DeviceKind.BREAKER else FUSES_A
@@ -163,11 +163,13 @@ def _device_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
         change = Change(field=f"{field}.breaking_capacity_ka", value=10.0)
         yield Move(f"{_of(job, circuit)}a device of 10 kA breaking capacity", 1, (change,))
     if final:
-        rcd = {"type": RcdType.A.value, "residual_ma": 30, "time_delayed": False, "switches_neutral": True}
+        residual_ma = int(rules.value("rcd_residual_ma"))
+        rcd = {"type": RcdType.A.value, "residual_ma": residual_ma, "time_delayed": False, "switches_neutral": True}
         for kind in (RcdType.A, RcdType.F, RcdType.B):
             if device.rcd is None or device.rcd.model_dump(mode="json") != {**rcd, "type": kind.value}:
                 change = Change(field=f"{field}.rcd", value={**rcd, "type": kind.value})
-                yield Move(f"a double-pole Type {kind.value} RCBO of 30 mA", 2 if kind is RcdType.A else 3, (change,))
+                words = f"a double-pole Type {kind.value} RCBO of {residual_ma} mA"
+                yield Move(words, 2 if kind is RcdType.A else 3, (change,))
     elif device.rcd is not None and device.rcd.type is RcdType.AC:
         change = Change(field=f"{field}.rcd.type", value=RcdType.A.value)
         yield Move(f"{_of(job, circuit)}a Type A RCD", 2, (change,))
@@ -180,7 +182,7 @@ def _of(job: Job, circuit: Circuit) -> str:
     return f"{circuit.name}: " if len(job.circuits) > 1 else ""
 
 
-def _cable_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+def _cable_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     cables = {section.cable for section in circuit.route}
     sizes = [size for size in SIZES_MM2 if size > circuit.cable.csa_mm2]
     for steps, size in enumerate(sizes, 1):
@@ -200,17 +202,17 @@ def _cable_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
 SectionMove = tuple[str, float, dict[str, object]]
 
 
-def _route_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+def _route_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     """What can be done about one section; where a route is long, only the sections that raise a question."""
     for place, section in enumerate(circuit.route):
-        for words, effort, updates in _section_moves(job, circuit, section):
+        for words, effort, updates in _section_moves(job, circuit, section, rules):
             changes = tuple(
                 Change(field=f"circuits.{index}.route.{place}.{name}", value=value) for name, value in updates.items()
             )
             yield Move(f"{_of(job, circuit)}section {place + 1}: {words}", effort, changes)
 
 
-def _section_moves(job: Job, circuit: Circuit, section: Section) -> Iterator[SectionMove]:
+def _section_moves(job: Job, circuit: Circuit, section: Section, rules: RuleSet) -> Iterator[SectionMove]:
     if section.grouped_circuits > 1:
         yield "kept apart from other circuits", 2.0, {"grouped_circuits": 1}
     if section.insulation_mm > 0:
@@ -230,8 +232,9 @@ def _section_moves(job: Job, circuit: Circuit, section: Section) -> Iterator[Sec
         yield "bends to the maker's radius", 1.0, {"bend_radius_mm": None}
     if section.concealed_under_50_mm:
         yield "on the surface, or deeper than 50 mm", 3.0, {"concealed_under_50_mm": False}
-    if section.clearance_mm is not None and section.clearance_mm < 50:
-        yield "50 mm clear of pipes and data cables", 1.5, {"clearance_mm": 50.0}
+    clear_mm = max(rules.value("clear_of_data_mm"), rules.value("clear_of_pipes_mm"))
+    if section.clearance_mm is not None and section.clearance_mm < clear_mm:
+        yield f"{clear_mm:g} mm clear of pipes and data cables", 1.5, {"clearance_mm": clear_mm}
     if section.cable is not None:
         yield "the circuit's own cable, without the joint", 3.0, {"cable": None}
 
@@ -265,9 +268,9 @@ def _protection_moves(job: Job) -> Iterator[Move]:
             yield Move(f"broken-PEN protection by {word(measure)}", 3, (change,))
 
 
-def _supply_moves(job: Job) -> Iterator[Move]:
+def _supply_moves(job: Job, rules: RuleSet) -> Iterator[Move]:
     if job.supply.load_limit_a is None:
-        for limit_a in (60.0, 80.0):
+        for limit_a in (rules.value("usual_load_limit_a"), 80.0):
             change = Change(field="supply.load_limit_a", value=limit_a)
             yield Move(f"a load limit of {limit_a:g} A by a clamp on the incoming line", 3, (change,))
     for index, board in enumerate(job.boards):

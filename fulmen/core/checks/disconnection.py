@@ -14,6 +14,7 @@ from fulmen.core.findings.rules.run import ROUTE
 from fulmen.core.model.boards import Rcd
 from fulmen.core.model.circuits import DeviceKind
 from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.rule_set import RuleSet
 
 
 def disconnection_findings(case: Case) -> list[Finding]:
@@ -37,7 +38,7 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     if case.job.supply.earthing is Earthing.TT:
         return _rcd_opens(case, chained, rcd)
     margin, device = loop_margin(chained), chained.device
-    time_s = case.rules.value("tn_disconnection_s" if chained.final else "tn_distribution_s")
+    time_s = disconnection_s(case, chained)
     opens = f"Loop opens the {'device' if chained.final else 'sub-main'}"
     variant = "" if device.kind is DeviceKind.BREAKER else "fuse"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant=variant, opens=opens, time_s=f"{time_s:g}")
@@ -65,9 +66,22 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
 
 
 def opening_rcd(case: Case, chained: CircuitFigures) -> Rcd | None:
-    """The nearest RCD before a circuit that opens in its time: a time-delayed one is too slow for a final circuit."""
-    fit = [rcd for rcd in rcds_before(case, chained.in_chain) if not (chained.final and rcd.time_delayed)]
+    """The nearest RCD before a circuit that opens in its time; a time-delayed one is too slow for a final circuit."""
+    within_s = disconnection_s(case, chained)
+    fit = [rcd for rcd in rcds_before(case, chained.in_chain) if _opens_s(rcd, case.rules) <= within_s]
     return fit[-1] if fit else None
+
+
+def disconnection_s(case: Case, chained: CircuitFigures) -> float:
+    """The time within which a circuit must be disconnected [s]."""
+    if case.job.supply.earthing is Earthing.TT:
+        return case.rules.value("tt_disconnection_s" if chained.final else "tt_distribution_s")
+    return case.rules.value("tn_disconnection_s" if chained.final else "tn_distribution_s")
+
+
+def _opens_s(rcd: Rcd, rules: RuleSet) -> float:
+    """How long an RCD takes at most [s]: a fault to earth drives many times IΔn; a delayed one is taken at IΔn."""
+    return rules.value("rcd_delayed_trip_max_ms" if rcd.time_delayed else "rcd_fast_trip_ms") / 1000
 
 
 def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: str) -> tuple[WorkingLine, ...]:
@@ -98,7 +112,7 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
 
 
 def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
-    time_s = case.rules.value("tt_disconnection_s" if chained.final else "tt_distribution_s")
+    time_s = disconnection_s(case, chained)
     opens = f"RCD opens the {'circuit' if chained.final else 'sub-main'}"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant="rcd", opens=opens, time_s=f"{time_s:g}")
     if rcd is None:

@@ -11,7 +11,7 @@ from fulmen.core.findings.rules.protection import ARMOUR_ALONE, SURVIVES_FAULT
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.circuits import DeviceKind
 from fulmen.core.model.run import ChainCircuit
-from fulmen.core.reference.cable_catalogue import K_SOURCE, cable_record, cables_of
+from fulmen.core.reference.cable_catalogue import K_COPPER, K_SOURCE, K_STEEL, cable_record, cables_of
 
 
 def fault_withstand_findings(case: Case) -> list[Finding]:
@@ -67,9 +67,9 @@ def _armour_alone(case: Case, chained: ChainCircuit) -> list[Finding]:
             area_mm2 = record.armour_mm2(cable.csa_mm2)
         except TableError:
             continue
-        k1, k2 = (143, 46) if record.insulation == "xlpe_90" else (115, 51)
+        k1, k2 = K_COPPER[record.insulation], K_STEEL[record.insulation]
         line = WorkingLine(
-            symbol="S", formula="S line·k1/k2", figures=f"{cable.csa_mm2:g}·{k1}/{k2}",
+            symbol="S", formula="S line·k1/k2", figures=f"{cable.csa_mm2:g}·{k1:g}/{k2:g}",
             value=cable.csa_mm2 * k1 / k2, decimals=1, unit="mm²", source="BS 7671 Table 54.7",
         )  # fmt: skip
         found[cable] = ask(ARMOUR_ALONE, case.rules, chained.circuit.id).judged(

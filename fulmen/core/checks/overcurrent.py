@@ -156,7 +156,7 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     )
 
 
-def breaks_words(device: Device, own: bool) -> str:
+def breaks_words(device: Device, *, own: bool) -> str:
     """Where the breaking capacity comes from."""
     if device.kind is DeviceKind.FUSE:
         return "gG fuse's least breaking capacity"
@@ -167,7 +167,7 @@ def _breaking_capacity(case: Case, chained: CircuitFigures) -> Finding:
     assert case.figures is not None
     known, limit, first = case.figures.fault, breaking_limit_ka(chained), chained.in_chain is case.run.chain[0]
     device = chained.device
-    source = breaks_words(device, limit == device.breaking_capacity_ka)
+    source = breaks_words(device, own=limit == device.breaking_capacity_ka)
     three = " three-phase, about twice line to neutral" if chained.start_fault_ka > known.value else ""
     where = known.source + three if first else f"{known.source} at the origin, less the cable before{three}"
     line = WorkingLine(symbol="Ipf", value=chained.start_fault_ka, unit="kA", source=where)

@@ -45,8 +45,8 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
         before.append(guard_of(chained.circuit))
         end = case.run.charge_point.name if chained.final else figures.chain[number + 1].board.name
         source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
-        faults.append(_fault(end, True, source_v / chained.end.loop_ohm, before))
-        faults.append(_fault(end, False, source_v / chained.end.hot_neutral_ohm, before))
+        faults.append(_fault(end, to_earth=True, fault_a=source_v / chained.end.loop_ohm, before=before))
+        faults.append(_fault(end, to_earth=False, fault_a=source_v / chained.end.hot_neutral_ohm, before=before))
     return tuple(faults)
 
 
@@ -57,8 +57,8 @@ def _front(rcd: Rcd, chained: CircuitFigures) -> Guard:
     return Guard(name, DeviceKind.FUSE, "", float("inf"), rcd)
 
 
-def _fault(at: str, to_earth: bool, fault_a: float, before: list[Guard]) -> FaultAt:
-    times = [opens_between_s(guard, fault_a, to_earth) for guard in before]
+def _fault(at: str, *, to_earth: bool, fault_a: float, before: list[Guard]) -> FaultAt:
+    times = [opens_between_s(guard, fault_a, to_earth=to_earth) for guard in before]
     order = sorted(range(len(before)), key=lambda index: (times[index][1], -index))
     first = order[0]
     within_s = times[first][1]
@@ -68,7 +68,9 @@ def _fault(at: str, to_earth: bool, fault_a: float, before: list[Guard]) -> Faul
     others = [
         guard
         for index, guard in enumerate(before)
-        if index != first and times[index][0] < within_s and not _stays(guard, before[first], index < first, fault_a)
+        if index != first
+        and times[index][0] < within_s
+        and not _stays(guard, before[first], is_before=index < first, fault_a=fault_a)
     ]
     what = "to earth" if to_earth else "line to neutral"
     told = f"{fault_a:.0f} A {what}: {before[first].name} opens within {within_s:g} s"
@@ -80,7 +82,7 @@ def _fault(at: str, to_earth: bool, fault_a: float, before: list[Guard]) -> Faul
     )  # fmt: skip
 
 
-def _stays(guard: Guard, first: Guard, is_before: bool, fault_a: float) -> bool:
+def _stays(guard: Guard, first: Guard, *, is_before: bool, fault_a: float) -> bool:
     """Whether a device nearer the origin stays for lack of energy, though its time alone would let it open."""
     if not is_before or guard.rcd is not None or guard.rating_a == float("inf"):
         return False

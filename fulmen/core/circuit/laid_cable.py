@@ -148,13 +148,14 @@ def laid_cable(job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> La
     """A circuit's cable along its route; raises as `section_figures`."""
     rate_at_70 = circuit.terminals is TerminalSchool.RATE_AT_70
     sections = (
-        section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70) for section in circuit.route
+        section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70=rate_at_70)
+        for section in circuit.route
     )
     return LaidCable(tuple(sections), load.ib_a)
 
 
 def section_figures(
-    job: Job, section: Section, cable: Cable, phases: int, load: CircuitLoad, rate_at_70: bool
+    job: Job, section: Section, cable: Cable, phases: int, load: CircuitLoad, *, rate_at_70: bool
 ) -> SectionFigures:
     """Rating, volt drop and resistances of one section.
 

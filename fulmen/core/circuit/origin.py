@@ -67,14 +67,16 @@ def external_loop(job: Job, rules: RuleSet) -> SourcedFigure:
     """Ze: as measured, else by enquiry, else the declared maximum of the earthing arrangement."""
     reading = measured(job, StepKey.ZE, ORIGIN)
     if reading is not None:
-        return SourcedFigure(reading, "measured", True)
+        return SourcedFigure(reading, "measured", measured=True)
     supply = job.supply
     if supply.ze_enquiry_ohm is not None:
-        return SourcedFigure(supply.ze_enquiry_ohm, "by enquiry", False)
+        return SourcedFigure(supply.ze_enquiry_ohm, "by enquiry", measured=False)
     if supply.earthing is Earthing.TT:
         electrode, operator_ohm = supply_electrode(job, rules), rules.value("declared_operator_electrode_ohm")
         return SourcedFigure(
-            electrode.value + operator_ohm, f"electrode {electrode.source}, operator's {operator_ohm:g} Ω", False
+            electrode.value + operator_ohm,
+            f"electrode {electrode.source}, operator's {operator_ohm:g} Ω",
+            measured=False,
         )
     return SourcedFigure(declared_ze_ohm(job, rules), "declared maximum", measured=False, declared=True)
 
@@ -89,9 +91,9 @@ def fault_current(job: Job, rules: RuleSet) -> SourcedFigure:
     """Prospective fault current at the origin [kA]: as measured, else by enquiry, else as declared."""
     reading = measured(job, StepKey.FAULT_CURRENT, ORIGIN)
     if reading is not None:
-        return SourcedFigure(reading, "measured", True)
+        return SourcedFigure(reading, "measured", measured=True)
     if job.supply.pscc_enquiry_ka is not None:
-        return SourcedFigure(job.supply.pscc_enquiry_ka, "by enquiry", False)
+        return SourcedFigure(job.supply.pscc_enquiry_ka, "by enquiry", measured=False)
     return SourcedFigure(rules.value("declared_pscc_ka"), "declared maximum", measured=False, declared=True)
 
 
@@ -122,7 +124,7 @@ def car_electrode(job: Job, rules: RuleSet, charge_point_id: str) -> SourcedFigu
 def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> SourcedFigure:
     reading = measured(job, StepKey.ELECTRODE, subject)
     if reading is not None:
-        return SourcedFigure(reading, "measured", True)
+        return SourcedFigure(reading, "measured", measured=True)
     if design_ohm is not None:
-        return SourcedFigure(design_ohm, "as designed", False)
-    return SourcedFigure(rules.value("electrode_stable_ohm"), "assumed, the most that is stable", False)
+        return SourcedFigure(design_ohm, "as designed", measured=False)
+    return SourcedFigure(rules.value("electrode_stable_ohm"), "assumed, the most that is stable", measured=False)

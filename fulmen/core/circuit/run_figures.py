@@ -240,7 +240,7 @@ def _one_circuit(job: Job, rules: RuleSet, run: Run, chained: ChainCircuit, poin
     phases = run.charge_point.phases if final else chained.circuit.phases
     load = circuit_load(job, chained.circuit, rules)
     laid = laid_cable(job, chained.circuit, phases, load)
-    return circuit_figures(job, rules, chained, final, phases, load, laid, point)
+    return circuit_figures(job, rules, LaidCircuit(chained, final, phases, load, laid), point)
 
 
 def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
@@ -258,19 +258,29 @@ def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
     )
 
 
-def circuit_figures(
-    job: Job,
-    rules: RuleSet,
-    chained: ChainCircuit,
-    final: bool,
-    phases: int,
-    load: CircuitLoad,
-    laid: LaidCable,
-    start: ChainPoint,
-) -> CircuitFigures:
+@dataclass(frozen=True)
+class LaidCircuit:
+    """A circuit of a chain with what it must carry and its cable as laid, before it is known where the chain begins."""
+
+    in_chain: ChainCircuit
+    final: bool
+    phases: int
+    load: CircuitLoad
+    laid: LaidCable
+
+
+def circuit_figures(job: Job, rules: RuleSet, circuit: LaidCircuit, start: ChainPoint) -> CircuitFigures:
     """One circuit's figures from where it begins."""
     u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
-    limit = device_zs_limit_ohm(chained.circuit.device, final, u0_v, cmin)
+    within_s = rules.value("tn_disconnection_s" if circuit.final else "tn_distribution_s")
     return CircuitFigures(
-        chained, final, phases, phases_at(job, chained.board), load, laid, start, start.after(laid), limit
+        in_chain=circuit.in_chain,
+        final=circuit.final,
+        phases=circuit.phases,
+        board_phases=phases_at(job, circuit.in_chain.board),
+        load=circuit.load,
+        laid=circuit.laid,
+        start=start,
+        end=start.after(circuit.laid),
+        zs_limit_ohm=device_zs_limit_ohm(circuit.in_chain.circuit.device, within_s, u0_v=u0_v, cmin=cmin),
     )

@@ -8,7 +8,7 @@ from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
-from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
+from fulmen.core.model.load import Appliance, DemandMethod
 from fulmen.core.model.run import line_of
 from fulmen.core.model.supply import Supply
 from fulmen.core.reference.rule_set import RuleSet
@@ -144,8 +144,3 @@ def least_carried_a(supply: Supply, rules: RuleSet) -> float | None:
     """The least of cut-out fuse, tails and main switch, as far as they were seen [A]; None if none was."""
     known = [supply.cut_out_fuse_a, tails_carry_a(supply, rules), supply.main_switch.rating_a]
     return min((float(one) for one in known if one is not None), default=None)
-
-
-def has_other_charge_point(job: Job) -> bool:
-    """Whether a charge point stands there already."""
-    return any(one.kind is LoadKind.CAR for one in job.load.appliances)

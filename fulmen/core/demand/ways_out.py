@@ -69,7 +69,7 @@ def _load_limit(demand: Demand, carried_a: float, rules: RuleSet) -> WayOut:
     )
     title = f"Load limit of {limit_a:g} A with a current clamp"
     changes = (Change(field="supply.load_limit_a", value=limit_a),) if 20 <= limit_a <= 100 else ()
-    return _option("load_limit", title, result_a, carried_a, detail, working, changes)
+    return _option("load_limit", title, working, carried_a, detail, changes)
 
 
 def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
@@ -86,9 +86,7 @@ def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
     )  # fmt: skip
     detail = f"The car then takes {power:.1f} kW at most, whatever the house draws."
     changes = (Change(field="charge_points.0.set_current_a", value=set_a),)
-    return _option(
-        "turned_down", f"Charge point turned down to {set_a:g} A", result_a, carried_a, detail, working, changes
-    )
+    return _option("turned_down", f"Charge point turned down to {set_a:g} A", working, carried_a, detail, changes)
 
 
 def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
@@ -106,7 +104,7 @@ def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
         decimals=0, unit="A",
     )  # fmt: skip
     detail = f"The operator decides, and fits it; apply before any work.{takes}"
-    return _option("bigger_fuse", f"Bigger fuse, {wanted_a:g} A", total_a, wanted_a, detail, working)
+    return _option("bigger_fuse", f"Bigger fuse, {wanted_a:g} A", working, wanted_a, detail)
 
 
 def _three_phase(demand: Demand, carried_a: float) -> WayOut:
@@ -120,18 +118,15 @@ def _three_phase(demand: Demand, carried_a: float) -> WayOut:
         "On the phase with the car, if the house is split evenly over three: a new service, which the operator "
         "prices and fits."
     )
-    return _option("three_phase", "Three-phase supply", result_a, carried_a, detail, working)
+    return _option("three_phase", "Three-phase supply", working, carried_a, detail)
 
 
 def _option(
-    key: WayKey,
-    title: str,
-    result_a: float,
-    limit_a: float,
-    detail: str,
-    working: WorkingLine,
-    changes: tuple[Change, ...] = (),
+    key: WayKey, title: str, working: WorkingLine, limit_a: float, detail: str, changes: tuple[Change, ...] = ()
 ) -> WayOut:
+    """A way whose figure is what its working comes to."""
+    result_a = working.value
+    assert result_a is not None
     return WayOut(
         key=key,
         title=title,

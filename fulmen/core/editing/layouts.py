@@ -27,13 +27,16 @@ class Layout:
 def layouts(job: Job, charge_point: str) -> list[Layout]:
     """Every layout worth trying; only the one that stands where its route is not known yet or its circuit is there."""
     run = _run(job, charge_point)
-    standing = Layout(_standing_words(run), job, run, True)
+    standing = Layout(_standing_words(run), job, run, as_it_stands=True)
     if any(not chained.circuit.route for chained in run.chain) or not run.final().circuit.fitted_with_this_job:
         return [standing]
     others: list[tuple[str, Job] | None]
     others = [_own_board(job, run), _sub_main(job, run)] if len(run.chain) == 1 else [_direct(job, run)]
     found = [one for one in others if one is not None]
-    return [standing, *(Layout(words, changed, _run(changed, charge_point), False) for words, changed in found)]
+    return [
+        standing,
+        *(Layout(words, changed, _run(changed, charge_point), as_it_stands=False) for words, changed in found),
+    ]
 
 
 def _run(job: Job, charge_point: str) -> Run:

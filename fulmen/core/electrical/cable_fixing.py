@@ -18,7 +18,7 @@ ON_CLIPS = (
 IN_GROUND = (Surroundings.BURIED, Surroundings.DUCT)
 
 
-def clip_spacing_mm(record: CableRecord, csa_mm2: float, vertical: bool = False) -> float:
+def clip_spacing_mm(record: CableRecord, csa_mm2: float, *, vertical: bool = False) -> float:
     """The widest usual spacing of clips [mm], at the next diameter down that the table prints a figure for.
 
     Raises:

@@ -5,12 +5,12 @@ from __future__ import annotations
 from functools import cache
 from math import sqrt
 
+from fulmen.core.electrical.fault_loop import FUSE_COLUMNS, INSTANTANEOUS_S
 from fulmen.core.errors import TableError
 from fulmen.core.model.circuits import Device, DeviceKind
 from fulmen.core.reference.tables import table
 
 BANDS_A = (16, 32, 40)
-INSTANTANEOUS_S = 0.1
 FAST_S = 0.01
 
 
@@ -72,7 +72,7 @@ def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
     total = fuses.at("total_a2s", rating_a)
     if least_a >= sqrt(total / FAST_S):
         return total, fuses.source("total_a2s", rating_a)
-    for column, time_s in (("zs_0.4_s_ohm", 0.4), ("zs_5_s_ohm", 5.0)):
+    for column, time_s in reversed(FUSE_COLUMNS.items()):
         if fuses.has(column, rating_a) and least_a >= (opens_a := fuse_opens_a(rating_a, column)):
             return max(
                 total, opens_a**2 * time_s

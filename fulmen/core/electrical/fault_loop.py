@@ -7,6 +7,9 @@ from fulmen.core.reference.tables import table
 
 COPPER_PER_C = 0.004
 INSTANTANEOUS_MULTIPLE = {"B": 5.0, "C": 10.0, "D": 20.0}
+# The longest that an instantaneous trip takes, BS EN 60898 and 61009; and the times that a gG fuse's table is for.
+INSTANTANEOUS_S = 0.1
+FUSE_COLUMNS = {"zs_5_s_ohm": 5.0, "zs_0.4_s_ohm": 0.4}
 NOT_BEFORE_MULTIPLE = {"B": 3.0, "C": 5.0, "D": 10.0}
 
 
@@ -52,17 +55,29 @@ def zs_limit_ohm(curve: str, rating_a: float, u0_v: float, cmin: float) -> float
     return u0_v * cmin / instantaneous_trip_a(curve, rating_a)
 
 
-def device_zs_limit_ohm(device: Device, final: bool, u0_v: float, cmin: float) -> float | None:
-    """The largest Zs that opens a device in time: 0.4 s on a final circuit, 5 s on a distribution circuit (TN).
+def device_zs_limit_ohm(device: Device, within_s: float, *, u0_v: float, cmin: float) -> float | None:
+    """The largest Zs that opens a device within a time, on TN [Ω].
 
-    A circuit-breaker must trip at once either way. A gG fuse is read from its table; None where the table holds
-    no figure for the rating, and for a rewirable fuse, which this circuit may not have.
+    A circuit-breaker must trip at once, which takes 0.1 s at most. A gG fuse is read from its table, in the column of
+    the longest time that is not above the one allowed. None where no figure is known: a shorter time, a rating that the
+    table lacks, or a rewirable fuse, which this circuit may not have.
+
+    Args:
+        device: the device before the circuit.
+        within_s: the time allowed [s].
+        u0_v: nominal voltage to earth [V].
+        cmin: least voltage factor [1].
+
+    >>> device_zs_limit_ohm(Device(kind=DeviceKind.FUSE, rating_a=32), 0.4, u0_v=230, cmin=0.95)
+    0.99
     """
     if device.kind is DeviceKind.BREAKER:
-        return zs_limit_ohm(device.curve.value, device.rating_a, u0_v, cmin)
-    fuses, column = table("gg_fuse"), "zs_0.4_s_ohm" if final else "zs_5_s_ohm"
-    known = device.kind is DeviceKind.FUSE and fuses.has(column, device.rating_a)
-    return fuses.at(column, device.rating_a) if known else None
+        limit = zs_limit_ohm(device.curve.value, device.rating_a, u0_v, cmin)
+        return limit if within_s >= INSTANTANEOUS_S else None
+    column = next((name for name, time_s in FUSE_COLUMNS.items() if time_s <= within_s), None)
+    fuses = table("gg_fuse")
+    known = column is not None and device.kind is DeviceKind.FUSE and fuses.has(column, device.rating_a)
+    return fuses.at(column, device.rating_a) if known and column is not None else None
 
 
 def prospective_fault_ka(impedance_ohm: float, u0_v: float, cmax: float) -> float:

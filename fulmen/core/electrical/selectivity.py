@@ -93,7 +93,7 @@ def _breaker_rows_a(after: Guard, melts: float) -> float:
     return max((row * 1000 for row in energies.rows if energies.at(column, row) < melts), default=0.0)
 
 
-def opens_between_s(guard: Guard, fault_a: float, to_earth: bool) -> tuple[float, float]:
+def opens_between_s(guard: Guard, fault_a: float, *, to_earth: bool) -> tuple[float, float]:
     """Within which times a guard opens at a fault [s]; more than 5 s is given as infinite.
 
     Its residual-current part counts for faults to earth: 0 to 0.04 s at five times its rating, 0.05 to 0.15 s where

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fulmen.core.electrical.cable_rating import SectionRating
 from fulmen.core.reference.tables import table
 
 
@@ -34,19 +33,3 @@ def millivolts_per_a_m(insulation: str, csa_mm2: float, phases: int = 1) -> floa
     7.3
     """
     return table("volt_drop").at(f"{insulation}.{2 if phases == 1 else 3}", csa_mm2)
-
-
-def section_volt_drop_v(
-    length_m: float, ib_a: float, millivolts: float, operating_c: float, rating: SectionRating
-) -> tuple[float, float]:
-    """Volt drop of one section, and the Ct used; Ct is 1 where the section has no rating.
-
-    ΔU = mV·Ib·L·Ct/1000.
-
-    Returns:
-        (volt drop [V], Ct [1]).
-    """
-    ct = 1.0
-    if rating.it_a is not None:
-        ct = temperature_correction(operating_c, rating.reference_c, rating.factor, ib_a, rating.it_a)
-    return millivolts * ib_a * length_m * ct / 1000, ct

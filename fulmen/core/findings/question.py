@@ -48,7 +48,7 @@ class Question:
         """The same question where another stage answers it."""
         return replace(self, stage=stage, asked_at=stage)
 
-    def naming_whose(self, named: bool) -> Question:
+    def naming_whose(self, *, named: bool) -> Question:
         """The same question where its title names its circuit or board, or does not."""
         return replace(self, named=named)
 
@@ -80,7 +80,7 @@ class Question:
         """It waits for a reading."""
         return replace(self, stage=stage)._finding(Verdict.NEEDS, detail, basis, waits_for="reading")
 
-    def judged(
+    def judged(  # noqa: PLR0913 (every one of them by name)
         self,
         *,
         value: float,

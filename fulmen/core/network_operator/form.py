@@ -106,7 +106,7 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         held_a=demand.held_a,
         charge_points=points,
         photos=_photos(photo_stops),
-        missing=_missing(job, demand.total_a, Stop.CUT_OUT in photo_stops),
+        missing=_missing(job, demand.total_a, cut_out_photo=Stop.CUT_OUT in photo_stops),
         about=matter.about,
         about_words=matter.about_words,
     )
@@ -117,7 +117,7 @@ def _photos(photo_stops: tuple[Stop, ...]) -> tuple[str, ...]:
     return tuple(f"{word(stop)}: {photo_stops.count(stop)}" for stop in Stop if stop in photo_stops)
 
 
-def _missing(job: Job, total_a: float | None, cut_out_photo: bool) -> tuple[str, ...]:
+def _missing(job: Job, total_a: float | None, *, cut_out_photo: bool) -> tuple[str, ...]:
     wanted = (
         (job.site.householder, "the householder's name"),
         (job.site.address, "the address"),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from random import Random
+from typing import NamedTuple
 
 from fulmen.core.demand.diversity import appliance_a
 from fulmen.core.model.day import ChargingDay, Season
@@ -49,6 +50,13 @@ class Timeline:
         return clock_min + self.random.uniform(-spread_min, spread_min)
 
 
+class DayKind(NamedTuple):
+    """What kind of day it is."""
+
+    winter: bool
+    weekend: bool
+
+
 def house_minutes(appliances: tuple[Appliance, ...], day: ChargingDay, u0_v: float) -> list[float]:
     """Current of the whole house for each minute from noon to noon.
 
@@ -63,77 +71,77 @@ def house_minutes(appliances: tuple[Appliance, ...], day: ChargingDay, u0_v: flo
     total = [0.0] * MINUTES
     for index, appliance in enumerate(appliances or USUAL_HOUSE):
         line = Timeline(appliance_a(appliance, u0_v), Random(f"{day.seed}/{index}/{appliance.kind.value}"))
-        HABITS[appliance.kind](line, day.season is Season.WINTER, day.weekend)
+        HABITS[appliance.kind](line, DayKind(winter=day.season is Season.WINTER, weekend=day.weekend))
         total = [sum_a + amps for sum_a, amps in zip(total, line.amps, strict=True)]
     return total
 
 
-def _lighting(line: Timeline, winter: bool, weekend: bool) -> None:
-    line.run(line.about(17 * 60 if winter else 21 * 60, 20), 360 if winter else 120, 0.35)
-    if winter:
+def _lighting(line: Timeline, day: DayKind) -> None:
+    line.run(line.about(17 * 60 if day.winter else 21 * 60, 20), 360 if day.winter else 120, 0.35)
+    if day.winter:
         line.run(line.about(7 * 60, 20), 90, 0.3)
 
 
-def _sockets(line: Timeline, winter: bool, weekend: bool) -> None:
+def _sockets(line: Timeline, day: DayKind) -> None:
     line.run(12 * 60, MINUTES, 0.03)
     line.run(line.about(18 * 60, 30), 280, 0.05)
     for clock in (7, 8, 13, 17, 20, 21):
         line.run(line.about(clock * 60, 25), 3, 0.38)
-    if weekend or line.random.random() < 0.5:
-        line.run(line.about(10 * 60 if weekend else 19 * 60, 60), 25, 0.28)
-    if winter and line.random.random() < 0.6:
+    if day.weekend or line.random.random() < 0.5:
+        line.run(line.about(10 * 60 if day.weekend else 19 * 60, 60), 25, 0.28)
+    if day.winter and line.random.random() < 0.6:
         line.run(line.about(20 * 60, 60), 50, 0.3)
 
 
-def _cooker(line: Timeline, winter: bool, weekend: bool) -> None:
+def _cooker(line: Timeline, day: DayKind) -> None:
     dinner = line.about(18 * 60, 30)
     line.run(dinner, 12, 0.65)
     line.cycle(dinner + 12, 40, 0.45, 8)
-    if weekend:
+    if day.weekend:
         line.run(line.about(13 * 60, 30), 30, 0.45)
         line.run(line.about(9 * 60 + 30, 20), 15, 0.25)
 
 
-def _shower(line: Timeline, winter: bool, weekend: bool) -> None:
-    morning = 9 * 60 if weekend else 7 * 60
-    for place in range(3 if weekend else 2):
+def _shower(line: Timeline, day: DayKind) -> None:
+    morning = 9 * 60 if day.weekend else 7 * 60
+    for place in range(3 if day.weekend else 2):
         line.run(line.about(morning + 20 * place, 8), line.random.uniform(5, 9), 1.0)
     if line.random.random() < 0.7:
         line.run(line.about(21 * 60, 60), line.random.uniform(6, 11), 1.0)
 
 
-def _water_heater(line: Timeline, winter: bool, weekend: bool) -> None:
-    line.run(line.about(5 * 60, 15), 110 if winter else 80, 1.0)
+def _water_heater(line: Timeline, day: DayKind) -> None:
+    line.run(line.about(5 * 60, 15), 110 if day.winter else 80, 1.0)
     line.cycle(17 * 60, 60, 0.4)
 
 
-def _heating(line: Timeline, winter: bool, weekend: bool) -> None:
-    if winter:
+def _heating(line: Timeline, day: DayKind) -> None:
+    if day.winter:
         line.cycle(line.about(6 * 60 + 30, 20), 120, 0.7)
-        line.cycle(line.about((12 if weekend else 16) * 60 + 30, 20), 300, 0.55)
+        line.cycle(line.about((12 if day.weekend else 16) * 60 + 30, 20), 300, 0.55)
 
 
-def _storage_heating(line: Timeline, winter: bool, weekend: bool) -> None:
-    if winter:
+def _storage_heating(line: Timeline, day: DayKind) -> None:
+    if day.winter:
         line.run(30, 270, 1.0)
         line.cycle(5 * 60, 120, 0.5)
 
 
-def _heat_pump(line: Timeline, winter: bool, weekend: bool) -> None:
-    if winter:
+def _heat_pump(line: Timeline, day: DayKind) -> None:
+    if day.winter:
         line.cycle(12 * 60, MINUTES - 30, 0.55, 45)
     line.run(line.about(14 * 60, 30), 50, 0.6)
 
 
-def _car(line: Timeline, winter: bool, weekend: bool) -> None:
+def _car(line: Timeline, day: DayKind) -> None:
     line.run(30 + line.random.uniform(0, 10), 180, 1.0)
 
 
-def _other(line: Timeline, winter: bool, weekend: bool) -> None:
+def _other(line: Timeline, day: DayKind) -> None:
     line.cycle(line.about(18 * 60, 30), 200, 0.45)
 
 
-HABITS: dict[LoadKind, Callable[[Timeline, bool, bool], None]] = {
+HABITS: dict[LoadKind, Callable[[Timeline, DayKind], None]] = {
     LoadKind.LIGHTING: _lighting,
     LoadKind.SOCKETS: _sockets,
     LoadKind.COOKER: _cooker,

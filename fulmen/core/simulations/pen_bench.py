@@ -120,17 +120,17 @@ def _met_device(met_v: float, bench: Bench, rules: RuleSet) -> DeviceSees:
     limit_v = rules.value("pen_touch_voltage_v")
     sees = met_v > limit_v
     told = f"{met_v:.0f} V on the earth terminal, {'above' if sees else 'not above'} {limit_v:g} V"
-    return _device(OpenPenSensing.MET_VOLTAGE, met_v, sees, told, bench)
+    return _device(OpenPenSensing.MET_VOLTAGE, met_v, sees=sees, told=told, bench=bench)
 
 
 def _window_device(line_v: float, bench: Bench, rules: RuleSet) -> DeviceSees:
     low_v, high_v = rules.value("pen_window_low_v"), rules.value("pen_window_high_v")
     sees = not low_v <= line_v <= high_v
     told = f"{line_v:.0f} V line to neutral, {'outside' if sees else 'within'} {low_v:g} to {high_v:g} V"
-    return _device(OpenPenSensing.LINE_NEUTRAL_WINDOW, line_v, sees, told, bench)
+    return _device(OpenPenSensing.LINE_NEUTRAL_WINDOW, line_v, sees=sees, told=told, bench=bench)
 
 
-def _device(sensing: OpenPenSensing, watched_v: float, sees: bool, told: str, bench: Bench) -> DeviceSees:
+def _device(sensing: OpenPenSensing, watched_v: float, *, sees: bool, told: str, bench: Bench) -> DeviceSees:
     opens_s = bench.opens_within_s if sees else None
     return DeviceSees(sensing=sensing, watched_v=watched_v, sees=sees, opens_s=opens_s, told=told)
 

@@ -80,11 +80,12 @@ def residual_chain(question: ChainQuestion, rules: RuleSet) -> ResidualChain:
     dc_ma = question.standing_dc_ma + (question.residual_ma if question.waveform is Waveform.SMOOTH else 0.0)
     detector = any(one.rcd is None for one in placed)
     devices = tuple(
-        _rdc_dd(one, dc_ma) if one.rcd is None else _rcd(one, one.rcd, question, dc_ma, detector) for one in placed
+        _rdc_dd(one, dc_ma) if one.rcd is None else _rcd(one, one.rcd, question, dc_ma, detector=detector)
+        for one in placed
     )
     devices = tuple(_timed(device, one, rules) for device, one in zip(devices, placed, strict=True))
     interrupted = any(one.reaction is Reaction.OPENS for one in devices)
-    return ResidualChain(devices=devices, interrupted=interrupted, told=_told(devices, interrupted))
+    return ResidualChain(devices=devices, interrupted=interrupted, told=_told(devices, interrupted=interrupted))
 
 
 def _placed(job: Job) -> list[_Placed]:
@@ -125,7 +126,7 @@ def _data() -> dict[str, Any]:
     return read_toml(__package__, "residual_types")
 
 
-def _rcd(placed: _Placed, rcd: Rcd, question: ChainQuestion, dc_ma: float, detector: bool) -> ChainDevice:
+def _rcd(placed: _Placed, rcd: Rcd, question: ChainQuestion, dc_ma: float, *, detector: bool) -> ChainDevice:
     kind = _data()["types"][rcd.type.value]
     rated_ma, residual_ma = float(rcd.residual_ma), question.residual_ma
     name = f"Type {rcd.type.value}{' S' if rcd.time_delayed else ''}, {rcd.residual_ma} mA"
@@ -136,7 +137,10 @@ def _rcd(placed: _Placed, rcd: Rcd, question: ChainQuestion, dc_ma: float, detec
         return _device(name, placed.place, Reaction.BLIND, told)
     if seen is None:
         return _device(
-            name, placed.place, Reaction.SEES_NOTHING, f"It is not made to see {WAVE_WORDS[question.waveform]}."
+            name,
+            placed.place,
+            Reaction.SEES_NOTHING,
+            f"It is not made to see {WAVE_WORDS[question.waveform]}.",
         )
     if residual_ma >= seen * rated_ma:
         told = f"{residual_ma:g} mA is at least {seen:g}·{rated_ma:g} mA: it opens."
@@ -166,13 +170,20 @@ def _rdc_dd(placed: _Placed, dc_ma: float) -> ChainDevice:
     within_s = next((step["within_s"] for step in data["opens"] if dc_ma >= step["at_least_ma"]), None)
     if within_s is not None:
         return _device(
-            name, placed.place, Reaction.OPENS, f"{dc_ma:g} mA smooth DC: it opens within {within_s:g} s.", within_s
+            name,
+            placed.place,
+            Reaction.OPENS,
+            f"{dc_ma:g} mA smooth DC: it opens within {within_s:g} s.",
+            within_s,
         )
     if dc_ma > data["quiet_ma"]:
         return _device(name, placed.place, Reaction.MAY_OPEN, f"{dc_ma:g} mA smooth DC is under 6 mA: it may open.")
     reaction = Reaction.STAYS if dc_ma else Reaction.SEES_NOTHING
     return _device(
-        name, placed.place, reaction, "It watches smooth DC only." if not dc_ma else f"{dc_ma:g} mA is too little."
+        name,
+        placed.place,
+        reaction,
+        "It watches smooth DC only." if not dc_ma else f"{dc_ma:g} mA is too little.",
     )
 
 
@@ -180,7 +191,7 @@ def _device(name: str, place: str, reaction: Reaction, told: str, opens_s: float
     return ChainDevice(name=name, place=place, reaction=reaction, opens_s=opens_s, told=told)
 
 
-def _told(devices: tuple[ChainDevice, ...], interrupted: bool) -> str:
+def _told(devices: tuple[ChainDevice, ...], *, interrupted: bool) -> str:
     blind = [one for one in devices if one.reaction is Reaction.BLIND]
     if not devices:
         return "No residual-current device stands on this circuit."

@@ -64,7 +64,7 @@ def supply_day(job: Job, rules: RuleSet) -> SupplyDay:
     car = _Car(power_kw * 1000 / u0_v, wanted_kwh, u0_v, rules)
     allowed = _allowed_minutes(day, rules)
     for minute in range(MINUTES):
-        car.step(house_a[minute], job.supply.load_limit_a, allowed[minute], minute)
+        car.step(house_a[minute], job.supply.load_limit_a, allowed=allowed[minute], minute=minute)
     fuse_a = None if job.supply.cut_out_fuse_a is None else float(job.supply.cut_out_fuse_a)
     total_a = [house + amps for house, amps in zip(house_a, car.amps, strict=True)]
     efficiency = rules.value("charging_efficiency")
@@ -107,7 +107,7 @@ class _Car:
         self.began_at: int | None = None
         self.full_at: int | None = None
 
-    def step(self, house_a: float, limit_a: float | None, allowed: bool, minute: int) -> None:
+    def step(self, house_a: float, limit_a: float | None, *, allowed: bool, minute: int) -> None:
         """One minute: the car follows the house within the control step, then holds."""
         before = self.amps[-1] if self.amps else 0.0
         wanting = allowed and self.wanted_kwh - self.battery_kwh > 1e-9

@@ -32,7 +32,7 @@ class PlainQuestion(Part):
     answers: tuple[PlainAnswer, ...] = ()
 
 
-def _choice(key: str, stop: Stop, text: str, hint: str = "", many: bool = False, **answers: str) -> PlainQuestion:
+def _choice(key: str, stop: Stop, text: str, hint: str = "", *, many: bool = False, **answers: str) -> PlainQuestion:
     options = tuple(PlainAnswer(value=value, words=words) for value, words in answers.items())
     return PlainQuestion(key=key, stop=stop, kind="many" if many else "choice", text=text, hint=hint, answers=options)
 

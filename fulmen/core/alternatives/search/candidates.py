@@ -69,7 +69,7 @@ class Kinds:
     records: tuple[str, ...]
 
 
-def kinds_to_try(job: Job, circuit: Circuit, phases: int, sub_main: bool) -> list[Kinds]:
+def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> list[Kinds]:
     """Every sensible kind of cable for the sections of a circuit, the standing one first."""
     standing = Kinds(tuple((section.cable or circuit.cable).record for section in circuit.route))
     if sub_main:
@@ -105,7 +105,7 @@ def _made_for(name: str, job: Job, phases: int) -> bool:
     return phases in record.phases and not (phases == 1 and name == "swa-5-core")
 
 
-def devices_to_try(circuit: Circuit, ib_a: float, sub_main: bool) -> list[Device]:
+def devices_to_try(circuit: Circuit, ib_a: float, *, sub_main: bool) -> list[Device]:
     """The two least ratings that carry the load, by every curve, and fuses at a sub-main; the standing one first.
 
     A circuit that is there already keeps its device.
@@ -183,7 +183,7 @@ class CableBench:
         section = old if old.method.value in record.methods() else relaid(old, record)
         school = self.circuit.terminals is TerminalSchool.RATE_AT_70
         try:
-            return section_figures(self.job, section, cable, self.phases, self.load, school)
+            return section_figures(self.job, section, cable, self.phases, self.load, rate_at_70=school)
         except TableError:
             return None
 

@@ -66,7 +66,9 @@ def short_of(margin: Margin) -> Short:
     return Short(margin.rule, text)
 
 
-def judge_circuit(chained: CircuitFigures, rules: RuleSet, tt: bool, rcd: Rcd | None, measured: bool) -> CircuitVerdict:
+def judge_circuit(
+    chained: CircuitFigures, rules: RuleSet, *, tt: bool, rcd: Rcd | None, measured: bool
+) -> CircuitVerdict:
     """One circuit against every margin that a cable and a device decide.
 
     Args:
@@ -76,25 +78,32 @@ def judge_circuit(chained: CircuitFigures, rules: RuleSet, tt: bool, rcd: Rcd | 
     """
     load, capacity = load_margin(chained), capacity_margin(chained)
     if not load.holds():
-        return CircuitVerdict(short_of(load), False, 0.0)
+        return CircuitVerdict(short_of(load), wants_rcd=False, least_share=0.0)
     if capacity is None:
-        return CircuitVerdict(Short(WEAKEST_SECTION, "a section that no table rates for this cable"), False, 0.0)
+        return CircuitVerdict(
+            Short(WEAKEST_SECTION, "a section that no table rates for this cable"), wants_rcd=False, least_share=0.0
+        )
     if not capacity.holds():
-        return CircuitVerdict(short_of(capacity), False, 0.0)
+        return CircuitVerdict(short_of(capacity), wants_rcd=False, least_share=0.0)
     loop, wants_rcd = loop_margin(chained), False
     if tt or loop is None or not loop.holds():
         if rcd is None:
             text = "nothing opens it in time" if loop is None or tt else short_of(loop).text
-            return CircuitVerdict(Short(DISCONNECTION, text), False, 0.0)
+            return CircuitVerdict(Short(DISCONNECTION, text), wants_rcd=False, least_share=0.0)
         wants_rcd, loop = True, touch_margin(chained, rcd, rules)
     terminal = terminal_margin(chained, rules)
     # A device of just the load's size is usual, so the load does not narrow the margin.
-    margins = [capacity, loop, *_fault_margins(chained, rules, measured), *([terminal] if terminal is not None else [])]
+    margins = [
+        capacity,
+        loop,
+        *_fault_margins(chained, rules, measured=measured),
+        *([terminal] if terminal is not None else []),
+    ]
     short = next((short_of(one) for one in margins if not one.holds()), None) or _laid_wrong(chained)
     return CircuitVerdict(short, wants_rcd, min(one.share() for one in margins))
 
 
-def _fault_margins(chained: CircuitFigures, rules: RuleSet, measured: bool) -> list[Margin]:
+def _fault_margins(chained: CircuitFigures, rules: RuleSet, *, measured: bool) -> list[Margin]:
     margins = []
     # Past the let-through table a reading must settle it; the check says so.
     with suppress(TableError):

@@ -49,7 +49,7 @@ class Protection:
     rcd: Rcd | None
     standing: bool
 
-    def words(self, tt: bool) -> str:
+    def words(self, *, tt: bool) -> str:
         """The arrangement in words."""
         earth = word(self.arrangement.car_earth)
         if tt:
@@ -74,13 +74,13 @@ def protections_to_try(job: Job, circuit: Circuit) -> list[Protection]:
     measures: list[tuple[CarEarth, OpenPenMeasure]] = list(MEASURES)
     if job.supply.earthing is Earthing.TT:
         measures = [(CarEarth.HOUSE_EARTH, now.open_pen)]
-    standing = Protection(now, circuit.device.rcd, True)
+    standing = Protection(now, circuit.device.rcd, standing=True)
     found = [standing]
     for (earth, measure), rcd, place in product(measures, RCDS, RdcDdPlace):
         kept = now.open_pen if earth is CarEarth.OWN_ELECTRODE else measure
         arrangement = now.model_copy(update={"car_earth": earth, "open_pen": kept, "rdc_dd": place})
         if (arrangement, rcd) != (now, standing.rcd):
-            found.append(Protection(arrangement, rcd, False))
+            found.append(Protection(arrangement, rcd, standing=False))
     return found
 
 
@@ -101,7 +101,7 @@ class ProtectionBench:
         self._judged: dict[tuple[bool, bool], list[JudgedProtection]] = {}
         self._paired: dict[tuple[Kinds, bool], Pairing] = {}
 
-    def paired(self, circuit: Circuit, kinds: Kinds, wants_rcd: bool) -> Pairing:
+    def paired(self, circuit: Circuit, kinds: Kinds, *, wants_rcd: bool) -> Pairing:
         """A final circuit in these kinds with every arrangement; the standing one is best, else the simplest."""
         known = self._paired.get((kinds, wants_rcd))
         if known is None:

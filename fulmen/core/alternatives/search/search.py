@@ -174,7 +174,7 @@ def _count(wired: Wired, bench: ProtectionBench, tally: Tally) -> JudgedProtecti
     if wired.short is not None:
         tally.count(wired.csa_mm2, len(bench.tried), Counter({wired.short: len(bench.tried)}))
         return None
-    pairing = bench.paired(wired.layout.run.final().circuit, wired.kinds[-1], wired.wants_rcd)
+    pairing = bench.paired(wired.layout.run.final().circuit, wired.kinds[-1], wants_rcd=wired.wants_rcd)
     tally.count(wired.csa_mm2, pairing.tried, pairing.shorts)
     return pairing.best
 
@@ -206,7 +206,7 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
         layout=wired.layout.words,
         cable="; ".join(_cable_words(chained, job) for chained in wired.chain),
         device="; ".join(device_words(circuit.device) for circuit in wired.circuits()),
-        protection=way.protection.protection.words(job.supply.earthing is Earthing.TT),
+        protection=way.protection.protection.words(tt=job.supply.earthing is Earthing.TT),
         best_at=best_at,
         metal_kg=way.metal_kg,
         work_min=way.work_min,

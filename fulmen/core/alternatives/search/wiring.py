@@ -12,7 +12,7 @@ from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.circuit.laid_cable import LaidCable, laid_cable
 from fulmen.core.circuit.margins import lighting_margin, volt_drop_margin
 from fulmen.core.circuit.origin import fault_current, tails_figures
-from fulmen.core.circuit.run_figures import ChainPoint, CircuitFigures, chain_start, circuit_figures
+from fulmen.core.circuit.run_figures import ChainPoint, CircuitFigures, LaidCircuit, chain_start, circuit_figures
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.errors import TableError
@@ -85,11 +85,12 @@ def _sub_main(
     load, point = circuit_load(job, circuit, rules), before.chain[-1].end if before.chain else start
     rcd = chained.board.front_rcd or circuit.device.rcd
     measured = fault_current(job, rules).measured
-    for kinds, _, laid in _laid(job, circuit, circuit.phases, load, True):
-        for device in devices_to_try(circuit, load.ib_a, True):
+    for kinds, _, laid in _laid(job, circuit, circuit.phases, load, sub_main=True):
+        for device in devices_to_try(circuit, load.ib_a, sub_main=True):
             here = ChainCircuit(chained.board, circuit.model_copy(update={"device": device}))
-            figures = circuit_figures(job, rules, here, False, circuit.phases, load, laid, point)
-            verdict = judge_circuit(figures, rules, _tt(job), rcd, measured)
+            laid_circuit = LaidCircuit(here, final=False, phases=circuit.phases, load=load, laid=laid)
+            figures = circuit_figures(job, rules, laid_circuit, point)
+            verdict = judge_circuit(figures, rules, tt=_tt(job), rcd=rcd, measured=measured)
             lights = lighting_margin(job, figures, rules)
             dim = short_of(lights) if lights is not None and not lights.holds() else None
             yield _Before(
@@ -108,8 +109,8 @@ class _Final:
         self.layout, self.rules, self.chained, self.phases = layout, rules, run.final(), run.charge_point.phases
         self.load = circuit_load(job, self.chained.circuit, rules)
         self.measured, self.tt = fault_current(job, rules).measured, _tt(job)
-        self.devices = devices_to_try(self.chained.circuit, self.load.ib_a, False)
-        self.cables = list(_laid(job, self.chained.circuit, self.phases, self.load, False))
+        self.devices = devices_to_try(self.chained.circuit, self.load.ib_a, sub_main=False)
+        self.cables = list(_laid(job, self.chained.circuit, self.phases, self.load, sub_main=False))
         self.circuits = [self.chained.circuit.model_copy(update={"device": device}) for device in self.devices]
 
     def ways(self, before: _Before, start: ChainPoint) -> Iterator[Wired]:
@@ -119,15 +120,19 @@ class _Final:
             for circuit in self.circuits:
                 if before.short is not None:
                     every = (*before.kinds, kinds)
-                    yield Wired(self.layout, before.chain, every, csa_mm2, before.short, False, before.least_share)
+                    yield Wired(
+                        self.layout, before.chain, every, csa_mm2, before.short,
+                        wants_rcd=False, least_share=before.least_share,
+                    )  # fmt: skip
                 else:
                     yield self._option(before, ChainCircuit(self.chained.board, circuit), kinds, csa_mm2, laid, point)
 
     def _option(
         self, before: _Before, chained: ChainCircuit, kinds: Kinds, csa_mm2: float, laid: LaidCable, point: ChainPoint
     ) -> Wired:
-        figures = circuit_figures(self.layout.job, self.rules, chained, True, self.phases, self.load, laid, point)
-        verdict = judge_circuit(figures, self.rules, self.tt, AT_THE_BOARD, self.measured)
+        circuit = LaidCircuit(chained, final=True, phases=self.phases, load=self.load, laid=laid)
+        figures = circuit_figures(self.layout.job, self.rules, circuit, point)
+        verdict = judge_circuit(figures, self.rules, tt=self.tt, rcd=AT_THE_BOARD, measured=self.measured)
         drop = volt_drop_margin(figures, self.rules)
         short = verdict.short or judge_end(figures, self.layout.run.charge_point)
         short = short or (None if drop.holds() else short_of(drop))
@@ -137,13 +142,13 @@ class _Final:
             (*before.kinds, kinds),
             csa_mm2,
             short,
-            verdict.wants_rcd,
-            min(before.least_share, verdict.least_share, drop.share()),
+            wants_rcd=verdict.wants_rcd,
+            least_share=min(before.least_share, verdict.least_share, drop.share()),
         )
 
 
 def _laid(
-    job: Job, circuit: Circuit, phases: int, load: CircuitLoad, sub_main: bool
+    job: Job, circuit: Circuit, phases: int, load: CircuitLoad, *, sub_main: bool
 ) -> Iterator[tuple[Kinds, float, LaidCable]]:
     """A circuit as it stands, then in every other kind and size that is made, unless it is there already."""
     standing = tuple(cable_of(circuit, section) for section in circuit.route)
@@ -156,8 +161,8 @@ def _laid(
     if not circuit.fitted_with_this_job:
         return
     bench = CableBench(job, circuit, phases, load)
-    in_a = min(float(device.rating_a) for device in devices_to_try(circuit, load.ib_a, sub_main))
-    for kinds in kinds_to_try(job, circuit, phases, sub_main):
+    in_a = min(float(device.rating_a) for device in devices_to_try(circuit, load.ib_a, sub_main=sub_main))
+    for kinds in kinds_to_try(job, circuit, phases, sub_main=sub_main):
         for csa_mm2, laid in bench.every_laid(kinds, in_a):
             if tuple(one.cable for one in laid.sections) != standing:
                 yield kinds, csa_mm2, laid
