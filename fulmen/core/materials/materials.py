@@ -30,7 +30,6 @@ GLANDS_MM = (("20s", 15.9), ("20", 20.9), ("25", 26.2), ("32", 33.9))
 LARGEST_GLAND = GLANDS_MM[-1][0]
 CLOSEST_CLIPS_MM = 250.0
 LABELS = "circuit chart, RCD test notice, earth connection, isolation, open-PEN arrangement"
-FINE_STRANDED = ("ev-power-data", "tough-sheathed")
 SOLID_COPPER_KG = 8.96e-3
 STEEL_KG = 7.85e-3
 
@@ -217,7 +216,7 @@ def _ends(job: Job, circuit: Circuit) -> Iterator[Need]:
             yield f"gland.{size}", 2, "both ends of each armoured piece, by usual diameter"
         else:
             yield "gland.plastic", 2, "both ends of each piece without armour"
-        if cable.record in FINE_STRANDED:
+        if record.fine_strands:
             yield "ferrule", 2 * _cores(record, circuit, job), "every fine-stranded core, both ends"
     for joint in joints_of(circuit, job):
         yield f"box.{joint.kind.removesuffix('_box')}", 1, joint.words

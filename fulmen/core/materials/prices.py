@@ -42,14 +42,13 @@ class PriceList(Part):
 def invented_prices() -> PriceList:
     """The list that ships: every cable by record and size, then the other items; all invented."""
     raw = read_toml(__package__, "prices")
-    per_mm2 = raw["cable"]
     lines = [
         PriceLine(
             key=cable_key(record.id, size), name=f"{size:g} mm² {record.name}", unit="m",
-            price=round(per_mm2[record.id]["first"] + per_mm2[record.id]["per_mm2"] * size, 2),
-            work_min=float(per_mm2[record.id]["work_min"]), invented=True,
+            price=round(price.first + price.per_mm2 * size, 2), work_min=float(price.work_min), invented=True,
         )
         for record in cable_records().values()
+        if (price := record.invented_price) is not None
         for size in record.sizes_mm2
     ]  # fmt: skip
     lines += [PriceLine(key=key, invented=True, **entry) for key, entry in raw["item"].items()]

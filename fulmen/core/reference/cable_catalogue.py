@@ -5,6 +5,7 @@ Generic records are data; a maker's own record comes with the job (`model.cables
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cache, lru_cache
 
@@ -23,8 +24,20 @@ K_SOURCE = "BS 7671 Tables 43.1, 54.3 and 54.4"
 
 
 @dataclass(frozen=True)
+class InventedPrice:
+    """What a metre costs and how long it takes: invented, until the user's own list says otherwise."""
+
+    first: float
+    per_mm2: float
+    work_min: float
+
+
+@dataclass(frozen=True)
 class CableRecord:
-    """A kind of cable, by the properties that the arithmetic needs. `own` are a maker's ratings."""
+    """A kind of cable, by the properties that the arithmetic needs; one entry of the data file says them all.
+
+    `suits` ranks the families of stretches where the search tries it. `own` are a maker's ratings.
+    """
 
     id: str
     name: str
@@ -37,6 +50,10 @@ class CableRecord:
     phases: tuple[int, ...]
     overall: str
     rating_table_70: str = ""
+    suits: Mapping[str, int] = field(default_factory=dict, hash=False)
+    fine_strands: bool = False
+    spare_cores: bool = False
+    invented_price: InventedPrice | None = None
     overall_mm: float | None = None
     source: str = ""
     own: Table | None = field(default=None, hash=False)
@@ -96,6 +113,7 @@ def cable_records() -> dict[str, CableRecord]:
                 **entry,
                 "sizes_mm2": tuple(float(size) for size in entry["sizes_mm2"]),
                 "phases": tuple(entry["phases"]),
+                "invented_price": InventedPrice(**entry["invented_price"]),
             },
         )
         for key, entry in raw.items()

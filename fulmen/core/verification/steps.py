@@ -270,4 +270,5 @@ DEFINITIONS = (
         "A, B and C as they should be; pilot error and earth error each open it; it sets again.",
         "confirm",
     ),
+    # The order is that of StepKey.
 )

@@ -19,7 +19,7 @@ from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, TerminalSchool
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
-from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record, cable_records
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
 
 
@@ -43,13 +43,8 @@ FAMILY = {
     Surroundings.BURIED: Family.GROUND,
     Surroundings.DUCT: Family.GROUND,
 }
-# Flat cable is for inside; in the bare ground only earthed armour serves. A maker's own cable is tried everywhere.
-KINDS: dict[Family, tuple[str, ...]] = {
-    Family.BUILDING: ("twin-and-earth", "ev-power-data", "tough-sheathed", "swa-3-core", "swa-5-core"),
-    Family.OPEN: ("ev-power-data", "tough-sheathed", "nyy-j", "swa-3-core", "swa-5-core"),
-    Family.GROUND: ("swa-3-core", "swa-5-core", "ev-power-data", "tough-sheathed", "nyy-j"),
-}
-SUB_MAIN_KINDS = ("swa-3-core", "swa-5-core", "nyy-j", "tough-sheathed")
+# A sub-main is chosen as one family, whatever its stretches.
+SUB_MAIN = "sub_main"
 
 
 def families(route: tuple[Section, ...]) -> list[Family]:
@@ -74,23 +69,28 @@ def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> 
     standing = Kinds(tuple((section.cable or circuit.cable).record for section in circuit.route))
     if sub_main:
         everywhere = {section.surroundings for section in circuit.route}
-        tried = [Kinds((name,) * len(circuit.route)) for name in _offered(job, SUB_MAIN_KINDS, everywhere, phases)]
+        tried = [Kinds((name,) * len(circuit.route)) for name in _offered(job, SUB_MAIN, everywhere, phases)]
     else:
         where = families(circuit.route)
         there = list(dict.fromkeys(where))
         places = {one: set[Surroundings]() for one in there}
         for section, one in zip(circuit.route, where, strict=True):
             places[one].add(section.surroundings)
-        offered = [_offered(job, KINDS[one], places[one], phases) for one in there]
+        offered = [_offered(job, one, places[one], phases) for one in there]
         tried = [
             Kinds(tuple(dict(zip(there, names, strict=True))[one] for one in where)) for names in product(*offered)
         ]
     return list(dict.fromkeys([standing, *tried]))
 
 
-def _offered(job: Job, kinds: tuple[str, ...], places: set[Surroundings], phases: int) -> list[str]:
-    """The kinds to try in some places: made with enough cores, and rated by their table in every one of them."""
-    names = [name for name in (*kinds, *(one.id for one in job.maker_cables)) if _made_for(name, job, phases)]
+def _offered(job: Job, family: str, places: set[Surroundings], phases: int) -> list[str]:
+    """The kinds to try in some places: suited to them, made with enough cores, rated by their table in every one.
+
+    A maker's own cable is tried everywhere.
+    """
+    suited = sorted((one for one in cable_records().values() if family in one.suits), key=lambda one: one.suits[family])
+    kinds = [*(one.id for one in suited), *(one.id for one in job.maker_cables)]
+    names = [name for name in kinds if _made_for(name, job, phases)]
     rated = []
     for name in names:
         record = cable_record(name, job)
@@ -102,7 +102,7 @@ def _offered(job: Job, kinds: tuple[str, ...], places: set[Surroundings], phases
 def _made_for(name: str, job: Job, phases: int) -> bool:
     """Made with enough cores; a cable with cores to spare is left out where one without will do."""
     record = cable_record(name, job)
-    return phases in record.phases and not (phases == 1 and name == "swa-5-core")
+    return phases in record.phases and not (phases == 1 and record.spare_cores)
 
 
 def devices_to_try(circuit: Circuit, ib_a: float, *, sub_main: bool) -> list[Device]:
