@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from html import escape
-from typing import NamedTuple
 
 from fulmen.core.circuit.run_profile import ProfileNode, RunProfile
+from fulmen.core.circuit.run_tracks import RunTrack
 
 WIDTH, HEIGHT = 860, 330
 LABEL_X, START_X, BOARD_X, END_X = 6, 92, 186, 720
 CHAIN_Y = 62
+TRACK_TOPS, AMPS_TOP, TRACK_PX = (130, 195), 265, 46
 COPPER, INK, QUIET, LINE, OVER = "#a9522a", "#1c2430", "#555b66", "#c9c2b4", "#b3261e"
 
 Point = tuple[float, float]
@@ -21,8 +22,10 @@ class _Scale:
     def __init__(self, profile: RunProfile) -> None:
         self.length_m = profile.length_m or 1.0
 
-    def x(self, at_m: float) -> float:
-        """Where a distance from the board lies."""
+    def x(self, at_m: float | None) -> float:
+        """Where a distance from the board lies; none is the cut-out, before the board."""
+        if at_m is None:
+            return START_X
         return BOARD_X + (END_X - BOARD_X) * at_m / self.length_m
 
 
@@ -31,9 +34,9 @@ def run_drawing(profile: RunProfile) -> str:
     scale = _Scale(profile)
     parts = [
         *_chain(profile, scale),
-        *_volts(profile, scale, 130),
-        *_loop(profile, scale, 195),
-        *_amps(profile, scale, 265),
+        *(part for top, track in zip(TRACK_TOPS, profile.tracks, strict=True) for part in _track(track, scale, top)),
+        *_marks(profile, scale),
+        *_amps(profile, scale, AMPS_TOP),
     ]
     told = (
         f"{profile.length_m:.1f} m from the board; {profile.volts_lost_v:.1f} V lost, at most "
@@ -108,94 +111,63 @@ def _square(x: float, half: float) -> str:
     )
 
 
-class _Told(NamedTuple):
-    """What stands at the end of a track: the figure, its limit, and whether it is over it."""
-
-    value: str
-    limit: str
-    over: bool
+def _y(value: float, most: float, top: float) -> float:
+    """The height of a figure on a track whose scale ends at `most`."""
+    return top + TRACK_PX * (1 - value / (most or 1.0))
 
 
-def _track(title: str, top: float, points: list[Point], limits: list[tuple[Point, Point]], told: _Told) -> list[str]:
-    """A figure along the run under its limit; `top` is the upper edge, 46 units above the base line."""
-    value, limit, over = told
-    colour = OVER if over else COPPER
-    mark = "▲ " if over else ""
+def _track(track: RunTrack, scale: _Scale, top: float) -> list[str]:
+    """A figure along the run under its limits; `top` is the upper edge."""
+    colour = OVER if track.over else COPPER
+    points = [(scale.x(one.at_m), _y(one.value, track.most, top)) for one in track.points]
+    end_y = points[-1][1]
     parts = [
-        _text(LABEL_X, top + 30, title, fill=QUIET),
-        _line((START_X, top + 46), (END_X, top + 46), LINE),
+        _text(LABEL_X, top + 30, track.title, fill=QUIET),
+        _line((START_X, top + TRACK_PX), (END_X, top + TRACK_PX), LINE),
         _path(points, colour),
-        *(_line(start, end, INK, 1, "5 3") for start, end in limits),
-        _text(END_X + 10, points[-1][1] + 4, mark + value, fill=colour),
+        _text(END_X + 10, end_y + 4, ("▲ " if track.over else "") + track.value_words, fill=colour),
     ]
-    if limits and limit:
-        value_y, limit_y = points[-1][1], limits[-1][1][1]
-        if abs(limit_y - value_y) < 14:
-            limit_y = value_y + 14 if over else value_y - 14
-        parts.append(_text(END_X + 10, limit_y + 4, limit, fill=QUIET, size=10))
+    for one in track.limits:
+        y = _y(one.value, track.most, top)
+        parts.append(_line((scale.x(one.from_m), y), (scale.x(one.to_m), y), INK, 1, "5 3"))
+    if track.limit_words:
+        limit_y = _y(track.limits[-1].value, track.most, top)
+        if abs(limit_y - end_y) < 14:
+            limit_y = end_y + 14 if track.over else end_y - 14
+        parts.append(_text(END_X + 10, limit_y + 4, track.limit_words, fill=QUIET, size=10))
     return parts
 
 
-def _volts(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
-    most = max(profile.volts_limit_v, profile.volts_lost_v) * 1.08
-
-    def y(volts: float) -> float:
-        return top + 46 * (1 - volts / most)
-
-    along = [(START_X, y(0.0)), (float(BOARD_X), y(profile.board_volts_lost_v))]
-    along += [(scale.x(one.to_m), y(one.volts_lost_v)) for one in profile.sections]
-    limit = [((float(START_X), y(profile.volts_limit_v)), (float(END_X), y(profile.volts_limit_v)))]
-    value = f"{profile.volts_lost_v:.1f} V, {profile.volts_lost_percent:.1f} %"
-    over = profile.volts_lost_v > profile.volts_limit_v
-    return _track("Volts lost", top, along, limit, _Told(value, f"limit {profile.volts_limit_v:.1f} V", over))
-
-
-def _loop(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
-    limits_ohm = [chained.zs_limit_ohm for chained in profile.chain if chained.zs_limit_ohm is not None]
-    most = max([profile.zs_ohm, *limits_ohm, *(mark.value for mark in profile.marks)]) * 1.08
-
-    def y(ohm: float) -> float:
-        return top + 46 * (1 - ohm / most)
-
-    along = [(float(START_X), y(profile.origin_loop_ohm)), (float(BOARD_X), y(profile.board_loop_ohm))]
-    along += [(scale.x(one.to_m), y(one.loop_ohm)) for one in profile.sections]
-    limits = [
-        ((scale.x(chained.from_m), y(chained.zs_limit_ohm)), (scale.x(chained.to_m), y(chained.zs_limit_ohm)))
-        for chained in profile.chain
-        if chained.zs_limit_ohm is not None
-    ]
-    last = profile.chain[-1].zs_limit_ohm
-    limit = f"limit {last:.2f} Ω" if last is not None else ""
-    over = last is not None and profile.zs_ohm > last
-    parts = _track("Loop, hot", top, along, limits, _Told(f"{profile.zs_ohm:.2f} Ω", limit, over))
+def _marks(profile: RunProfile, scale: _Scale) -> list[str]:
+    """Readings on the loop's track: filled where read, open where expected."""
+    loop, top = profile.tracks[1], TRACK_TOPS[1]
+    parts = []
     for mark in profile.marks:
         x = START_X if mark.at == "cut_out" else scale.x(mark.at_m)
         fill = "#fff" if mark.expected else INK
-        parts.append(f'<circle cx="{x:.1f}" cy="{y(mark.value):.1f}" r="4" fill="{fill}" stroke="{INK}"/>')
+        y = _y(mark.value, loop.most, top)
+        parts.append(f'<circle cx="{x:.1f}" cy="{y:.1f}" r="4" fill="{fill}" stroke="{INK}"/>')
     return parts
 
 
 def _amps(profile: RunProfile, scale: _Scale, top: float) -> list[str]:
-    ratings = [one.iz_a for one in profile.sections if one.iz_a is not None]
-    most = max([*ratings, *(chained.device_a for chained in profile.chain)]) * 1.1
-
-    def y(amps: float) -> float:
-        return top + 46 * (1 - amps / most)
-
-    parts = [_text(LABEL_X, top + 30, "Cable, amps", fill=QUIET), _line((BOARD_X, top + 46), (END_X, top + 46), LINE)]
+    amps = profile.amps
+    base = top + TRACK_PX
+    parts = [_text(LABEL_X, top + 30, amps.title, fill=QUIET), _line((BOARD_X, base), (END_X, base), LINE)]
     for one in profile.sections:
         x1, x2 = scale.x(one.from_m), scale.x(one.to_m)
         if one.iz_a is None:
             parts.append(_text((x1 + x2) / 2, top + 20, "?", anchor="middle", fill=OVER))
             continue
-        weak = one.iz_a < one.device_a
-        parts.append(_line((x1, y(one.iz_a)), (x2, y(one.iz_a)), OVER if weak else COPPER, 3))
+        y = _y(one.iz_a, amps.most, top)
+        parts.append(_line((x1, y), (x2, y), OVER if one.index in amps.weak else COPPER, 3))
         if x2 - x1 > 26:
-            parts.append(_text((x1 + x2) / 2, y(one.iz_a) - 4, f"{one.iz_a:.0f}", anchor="middle", size=10))
+            parts.append(_text((x1 + x2) / 2, y - 4, f"{one.iz_a:.0f}", anchor="middle", size=10))
     for chained in profile.chain:
         x1, x2 = scale.x(chained.from_m), scale.x(chained.to_m)
-        parts.append(_line((x1, y(chained.device_a)), (x2, y(chained.device_a)), INK, 1, "5 3"))
-        parts.append(_line((x1, y(chained.load_a)), (x2, y(chained.load_a)), QUIET, 1, "1 3"))
-    parts.append(_text(END_X + 10, top + 20, f"device {profile.device_a:.0f} A", size=10))
-    parts.append(_text(END_X + 10, top + 36, f"load {profile.load_a:.0f} A", fill=QUIET, size=10))
+        for value, colour, dash in ((chained.device_a, INK, "5 3"), (chained.load_a, QUIET, "1 3")):
+            y = _y(value, amps.most, top)
+            parts.append(_line((x1, y), (x2, y), colour, 1, dash))
+    parts.append(_text(END_X + 10, top + 20, amps.value_words, fill=INK if amps.holds else OVER, size=10))
+    parts.append(_text(END_X + 10, top + 36, amps.load_words, fill=QUIET, size=10))
     return parts

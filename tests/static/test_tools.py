@@ -18,6 +18,8 @@ class Tools(unittest.TestCase):
 
     COMMANDS: ClassVar[dict[str, tuple[list[str], Path]]] = {
         "vue-tsc": (["npm", "run", "-s", "check"], FRONTEND),
+        "eslint": (["npm", "run", "-s", "lint"], FRONTEND),
+        "prettier": (["npm", "run", "-s", "format"], FRONTEND),
         "mypy": ([str(BIN / "mypy")], ROOT),
         "ruff": ([str(BIN / "ruff"), "check", "."], ROOT),
         "format": ([str(BIN / "ruff"), "format", "--check", "."], ROOT),
@@ -43,6 +45,12 @@ class Tools(unittest.TestCase):
 
     def test_mypy(self) -> None:
         self.passes("mypy")
+
+    def test_eslint(self) -> None:
+        self.passes("eslint")
+
+    def test_prettier(self) -> None:
+        self.passes("prettier")
 
     def test_vue_tsc(self) -> None:
         self.passes("vue-tsc")

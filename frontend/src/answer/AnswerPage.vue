@@ -11,7 +11,9 @@ const props = defineProps<{ secret: string }>()
 document.title = 'About your charge point · Fulmen'
 const { page, ended, failed, busy, open, give, send } = useAnswers(props.secret)
 const again = computed(() => page.value?.questions.filter((one) => one.state === 'asked_again') ?? [])
-const answered = computed(() => page.value?.questions.filter((one) => one.state !== 'open' && one.state !== 'asked_again').length ?? 0)
+const answered = computed(
+  () => page.value?.questions.filter((one) => one.state !== 'open' && one.state !== 'asked_again').length ?? 0,
+)
 </script>
 
 <template>
@@ -23,16 +25,38 @@ const answered = computed(() => page.value?.questions.filter((one) => one.state 
     </div>
     <template v-else-if="page">
       <h1>About your charge point</h1>
-      <p>{{ page.asked_by }} asks. Answer what you can; skip what you don’t know. Each answer is sent at once, and can be changed until {{ dayAndTime(page.expires_at) }}.</p>
-      <p class="care" role="note">Open no covers that need a tool. Touch no wires. If something is hot, buzzes or smells burnt, keep away and ring your electrician.</p>
-      <p class="count" role="status">{{ answered }} of {{ page.questions.length }} answered<template v-if="again.length">, {{ again.length }} asked again</template></p>
+      <p>
+        {{ page.asked_by }} asks. Answer what you can; skip what you don’t know. Each answer is sent at once, and can be
+        changed until {{ dayAndTime(page.expires_at) }}.
+      </p>
+      <p class="care" role="note">
+        Open no covers that need a tool. Touch no wires. If something is hot, buzzes or smells burnt, keep away and ring
+        your electrician.
+      </p>
+      <p class="count" role="status">
+        {{ answered }} of {{ page.questions.length }} answered<template v-if="again.length"
+          >, {{ again.length }} asked again</template
+        >
+      </p>
       <ol>
         <AnswerQuestion
-          v-for="one in page.questions" :key="one.question.key" :asked="one" :secret="secret" :error="failed[one.question.key] ?? ''" :busy="busy === one.question.key"
-          @give="give(one.question.key, $event)" @send="send(one.question.key, $event)"
+          v-for="one in page.questions"
+          :key="one.question.key"
+          :asked="one"
+          :secret="secret"
+          :error="failed[one.question.key] ?? ''"
+          :busy="busy === one.question.key"
+          @give="give(one.question.key, $event)"
+          @send="send(one.question.key, $event)"
         />
       </ol>
-      <p class="count">{{ answered === page.questions.length ? 'That is all. Thank you; you can close this page.' : 'Done what you can? You can close this page; what you gave has arrived.' }}</p>
+      <p class="count">
+        {{
+          answered === page.questions.length
+            ? 'That is all. Thank you; you can close this page.'
+            : 'Done what you can? You can close this page; what you gave has arrived.'
+        }}
+      </p>
     </template>
     <p v-else>Opening…</p>
   </main>

@@ -4,7 +4,7 @@ import { mdiCamera, mdiCheck } from '@mdi/js'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 
 import type { AskedQuestion } from '../api/types'
-import TapGroup from '../shared/TapGroup.vue'
+import TapGroup from '../shared/fields/TapGroup.vue'
 import { typedNumber } from '../shared/format'
 
 const props = defineProps<{ asked: AskedQuestion; secret: string; error: string; busy: boolean }>()
@@ -13,10 +13,15 @@ const emit = defineEmits<{ give: [value: unknown]; send: [photo: File] }>()
 const question = computed(() => props.asked.question)
 const input = useTemplateRef<HTMLInputElement>('input')
 const typed = ref('')
-watch(() => props.asked.value, (value) => (typed.value = value === null || Array.isArray(value) ? '' : String(value)), { immediate: true })
+watch(
+  () => props.asked.value,
+  (value) => (typed.value = value === null || Array.isArray(value) ? '' : String(value)),
+  { immediate: true },
+)
 
 const many = computed(() => question.value.kind === 'many')
-const chosen = (value: string) => (many.value ? ((props.asked.value as string[] | null) ?? []).includes(value) : props.asked.value === value)
+const chosen = (value: string) =>
+  many.value ? ((props.asked.value as string[] | null) ?? []).includes(value) : props.asked.value === value
 function tap(value: string): void {
   if (!many.value) return emit('give', value)
   const now = (props.asked.value as string[] | null) ?? []
@@ -33,17 +38,46 @@ function send(): void {
 
 <template>
   <li>
-    <TapGroup v-if="question.kind === 'choice' || many" :label="question.text" :answers="question.answers" :chosen="chosen" :many="many" :hint="question.hint" @tap="tap" />
+    <TapGroup
+      v-if="question.kind === 'choice' || many"
+      :label="question.text"
+      :answers="question.answers"
+      :chosen="chosen"
+      :many="many"
+      :hint="question.hint"
+      @tap="tap"
+    />
     <form v-else-if="question.kind !== 'photo'" @submit.prevent="keep">
-      <p><b>{{ question.text }}</b> <span class="quiet">{{ question.hint }}</span></p>
-      <v-text-field v-model="typed" :aria-label="question.text" :inputmode="question.kind === 'number' ? 'decimal' : 'text'" maxlength="200" />
-      <v-btn type="submit" variant="outlined" :disabled="!typed.trim() || typed === String(asked.value ?? '')">Send</v-btn>
+      <p>
+        <b>{{ question.text }}</b> <span class="quiet">{{ question.hint }}</span>
+      </p>
+      <v-text-field
+        v-model="typed"
+        :aria-label="question.text"
+        :inputmode="question.kind === 'number' ? 'decimal' : 'text'"
+        maxlength="200"
+      />
+      <v-btn type="submit" variant="outlined" :disabled="!typed.trim() || typed === String(asked.value ?? '')"
+        >Send</v-btn
+      >
     </form>
     <div v-else class="photo">
-      <p><b>{{ question.text }}</b> <span class="quiet">{{ question.hint }}</span></p>
-      <div class="thumbs"><img class="thumb" v-for="photo in asked.photos" :key="photo" :src="`/api/v1/householder/${secret}/photos/${photo}.jpg`" alt="The photo you sent" /></div>
+      <p>
+        <b>{{ question.text }}</b> <span class="quiet">{{ question.hint }}</span>
+      </p>
+      <div class="thumbs">
+        <img
+          class="thumb"
+          v-for="photo in asked.photos"
+          :key="photo"
+          :src="`/api/v1/householder/${secret}/photos/${photo}.jpg`"
+          alt="The photo you sent"
+        />
+      </div>
       <input ref="input" type="file" accept="image/*" hidden :data-testid="question.key" @change="send" />
-      <v-btn variant="outlined" :prepend-icon="mdiCamera" :disabled="busy" @click="input?.click()">{{ busy ? 'Sending…' : asked.photos.length ? 'Another photo' : 'Take or choose a photo' }}</v-btn>
+      <v-btn variant="outlined" :prepend-icon="mdiCamera" :disabled="busy" @click="input?.click()">{{
+        busy ? 'Sending…' : asked.photos.length ? 'Another photo' : 'Take or choose a photo'
+      }}</v-btn>
     </div>
     <p v-if="asked.state === 'asked_again'" class="again" role="note"><b>Please once more:</b> {{ asked.note }}</p>
     <p v-else-if="asked.state !== 'open' && !error" class="sent"><v-icon :icon="mdiCheck" size="small" /> sent</p>

@@ -12,7 +12,9 @@ export function useAnswers(secret: string) {
 
   async function open(): Promise<void> {
     try {
-      page.value = await answer<HouseholderPage>(api.GET('/api/v1/householder/{secret}', { params: { path: { secret } } }))
+      page.value = await answer<HouseholderPage>(
+        api.GET('/api/v1/householder/{secret}', { params: { path: { secret } } }),
+      )
       ended.value = ''
     } catch (error) {
       const problem = asProblem(error)
@@ -33,8 +35,16 @@ export function useAnswers(secret: string) {
     busy.value = ''
   }
   const give = (question: string, value: unknown) =>
-    attempt(question, () => answer(api.PUT('/api/v1/householder/{secret}/answers/{question}', { params: { path: { secret, question } }, body: { value } })))
-  const send = (question: string, photo: File) => attempt(question, () => sendPhoto(`/api/v1/householder/${secret}/photos/${question}`, photo))
+    attempt(question, () =>
+      answer(
+        api.PUT('/api/v1/householder/{secret}/answers/{question}', {
+          params: { path: { secret, question } },
+          body: { value },
+        }),
+      ),
+    )
+  const send = (question: string, photo: File) =>
+    attempt(question, () => sendPhoto(`/api/v1/householder/${secret}/photos/${question}`, photo))
 
   onMounted(open)
   return { page, ended, failed, busy, open, give, send }

@@ -24,7 +24,9 @@ export async function answer<T>(asked: Promise<Answer>): Promise<T> {
   try {
     got = await asked
   } catch {
-    throw new ProblemError(problem(0, 'No answer from Fulmen. What you typed is kept here; it is saved when it answers again.'))
+    throw new ProblemError(
+      problem(0, 'No answer from Fulmen. What you typed is kept here; it is saved when it answers again.'),
+    )
   }
   if (got.error !== undefined || !got.response.ok) {
     throw new ProblemError(isProblem(got.error) ? got.error : problem(got.response.status, got.response.statusText))
@@ -68,5 +70,15 @@ function isProblem(value: unknown): value is Problem {
 }
 
 function problem(status: number, detail: string): Problem {
-  return { type: 'about:blank', title: 'Problem', status, detail, field: '', fields: [], version: null, stored: null, gaps: [] }
+  return {
+    type: 'about:blank',
+    title: 'Problem',
+    status,
+    detail,
+    field: '',
+    fields: [],
+    version: null,
+    stored: null,
+    gaps: [],
+  }
 }

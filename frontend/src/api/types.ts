@@ -31,6 +31,7 @@ export type Finding = Complete<Schemas['Finding']>
 export type WorkingLine = Complete<Schemas['WorkingLine']>
 export type Step = Complete<Schemas['Step']>
 export type Gap = Complete<Schemas['Gap']>
+export type Track = Complete<Schemas['RunTrack']>
 export type RunProfile = Complete<Schemas['RunProfile']>
 export type SentencePart = Complete<Schemas['SentencePart']>
 export type Alternative = Complete<Schemas['Alternative']>

@@ -32,7 +32,10 @@ const summary = computed(() => {
     </header>
     <ul>
       <FindingRow
-        v-for="one in findings" :key="one.key" :finding="one" :open="opened === one.key"
+        v-for="one in findings"
+        :key="one.key"
+        :finding="one"
+        :open="opened === one.key"
         @toggle="opened = opened === one.key ? undefined : one.key"
       />
     </ul>

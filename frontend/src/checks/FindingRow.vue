@@ -21,7 +21,9 @@ const limit = computed(() =>
     : `${props.finding.at_least ? 'at least' : 'at most'} ${fixed(props.finding.limit, props.finding.decimals)}`,
 )
 // How full the bar is follows from the core's margin, not from a sum made here.
-const used = computed(() => (props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin))))
+const used = computed(() =>
+  props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin)),
+)
 const open = computed(() => props.finding.is_open)
 </script>
 
@@ -29,11 +31,18 @@ const open = computed(() => props.finding.is_open)
   <li class="row">
     <button type="button" :aria-expanded="props.open" @click="$emit('toggle')">
       <span class="words">
-        <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />&ensp;<span class="title">{{ finding.title }}</span>
+        <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />&ensp;<span class="title">{{
+          finding.title
+        }}</span>
         <span v-if="finding.whose" class="quiet whose">{{ finding.whose }}</span>
       </span>
-      <span class="figures figure"><span>{{ value }}</span><span class="quiet">{{ limit }}</span></span>
-      <span v-if="used !== null && !finding.at_least" class="bar" aria-hidden="true"><span class="used glide" :style="{ width: `${used * 100}%`, background: `var(--${finding.verdict})` }" /></span>
+      <span class="figures figure"
+        ><span>{{ value }}</span
+        ><span class="quiet">{{ limit }}</span></span
+      >
+      <span v-if="used !== null && !finding.at_least" class="bar" aria-hidden="true"
+        ><span class="used glide" :style="{ width: `${used * 100}%`, background: `var(--${finding.verdict})` }"
+      /></span>
       <span v-if="open" class="detail quiet">{{ finding.detail }}</span>
     </button>
     <div v-if="props.open" class="inside">
@@ -44,7 +53,11 @@ const open = computed(() => props.finding.is_open)
       <WorkingLines :lines="finding.working" />
       <p class="quiet clause">{{ finding.clause }}</p>
     </div>
-    <RemedyList v-if="finding.verdict === 'falls_short' && finding.stage !== 'dead'" :key="finding.detail" :finding="finding" />
+    <RemedyList
+      v-if="finding.verdict === 'falls_short' && finding.stage !== 'dead'"
+      :key="finding.detail"
+      :finding="finding"
+    />
     <template v-if="finding.verdict === 'your_call'">
       <DecisionForm v-if="props.open" :finding="finding" />
       <button v-else-if="open" type="button" class="link" @click="$emit('toggle')">Say why</button>

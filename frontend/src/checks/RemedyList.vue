@@ -29,12 +29,26 @@ async function ask(): Promise<void> {
 <template>
   <div class="remedies">
     <p v-if="failed" role="alert">{{ failed }}</p>
-    <button v-if="!remedies" type="button" class="link" :disabled="busy" @click="ask">{{ busy ? 'Trying changes…' : 'What would mend it?' }}</button>
+    <button v-if="!remedies" type="button" class="link" :disabled="busy" @click="ask">
+      {{ busy ? 'Trying changes…' : 'What would mend it?' }}
+    </button>
     <p v-else-if="!remedies.length" class="quiet">No single change, nor two together, mends it. Look at Other ways.</p>
     <ul v-else>
       <li v-for="one in remedies" :key="one.words">
-        <span><b>{{ one.words }}</b> <span class="quiet">{{ one.figures }}<template v-if="one.verdict === 'your_call'"> · your call, say why</template><template v-if="one.also.length"> · opens: {{ one.also.join(', ') }}</template></span></span>
-        <v-btn variant="outlined" size="small" :aria-label="`Apply: ${one.words}`" @click="store.apply(one.words, one.changes)">Apply</v-btn>
+        <span
+          ><b>{{ one.words }}</b>
+          <span class="quiet"
+            >{{ one.figures }}<template v-if="one.verdict === 'your_call'"> · your call, say why</template
+            ><template v-if="one.also.length"> · opens: {{ one.also.join(', ') }}</template></span
+          ></span
+        >
+        <v-btn
+          variant="outlined"
+          size="small"
+          :aria-label="`Apply: ${one.words}`"
+          @click="store.apply(one.words, one.changes)"
+          >Apply</v-btn
+        >
       </li>
     </ul>
   </div>

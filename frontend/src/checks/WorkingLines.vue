@@ -5,14 +5,21 @@ import type { WorkingLine } from '../api/types'
 defineProps<{ lines: WorkingLine[] }>()
 
 const text = (line: WorkingLine) =>
-  [line.formula, line.figures, line.value === null ? '' : `${line.value.toFixed(line.decimals)} ${line.unit}`.trim()].filter(Boolean)
+  [
+    line.formula,
+    line.figures,
+    line.value === null ? '' : `${line.value.toFixed(line.decimals)} ${line.unit}`.trim(),
+  ].filter(Boolean)
 </script>
 
 <template>
   <ol v-if="lines.length" class="figure">
     <li v-for="(line, index) in lines" :key="index">
       <span class="symbol">{{ line.symbol }}</span>
-      <span><template v-for="(part, place) in text(line)" :key="place"><br v-if="place" />= {{ part }}</template><span v-if="line.source" class="quiet source">{{ line.source }}</span></span>
+      <span
+        ><template v-for="(part, place) in text(line)" :key="place"><br v-if="place" />= {{ part }}</template
+        ><span v-if="line.source" class="quiet source">{{ line.source }}</span></span
+      >
     </li>
   </ol>
 </template>

@@ -11,7 +11,8 @@ const rows = computed(() =>
   store.conflict ? differences(store.job, store.conflict.stored).filter((row) => !row.path.startsWith('readings')) : [],
 )
 const words = (path: string) => path.replaceAll('.', ' › ').replaceAll('_', ' ')
-const text = (value: unknown) => (typeof value === 'object' && value !== null ? 'changed' : value === null ? 'nothing' : String(value))
+const text = (value: unknown) =>
+  typeof value === 'object' && value !== null ? 'changed' : value === null ? 'nothing' : String(value)
 </script>
 
 <template>
@@ -21,9 +22,19 @@ const text = (value: unknown) => (typeof value === 'object' && value !== null ? 
       <p class="told">Nothing is overwritten yet. These fields differ:</p>
       <div class="scroll">
         <table>
-          <thead><tr><th scope="col">Field</th><th scope="col">Yours</th><th scope="col">Saved</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">Field</th>
+              <th scope="col">Yours</th>
+              <th scope="col">Saved</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="row in rows" :key="row.path"><th scope="row">{{ words(row.path) }}</th><td>{{ text(row.mine) }}</td><td>{{ text(row.theirs) }}</td></tr>
+            <tr v-for="row in rows" :key="row.path">
+              <th scope="row">{{ words(row.path) }}</th>
+              <td>{{ text(row.mine) }}</td>
+              <td>{{ text(row.theirs) }}</td>
+            </tr>
           </tbody>
         </table>
       </div>

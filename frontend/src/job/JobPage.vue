@@ -22,7 +22,10 @@ const route = useRoute()
 const failed = ref('')
 const at = ref('')
 // Only the test stages say where on the run you stand.
-watch(() => route.name, (name) => name !== 'dead' && name !== 'live' && (at.value = ''))
+watch(
+  () => route.name,
+  (name) => name !== 'dead' && name !== 'live' && (at.value = ''),
+)
 const profile = computed(() => store.profile)
 
 async function load(): Promise<void> {
@@ -64,7 +67,9 @@ onBeforeUnmount(() => void store.flush())
         <RunBand v-if="profile" :profile="profile" :at="at" />
         <p v-else class="no-run">
           The run is drawn here once its route is known.
-          <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link">Enter the route</router-link>
+          <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link"
+            >Enter the route</router-link
+          >
         </p>
         <router-view v-slot="{ Component }"><component :is="Component" @at="at = $event" /></router-view>
         <footer><CautionNote /></footer>

@@ -2,7 +2,7 @@
 // Which run is looked at, where a job feeds more than one charge point.
 import { computed } from 'vue'
 
-import TapGroup from '../shared/TapGroup.vue'
+import TapGroup from '../shared/fields/TapGroup.vue'
 import { useJob } from './useJob'
 
 const store = useJob()

@@ -16,7 +16,13 @@ async function bring(): Promise<void> {
   try {
     const text = await file.text()
     const body = text as never
-    const state = await answer<JobState>(api.POST('/api/v1/jobs', { body, bodySerializer: (sent) => sent as never, headers: { 'Content-Type': 'application/json' } }))
+    const state = await answer<JobState>(
+      api.POST('/api/v1/jobs', {
+        body,
+        bodySerializer: (sent) => sent as never,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    )
     await router.push({ name: 'design', params: { id: state.id } })
   } catch (error) {
     emit('failed', `${file.name}: ${asProblem(error).detail}`)

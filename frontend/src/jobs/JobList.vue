@@ -53,23 +53,39 @@ watch(search, () => void list())
 </script>
 
 <template>
-  <header class="bar"><p class="home">Fulmen</p><p>Home charge point circuits, from the supply to the certificate</p></header>
+  <header class="bar">
+    <p class="home">Fulmen</p>
+    <p>Home charge point circuits, from the supply to the certificate</p>
+  </header>
   <main>
     <div class="tools">
       <h1>Jobs</h1>
-      <v-text-field v-model="search" label="Search title, name, address" :prepend-inner-icon="mdiMagnify" clearable class="search" @click:clear="search = ''" />
+      <v-text-field
+        v-model="search"
+        label="Search title, name, address"
+        :prepend-inner-icon="mdiMagnify"
+        clearable
+        class="search"
+        @click:clear="search = ''"
+      />
       <form class="start" @submit.prevent="start">
         <v-text-field v-model="title" label="Name a new job" maxlength="120" />
         <v-btn type="submit" color="ink" :disabled="!title.trim()">Start</v-btn>
       </form>
       <ImportButton @failed="failed = $event" />
     </div>
-    <p v-if="failed" class="failed" role="alert">{{ failed }} <button type="button" class="link" @click="list()">Try again</button></p>
+    <p v-if="failed" class="failed" role="alert">
+      {{ failed }} <button type="button" class="link" @click="list()">Try again</button>
+    </p>
     <ul v-if="jobs.length">
       <JobRow v-for="job in jobs" :key="job.id" :job="job" />
     </ul>
-    <p v-else-if="loaded" class="empty">{{ search ? 'No job matches. Try fewer letters.' : 'No jobs yet. Name one above, or bring in a job file.' }}</p>
-    <button v-if="jobs.length < total" type="button" class="link more" @click="list(jobs.length)">Show more ({{ jobs.length }} of {{ total }})</button>
+    <p v-else-if="loaded" class="empty">
+      {{ search ? 'No job matches. Try fewer letters.' : 'No jobs yet. Name one above, or bring in a job file.' }}
+    </p>
+    <button v-if="jobs.length < total" type="button" class="link more" @click="list(jobs.length)">
+      Show more ({{ jobs.length }} of {{ total }})
+    </button>
     <footer><CautionNote /></footer>
   </main>
 </template>

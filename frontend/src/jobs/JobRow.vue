@@ -13,12 +13,18 @@ const verdict = () => (props.job.falls_short ? 'falls_short' : props.job.open_ch
     <router-link :to="{ name: 'design', params: { id: job.id } }">
       <span class="what">
         <b>{{ job.title }}</b>
-        <span class="quiet">{{ [job.reference, job.householder, job.address].filter(Boolean).join(' · ') || 'Nothing entered yet' }}</span>
+        <span class="quiet">{{
+          [job.reference, job.householder, job.address].filter(Boolean).join(' · ') || 'Nothing entered yet'
+        }}</span>
       </span>
       <span class="state">
         <span v-if="verdict() === 'meets'"><VerdictMark verdict="meets" /></span>
-        <span v-else-if="verdict() === 'falls_short'"><VerdictMark verdict="falls_short" /> <span class="quiet">{{ job.falls_short }}</span></span>
-        <span v-else><b>{{ job.open_checks }}</b> <span class="quiet">still open</span></span>
+        <span v-else-if="verdict() === 'falls_short'"
+          ><VerdictMark verdict="falls_short" /> <span class="quiet">{{ job.falls_short }}</span></span
+        >
+        <span v-else
+          ><b>{{ job.open_checks }}</b> <span class="quiet">still open</span></span
+        >
         <span class="quiet figure">{{ job.readings_taken }}/{{ job.readings_wanted }} readings</span>
       </span>
       <span class="paper">

@@ -10,15 +10,30 @@ const COLOURS: Record<string, string> = { L: '#7a4a21', N: '#2a5fa8', PE: '#2f8a
 const throughCar = computed(() => ['zs', 'rcd_trip', 'dc_detection', 'charge_point_states'].includes(props.step.step))
 const place = computed(() => props.step.where.replace(/^at (the )?/, ''))
 const name = computed(() => place.value.charAt(0).toUpperCase() + place.value.slice(1))
-const leads = computed(() => props.step.leads.map((lead, index) => ({ lead, y: 34 + index * 26 - (props.step.leads.length - 3) * 13 })))
+const leads = computed(() =>
+  props.step.leads.map((lead, index) => ({ lead, y: 34 + index * 26 - (props.step.leads.length - 3) * 13 })),
+)
 </script>
 
 <template>
-  <svg v-if="step.leads.length" viewBox="0 0 600 122" class="drawing" role="img" :aria-label="`Tester leads ${step.leads.join(', ')} ${step.where}`">
+  <svg
+    v-if="step.leads.length"
+    viewBox="0 0 600 122"
+    class="drawing"
+    role="img"
+    :aria-label="`Tester leads ${step.leads.join(', ')} ${step.where}`"
+  >
     <rect x="4" y="14" width="116" height="92" rx="6" class="box" />
     <text x="20" y="64" class="strong">Tester</text>
     <g v-for="one in leads" :key="one.lead">
-      <line x1="120" :x2="throughCar ? 260 : 400" :y1="one.y" :y2="one.y" :stroke="COLOURS[one.lead]" stroke-width="4" />
+      <line
+        x1="120"
+        :x2="throughCar ? 260 : 400"
+        :y1="one.y"
+        :y2="one.y"
+        :stroke="COLOURS[one.lead]"
+        stroke-width="4"
+      />
       <text x="190" :y="one.y - 5" text-anchor="middle">{{ one.lead }}</text>
     </g>
     <template v-if="throughCar">

@@ -8,7 +8,9 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3']
 
 <template>
   <div v-if="kind === 'figure'" class="pad" role="group" aria-label="Number pad">
-    <button v-for="digit in DIGITS" :key="digit" type="button" class="figure" @click="$emit('press', digit)">{{ digit }}</button>
+    <button v-for="digit in DIGITS" :key="digit" type="button" class="figure" @click="$emit('press', digit)">
+      {{ digit }}
+    </button>
     <button type="button" class="figure" @click="$emit('press', '.')">.</button>
     <button type="button" class="figure" @click="$emit('press', '0')">0</button>
     <button type="button" @click="$emit('cannot')">can't test</button>

@@ -8,11 +8,15 @@ import type { Step } from '../api/types'
 const props = defineProps<{ step: Step; value: number | null }>()
 
 const limit = computed(() => props.step.limit ?? props.step.limit_low)
-const top = computed(() => Math.max((limit.value ?? 0) * 1.08, (props.step.expected_high ?? 0) * 1.25, (props.value ?? 0) * 1.05))
+const top = computed(() =>
+  Math.max((limit.value ?? 0) * 1.08, (props.step.expected_high ?? 0) * 1.25, (props.value ?? 0) * 1.05),
+)
 const percent = computed(() => scaleLinear([0, top.value || 1], [0, 100]).clamp(true))
 const band = computed(() => {
   const { expected_low: low, expected_high: high } = props.step
-  return low === null || high === null ? null : { left: percent.value(low), width: Math.max(1.5, percent.value(high) - percent.value(low)) }
+  return low === null || high === null
+    ? null
+    : { left: percent.value(low), width: Math.max(1.5, percent.value(high) - percent.value(low)) }
 })
 </script>
 

@@ -1,4 +1,5 @@
 // What the core says of a figure before it is kept: the job is evaluated as if the reading stood in it.
+import { watchDebounced } from '@vueuse/core'
 import { ref, watch } from 'vue'
 
 import { answer, api } from '../api/client'
@@ -10,7 +11,6 @@ const WAIT_MS = 120
 export function useReadingVerdict(step: () => Step, reading: () => Reading | null) {
   const store = useJob()
   const findings = ref<Finding[]>([])
-  let timer: ReturnType<typeof setTimeout> | undefined
   let turn = 0
 
   async function ask(provisional: Reading): Promise<void> {
@@ -29,14 +29,17 @@ export function useReadingVerdict(step: () => Step, reading: () => Reading | nul
     return one.subject === here.subject && one.step === here.step
   }
 
-  watch(
-    () => JSON.stringify({ ...reading(), taken_at: '' }),
+  const figure = () => JSON.stringify({ ...reading(), taken_at: '' })
+  watch(figure, () => {
+    if (!reading()) findings.value = []
+  })
+  watchDebounced(
+    figure,
     () => {
-      clearTimeout(timer)
       const provisional = reading()
-      if (provisional) timer = setTimeout(() => void ask(provisional), WAIT_MS)
-      else findings.value = []
+      if (provisional) void ask(provisional)
     },
+    { debounce: WAIT_MS },
   )
   return findings
 }

@@ -6,17 +6,30 @@ import { computed } from 'vue'
 import type { RunProfile } from '../api/types'
 import type { SectionPlace } from './useRunGeometry'
 
-const props = defineProps<{ profile: RunProfile; top: number; startX: number; endX: number; sections: SectionPlace[]; narrow?: boolean }>()
+const props = defineProps<{
+  profile: RunProfile
+  top: number
+  startX: number
+  endX: number
+  sections: SectionPlace[]
+  narrow?: boolean
+}>()
 
 const HEIGHT = 44
-const most = computed(() => Math.max(...props.profile.sections.map((one) => Math.max(one.device_a, one.iz_a ?? 0))))
-const y = computed(() => scaleLinear([0, most.value * 1.1], [props.top + HEIGHT, props.top + 8]))
+const amps = computed(() => props.profile.amps)
+const y = computed(() => scaleLinear([0, amps.value.most], [props.top + HEIGHT, props.top + 8]))
 
 const steps = computed(() =>
   props.sections.map((place) => {
     const section = props.profile.sections[place.index]!
     const text = section.iz_a === null ? '?' : section.iz_a.toFixed(0)
-    return { ...place, section, weak: section.iz_a !== null && section.iz_a < section.device_a, text, fits: text.length * 7 + 8 < place.x2 - place.x1 }
+    return {
+      ...place,
+      section,
+      weak: amps.value.weak.includes(place.index),
+      text,
+      fits: text.length * 7 + 8 < place.x2 - place.x1,
+    }
   }),
 )
 // One step of device and load for each circuit: from where it begins to where it ends.
@@ -26,18 +39,13 @@ const circuits = computed(() =>
     return { link, x1: index ? own[0]!.x1 : props.startX, x2: index === all.length - 1 ? props.endX : own.at(-1)!.x2 }
   }),
 )
-const unrated = computed(() => props.profile.sections.some((one) => one.iz_a === null))
-const holds = computed(() => !unrated.value && steps.value.every((step) => !step.weak))
-const verdict = computed(() => {
-  if (unrated.value) return 'no rating'
-  const devices = props.profile.chain.map((link) => link.device_a.toFixed(0))
-  return `${holds.value ? 'holds' : '▲ under'} ${devices.join(', ')} A`
-})
 </script>
 
 <template>
-  <g :class="{ over: !holds }">
-    <text :x="narrow ? 16 : 20" :y="narrow ? top - 10 : top + HEIGHT / 2 + 4" class="small quiet">Cable, amps</text>
+  <g :class="{ over: !amps.holds }">
+    <text :x="narrow ? 16 : 20" :y="narrow ? top - 10 : top + HEIGHT / 2 + 4" class="small quiet">{{
+      amps.title
+    }}</text>
     <line :x1="startX" :x2="endX" :y1="top + HEIGHT" :y2="top + HEIGHT" class="base" />
     <g v-for="step in steps" :key="step.index">
       <template v-if="step.section.iz_a !== null">
@@ -59,10 +67,12 @@ const verdict = computed(() => {
       <line :x1="one.x1" :x2="one.x2" :y1="y(one.link.device_a)" :y2="y(one.link.device_a)" class="device glide" />
       <line :x1="one.x1" :x2="one.x2" :y1="y(one.link.load_a)" :y2="y(one.link.load_a)" class="load glide" />
     </g>
-    <text v-if="narrow" :x="endX" :y="top - 10" text-anchor="end" class="mono result">{{ verdict }}, load {{ profile.load_a.toFixed(0) }} A</text>
+    <text v-if="narrow" :x="endX" :y="top - 10" text-anchor="end" class="mono result"
+      >{{ amps.value_words }}, {{ amps.load_words }}</text
+    >
     <template v-else>
-      <text :x="endX + 12" :y="top + 18" class="mono result">{{ verdict }}</text>
-      <text :x="endX + 12" :y="top + 35" class="mono">load {{ profile.load_a.toFixed(0) }} A</text>
+      <text :x="endX + 12" :y="top + 18" class="mono result">{{ amps.value_words }}</text>
+      <text :x="endX + 12" :y="top + 35" class="mono">{{ amps.load_words }}</text>
     </template>
   </g>
 </template>

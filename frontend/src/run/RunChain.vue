@@ -29,7 +29,11 @@ const boards = computed(() =>
     .filter((place) => place.node.kind === 'board')
     .map((place, index, all) => {
       const left = index ? all[index - 1]!.x : props.boardX
-      return { ...place, fits: place.x - left > ROOM_PX && props.endX - place.x > ROOM_PX, noted: props.endX - place.x > NOTE_PX }
+      return {
+        ...place,
+        fits: place.x - left > ROOM_PX && props.endX - place.x > ROOM_PX,
+        noted: props.endX - place.x > NOTE_PX,
+      }
     }),
 )
 const joints = computed(() => props.between.filter((place) => place.node.kind !== 'board'))
@@ -53,22 +57,39 @@ const pointName = computed(() => (props.profile.nodes.length > 3 ? short(point.v
       <line v-if="place.index > 0" :x1="place.x1" :x2="place.x1" :y1="Y - 7" :y2="Y + 7" class="tick" />
       <text :x="(place.x1 + place.x2) / 2" :y="Y - 12" text-anchor="middle" class="small">{{ place.label }}</text>
     </g>
-    <path v-for="place in joints" :key="`j${place.node.at_m}`" :d="`M${place.x} ${Y - 9} l 9 9 l -9 9 l -9 -9 z`" class="node" />
+    <path
+      v-for="place in joints"
+      :key="`j${place.node.at_m}`"
+      :d="`M${place.x} ${Y - 9} l 9 9 l -9 9 l -9 -9 z`"
+      class="node"
+    />
     <g v-for="place in boards" :key="`b${place.node.at_m}`">
       <rect :x="place.x - 12" :y="Y - 15" width="24" height="30" rx="4" class="node" />
       <template v-if="place.fits">
         <text :x="place.x" :y="24" text-anchor="middle" class="name">{{ short(place.node.name) }}</text>
-        <text v-if="place.noted" :x="place.x" :y="Y + 34" text-anchor="middle" class="note">{{ place.node.notes[0] }}</text>
+        <text v-if="place.noted" :x="place.x" :y="Y + 34" text-anchor="middle" class="note">{{
+          place.node.notes[0]
+        }}</text>
       </template>
     </g>
     <text :x="cutOutX - 15" :y="24" class="name">Cut-out</text>
     <text :x="meterX" :y="24" text-anchor="middle" class="name">Meter</text>
     <text :x="boardX - 17" :y="24" class="name">Board</text>
-    <text :x="endX + (pointName.length > BESIDE ? 50 : 15)" :y="24" text-anchor="end" class="name">{{ pointName }}</text>
+    <text :x="endX + (pointName.length > BESIDE ? 50 : 15)" :y="24" text-anchor="end" class="name">{{
+      pointName
+    }}</text>
     <text :x="cutOutX - 15" :y="Y + 34" class="note">{{ cutOut.notes[0] }}</text>
     <text :x="cutOutX - 15" :y="Y + 50" class="note">{{ cutOut.notes[1] }}</text>
     <text :x="boardX - 17" :y="Y + 34" class="note">{{ board.notes[0] }}</text>
     <text :x="boardX - 17" :y="Y + 50" class="note">tails {{ board.notes[1]?.replace('tails ', '') }}</text>
-    <text :x="endX + 108" :y="Y + 44" text-anchor="end" class="note" :class="{ short: profile.protection_verdict === 'falls_short' }">{{ point.notes[0] }}, {{ point.notes[1] }} · protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text>
+    <text
+      :x="endX + 108"
+      :y="Y + 44"
+      text-anchor="end"
+      class="note"
+      :class="{ short: profile.protection_verdict === 'falls_short' }"
+      >{{ point.notes[0] }}, {{ point.notes[1] }} · protection
+      {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text
+    >
   </g>
 </template>

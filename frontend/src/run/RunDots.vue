@@ -11,10 +11,24 @@ const props = defineProps<{ profile: RunProfile; at?: string }>()
 const places = computed(() => {
   const AT: Record<string, string> = { cut_out: 'origin', charge_point: 'charge point' }
   const nodes = props.profile.nodes.map((node, index) => ({
-    key: `n${index}`, order: node.kind === 'cut_out' ? -1 : node.at_m, at: AT[node.kind] ?? (node.at_m ? node.name : 'board'),
-    name: node.kind === 'charge_point' ? 'Charge point' : node.kind === 'board' && node.at_m === 0 ? 'Board' : node.kind.endsWith('box') ? '' : node.name,
+    key: `n${index}`,
+    order: node.kind === 'cut_out' ? -1 : node.at_m,
+    at: AT[node.kind] ?? (node.at_m ? node.name : 'board'),
+    name:
+      node.kind === 'charge_point'
+        ? 'Charge point'
+        : node.kind === 'board' && node.at_m === 0
+          ? 'Board'
+          : node.kind.endsWith('box')
+            ? ''
+            : node.name,
   }))
-  const inner = props.profile.sections.map((section) => ({ key: `s${section.index}`, name: '', at: '', order: (section.from_m + section.to_m) / 2 }))
+  const inner = props.profile.sections.map((section) => ({
+    key: `s${section.index}`,
+    name: '',
+    at: '',
+    order: (section.from_m + section.to_m) / 2,
+  }))
   return [...nodes, ...(inner.length > 12 ? [] : inner)].sort((one, other) => one.order - other.order)
 })
 const here = (at: string) => at !== '' && (props.at ?? '').endsWith(at)
@@ -28,7 +42,9 @@ const here = (at: string) => at !== '' && (props.at ?? '').endsWith(at)
         <span class="name">{{ place.name }}<span v-if="here(place.at)" class="sr-only"> (you are here)</span></span>
       </li>
     </ol>
-    <p v-if="!at" class="figure results">protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</p>
+    <p v-if="!at" class="figure results">
+      protection {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}
+    </p>
   </div>
 </template>
 

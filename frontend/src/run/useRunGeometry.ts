@@ -23,12 +23,20 @@ export interface NodePlace {
 }
 
 /** `narrow` leaves no room beside the tracks: titles and figures stand above them. */
-export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: MaybeRefOrGetter<number>, narrow: MaybeRefOrGetter<boolean>) {
+export function useRunGeometry(
+  profile: MaybeRefOrGetter<RunProfile>,
+  width: MaybeRefOrGetter<number>,
+  narrow: MaybeRefOrGetter<boolean>,
+) {
   const cutOutX = computed(() => (toValue(narrow) ? NARROW_PX : LABELS_PX + 16))
   const boardX = computed(() => cutOutX.value + (toValue(narrow) ? 2 * NARROW_PX : BEFORE_BOARD_PX))
-  const endX = computed(() => (toValue(narrow) ? toValue(width) - NARROW_PX : Math.max(boardX.value + 200, toValue(width) - VALUES_PX)))
+  const endX = computed(() =>
+    toValue(narrow) ? toValue(width) - NARROW_PX : Math.max(boardX.value + 200, toValue(width) - VALUES_PX),
+  )
   const nodePx = computed(() => (toValue(narrow) ? 0 : 18))
-  const alongX = computed(() => scaleLinear([0, toValue(profile).length_m || 1], [boardX.value + nodePx.value, endX.value - nodePx.value]))
+  const alongX = computed(() =>
+    scaleLinear([0, toValue(profile).length_m || 1], [boardX.value + nodePx.value, endX.value - nodePx.value]),
+  )
 
   const sections = computed<SectionPlace[]>(() =>
     toValue(profile).sections.map((section) => {
@@ -47,11 +55,11 @@ export function useRunGeometry(profile: MaybeRefOrGetter<RunProfile>, width: May
       .map((node) => ({ node, x: alongX.value(node.at_m) })),
   )
 
-  /** Distances at which the tracks have a figure: the board, then the end of each section. */
-  const nodesX = computed(() => [boardX.value, ...sections.value.map((place) => place.x2)])
+  /** A distance from the board on the drawing; null is the cut-out, before the board. */
+  function along(distance: number | null): number {
+    if (distance === null) return cutOutX.value
+    return distance === 0 ? boardX.value : alongX.value(distance)
+  }
 
-  /** A distance from the board on the drawing. */
-  const at = (distance: number) => alongX.value(distance)
-
-  return { cutOutX, meterX: computed(() => cutOutX.value + 76), boardX, endX, sections, between, nodesX, at }
+  return { cutOutX, meterX: computed(() => cutOutX.value + 76), boardX, endX, sections, between, along }
 }

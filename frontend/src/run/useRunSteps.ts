@@ -3,7 +3,7 @@ import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
 
 import type { RunProfile } from '../api/types'
 import type { useRunGeometry } from './useRunGeometry'
-import { nodeWords, sectionWords } from './words'
+import { nodeWords, sectionWords } from './figureWords'
 
 const NODE_PX = 30
 
@@ -20,10 +20,31 @@ export function useRunSteps(profile: MaybeRefOrGetter<RunProfile>, place: Return
 
   const steps = computed<RunStep[]>(() => {
     const now = toValue(profile)
-    const sections = place.sections.value.map((one) => ({ key: `s${one.index}`, x: one.x1, width: one.x2 - one.x1, node: false, words: sectionWords(now.sections[one.index]!), at: now.sections[one.index]!.from_m + 1e-6 }))
+    const sections = place.sections.value.map((one) => ({
+      key: `s${one.index}`,
+      x: one.x1,
+      width: one.x2 - one.x1,
+      node: false,
+      words: sectionWords(now.sections[one.index]!),
+      at: now.sections[one.index]!.from_m + 1e-6,
+    }))
     const nodes = now.nodes.map((node, index) => {
-      const x = node.kind === 'cut_out' ? place.cutOutX.value : node.kind === 'charge_point' ? place.endX.value : node.at_m ? place.at(node.at_m) : place.boardX.value
-      return { key: `n${index}`, x: x - NODE_PX / 2, width: NODE_PX, node: true, words: nodeWords(node), at: node.kind === 'cut_out' ? -1 : node.at_m }
+      const x =
+        node.kind === 'cut_out'
+          ? place.cutOutX.value
+          : node.kind === 'charge_point'
+            ? place.endX.value
+            : node.at_m
+              ? place.along(node.at_m)
+              : place.boardX.value
+      return {
+        key: `n${index}`,
+        x: x - NODE_PX / 2,
+        width: NODE_PX,
+        node: true,
+        words: nodeWords(node),
+        at: node.kind === 'cut_out' ? -1 : node.at_m,
+      }
     })
     return [...sections, ...nodes].sort((one, other) => one.at - other.at)
   })
@@ -32,7 +53,12 @@ export function useRunSteps(profile: MaybeRefOrGetter<RunProfile>, place: Return
   function onKey(event: KeyboardEvent): void {
     const last = steps.value.length - 1
     const now = chosen.value
-    const next = { ArrowRight: now === undefined ? 0 : Math.min(last, now + 1), ArrowLeft: now === undefined ? last : Math.max(0, now - 1), Home: 0, End: last }[event.key]
+    const next = {
+      ArrowRight: now === undefined ? 0 : Math.min(last, now + 1),
+      ArrowLeft: now === undefined ? last : Math.max(0, now - 1),
+      Home: 0,
+      End: last,
+    }[event.key]
     if (event.key === 'Escape') chosen.value = undefined
     if (next === undefined) return
     event.preventDefault()

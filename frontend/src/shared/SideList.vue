@@ -28,7 +28,12 @@ function choose(key: string): void {
     </button>
     <ol>
       <li v-for="item in items" :key="item.key" :class="{ apart: item.apart }">
-        <button type="button" :class="{ current: item.key === current, open: item.open }" :aria-current="item.key === current ? 'step' : undefined" @click="choose(item.key)">
+        <button
+          type="button"
+          :class="{ current: item.key === current, open: item.open }"
+          :aria-current="item.key === current ? 'step' : undefined"
+          @click="choose(item.key)"
+        >
           <span>{{ item.title }}</span><span class="figure">{{ item.figure }}</span>
         </button>
       </li>

@@ -8,12 +8,20 @@ import { verdictWords } from './format'
 
 const props = defineProps<{ verdict: Verdict; waitsFor?: 'fact' | 'reading'; said?: string }>()
 
-const SHAPES = { meets: mdiCheck, falls_short: mdiAlertOctagonOutline, needs: mdiHelpCircleOutline, your_call: mdiScaleBalance }
+const SHAPES = {
+  meets: mdiCheck,
+  falls_short: mdiAlertOctagonOutline,
+  needs: mdiHelpCircleOutline,
+  your_call: mdiScaleBalance,
+}
 const words = computed(() => props.said ?? verdictWords({ verdict: props.verdict, waits_for: props.waitsFor }))
 </script>
 
 <template>
-  <span class="verdict" :style="{ color: `var(--${verdict})` }"><svg viewBox="0 0 24 24" aria-hidden="true"><path :d="SHAPES[verdict]" fill="currentColor" /></svg>{{ words }}</span>
+  <span class="verdict" :style="{ color: `var(--${verdict})` }"
+    ><svg viewBox="0 0 24 24" aria-hidden="true"><path :d="SHAPES[verdict]" fill="currentColor" /></svg
+    >{{ words }}</span
+  >
 </template>
 
 <style scoped>

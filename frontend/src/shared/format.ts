@@ -30,7 +30,13 @@ export function verdictWords(finding: Pick<Finding, 'verdict'> & Partial<Pick<Fi
 }
 
 export function dayAndTime(iso: string): string {
-  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+  return new Date(iso).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
 }
 
 /** This moment by the clock on the wall, for a paper that shows it. */

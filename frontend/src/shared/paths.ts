@@ -15,7 +15,11 @@ export function withValue<T>(document: T, path: string, value: unknown): T {
 }
 
 /** The paths at which two documents differ, with both values; lists are compared whole. */
-export function differences(mine: unknown, theirs: unknown, path = ''): { path: string; mine: unknown; theirs: unknown }[] {
+export function differences(
+  mine: unknown,
+  theirs: unknown,
+  path = '',
+): { path: string; mine: unknown; theirs: unknown }[] {
   if (JSON.stringify(mine) === JSON.stringify(theirs)) return []
   const objects = [mine, theirs].every((side) => typeof side === 'object' && side !== null && !Array.isArray(side))
   if (!objects) return [{ path, mine, theirs }]

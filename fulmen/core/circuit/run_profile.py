@@ -7,6 +7,7 @@ from typing import Literal
 from fulmen.core.circuit.arrangement_schedule import short_protection
 from fulmen.core.circuit.origin import ORIGIN, measured
 from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
+from fulmen.core.circuit.run_tracks import AmpsTrack, RunTrack, amps_track, loop_track, volts_track
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.finding import Verdict
@@ -92,6 +93,8 @@ class RunProfile(Part):
     device_a: float
     load_a: float
     marks: tuple[ProfileMark, ...]
+    tracks: tuple[RunTrack, ...]
+    amps: AmpsTrack
     protection_verdict: Verdict = Verdict.MEETS
 
 
@@ -104,7 +107,8 @@ def run_profile(case: Case) -> RunProfile | None:
     if figures is None:
         return None
     u0_v, final = case.rules.value("u0_v"), figures.final
-    chain = _chain(case, figures)
+    chain, marks = _chain(case, figures), _marks(case, figures)
+    limit_v = u0_v * case.rules.value("volt_drop_percent") / 100
     return RunProfile(
         charge_point=case.run.charge_point.id,
         circuit=case.subject,
@@ -118,12 +122,17 @@ def run_profile(case: Case) -> RunProfile | None:
         board_volts_lost_v=figures.chain[0].start.drop_v,
         volts_lost_v=final.end.drop_v,
         volts_lost_percent=final.end.drop_v / u0_v * 100,
-        volts_limit_v=u0_v * case.rules.value("volt_drop_percent") / 100,
+        volts_limit_v=limit_v,
         zs_ohm=final.end.loop_ohm,
         zs_limit_ohm=chain[-1].zs_limit_ohm,
         device_a=final.in_a,
         load_a=final.ib_a,
-        marks=_marks(case, figures),
+        marks=marks,
+        tracks=(
+            volts_track(figures, limit_v, u0_v),
+            loop_track(figures, tuple(one.zs_limit_ohm for one in chain), tuple(mark.value for mark in marks)),
+        ),
+        amps=amps_track(figures),
     )
 
 

@@ -3,10 +3,10 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../job/useJob'
-import FieldGroup from '../../shared/FieldGroup.vue'
-import JobField from '../../shared/JobField.vue'
-import OpenPenFields from '../../shared/OpenPenFields.vue'
-import TapField from '../../shared/TapField.vue'
+import FieldGroup from '../../shared/fields/FieldGroup.vue'
+import JobField from '../../shared/fields/JobField.vue'
+import OpenPenFields from '../../shared/fields/OpenPenFields.vue'
+import TapField from '../../shared/fields/TapField.vue'
 import { typedNumber } from '../../shared/format'
 
 const props = defineProps<{ circuitIndex: number }>()
@@ -16,7 +16,11 @@ const supply = computed(() => store.job!.supply)
 const arrangement = computed(() => store.job!.arrangement)
 const ownElectrode = computed(() => arrangement.value.car_earth === 'own_electrode' && supply.value.earthing !== 'tt')
 const onHouseEarth = computed(() => arrangement.value.car_earth === 'house_earth' && supply.value.earthing !== 'tt')
-const twoEarths = computed(() => ownElectrode.value || (onHouseEarth.value && ['device_in_unit', 'separate_device'].includes(arrangement.value.open_pen)))
+const twoEarths = computed(
+  () =>
+    ownElectrode.value ||
+    (onHouseEarth.value && ['device_in_unit', 'separate_device'].includes(arrangement.value.open_pen)),
+)
 function setLeast(phase: number, typed: string): void {
   const loads = [...(arrangement.value.least_load_a ?? [0, 0, 0])] as unknown[]
   loads[phase] = typedNumber(typed)
@@ -27,20 +31,46 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 
 <template>
   <FieldGroup title="What these choices rest on" class="facts">
-    <JobField :path="`circuits.${props.circuitIndex}.device.breaking_capacity_ka`" label="Device's breaking capacity" kind="choice" :items="ICN" />
+    <JobField
+      :path="`circuits.${props.circuitIndex}.device.breaking_capacity_ka`"
+      label="Device's breaking capacity"
+      kind="choice"
+      :items="ICN"
+    />
     <template v-if="ownElectrode">
       <JobField path="arrangement.electrode_design_ohm" label="Car's electrode, expected" kind="number" unit="Ω" />
       <JobField path="arrangement.separation_m" label="To metal on the house earth" kind="number" unit="m" />
-      <TapField path="arrangement.electrode_clear" label="Electrode clear of buried metal on the house earth?" choice="Seen" class="wide" />
-    </template>
-    <TapField v-if="twoEarths" path="arrangement.metal_at_unit" label="Armour, conduit or trunking at the unit" choice="MetalAtUnit" class="wide" hint="What touches the unit’s earth bypasses the device." />
-    <template v-if="onHouseEarth && arrangement.open_pen === 'three_phase_balance'">
-      <v-text-field
-        v-for="phase in 3" :key="phase" :label="`Least load always on, L${phase}`" suffix="A" inputmode="decimal" :model-value="arrangement.least_load_a?.[phase - 1] ?? ''"
-        :error-messages="store.errorAt('arrangement.least_load_a')" @update:model-value="setLeast(phase - 1, $event)"
+      <TapField
+        path="arrangement.electrode_clear"
+        label="Electrode clear of buried metal on the house earth?"
+        choice="Seen"
+        class="wide"
       />
     </template>
-    <OpenPenFields v-if="onHouseEarth && arrangement.open_pen === 'separate_device'" path="arrangement.separate_device" />
+    <TapField
+      v-if="twoEarths"
+      path="arrangement.metal_at_unit"
+      label="Armour, conduit or trunking at the unit"
+      choice="MetalAtUnit"
+      class="wide"
+      hint="What touches the unit’s earth bypasses the device."
+    />
+    <template v-if="onHouseEarth && arrangement.open_pen === 'three_phase_balance'">
+      <v-text-field
+        v-for="phase in 3"
+        :key="phase"
+        :label="`Least load always on, L${phase}`"
+        suffix="A"
+        inputmode="decimal"
+        :model-value="arrangement.least_load_a?.[phase - 1] ?? ''"
+        :error-messages="store.errorAt('arrangement.least_load_a')"
+        @update:model-value="setLeast(phase - 1, $event)"
+      />
+    </template>
+    <OpenPenFields
+      v-if="onHouseEarth && arrangement.open_pen === 'separate_device'"
+      path="arrangement.separate_device"
+    />
     <template v-if="onHouseEarth && arrangement.open_pen === 'low_electrode'">
       <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />
       <JobField path="supply.electrode_location" label="Electrode, where" />

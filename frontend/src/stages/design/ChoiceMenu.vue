@@ -44,15 +44,30 @@ function choose(alternative: Alternative): void {
 <template>
   <v-menu v-model="open" :max-width="560" location="bottom start" @update:model-value="$event && ask()">
     <template #activator="{ props: activator }">
-      <button type="button" class="choice" v-bind="activator">{{ text }}<span aria-hidden="true" class="mark"> ▾</span></button>
+      <button type="button" class="choice" v-bind="activator">
+        {{ text }}<span aria-hidden="true" class="mark"> ▾</span>
+      </button>
     </template>
     <v-sheet border rounded class="sheet" role="group" :aria-label="TITLES[choice]">
       <h2>{{ TITLES[choice] }}</h2>
       <p v-if="failed" role="alert">{{ failed }}</p>
       <p v-else-if="!alternatives.length" class="quiet">Working out what each would do…</p>
-      <button v-for="one in alternatives" :key="one.label" type="button" class="way" :class="{ chosen: one.chosen }" :aria-pressed="one.chosen" @click="choose(one)">
-        <span class="head"><b>{{ one.label }}</b><span v-if="one.chosen" class="now">as it stands</span><VerdictMark :verdict="one.verdict" /></span>
-        <span v-if="one.why_not" class="quiet"><b>Why not:</b> {{ one.why_not }} <i>{{ one.fear }}</i><span class="clause">{{ one.clause }}</span></span>
+      <button
+        v-for="one in alternatives"
+        :key="one.label"
+        type="button"
+        class="way"
+        :class="{ chosen: one.chosen }"
+        :aria-pressed="one.chosen"
+        @click="choose(one)"
+      >
+        <span class="head"
+          ><b>{{ one.label }}</b
+          ><span v-if="one.chosen" class="now">as it stands</span><VerdictMark :verdict="one.verdict"
+        /></span>
+        <span v-if="one.why_not" class="quiet"
+          ><b>Why not:</b> {{ one.why_not }} <i>{{ one.fear }}</i><span class="clause">{{ one.clause }}</span></span
+        >
         <span v-else-if="one.consequence" class="quiet">{{ one.consequence }}</span>
       </button>
     </v-sheet>

@@ -16,27 +16,37 @@ const props = defineProps<{ part?: string }>()
 
 // Each further page is fetched when it is opened.
 const PAGES: Record<string, Component> = {
-  boards: defineAsyncComponent(() => import('./run/BoardsPage.vue')),
-  others: defineAsyncComponent(() => import('./run/SearchPage.vue')),
-  materials: defineAsyncComponent(() => import('./run/MaterialsPage.vue')),
+  boards: defineAsyncComponent(() => import('./boards/BoardsPage.vue')),
+  others: defineAsyncComponent(() => import('./search/SearchPage.vue')),
+  materials: defineAsyncComponent(() => import('./materials/MaterialsPage.vue')),
   arrangements: defineAsyncComponent(() => import('./protection/ArrangementsPage.vue')),
   bench: defineAsyncComponent(() => import('./protection/BenchPage.vue')),
   electrode: defineAsyncComponent(() => import('./protection/ElectrodePage.vue')),
   chain: defineAsyncComponent(() => import('./protection/ChainPage.vue')),
 }
 const protecting = computed(() => PROTECTING.includes(props.part ?? ''))
-const filter = (one: Finding) => (protecting.value ? one.protects : one.stage === 'design' || one.topics.includes('design'))
+const filter = (one: Finding) =>
+  protecting.value ? one.protects : one.stage === 'design' || one.topics.includes('design')
 const store = useJob()
 const { links, endOf } = useChain()
 const finalIndex = computed(() => links.value.at(-1)?.circuitIndex ?? -1)
 const routes = ref<InstanceType<typeof RouteEditor>[]>([])
-const surveyOpen = computed(() => store.evaluation?.gaps.filter((gap) => gap.kind === 'check' && gap.stage === 'survey').length ?? 0)
+const surveyOpen = computed(
+  () => store.evaluation?.gaps.filter((gap) => gap.kind === 'check' && gap.stage === 'survey').length ?? 0,
+)
 </script>
 
 <template>
   <StageColumns>
     <nav class="parts" aria-label="Parts of the design">
-      <router-link v-for="one in PARTS" :key="one.part" :to="{ name: 'design', params: { id: store.id, part: one.part } }" :class="{ here: one.part === (props.part ?? '') }" :aria-current="one.part === (props.part ?? '') ? 'page' : undefined">{{ one.words }}</router-link>
+      <router-link
+        v-for="one in PARTS"
+        :key="one.part"
+        :to="{ name: 'design', params: { id: store.id, part: one.part } }"
+        :class="{ here: one.part === (props.part ?? '') }"
+        :aria-current="one.part === (props.part ?? '') ? 'page' : undefined"
+        >{{ one.words }}</router-link
+      >
     </nav>
     <component :is="PAGES[part]" v-if="part && PAGES[part]" />
     <template v-else>
@@ -48,15 +58,28 @@ const surveyOpen = computed(() => store.evaluation?.gaps.filter((gap) => gap.kin
         <h2>How this circuit is put together</h2>
         <SpecificationSentence :sentence="store.sentence" @route="routes.at(-1)?.focus()" />
         <RouteEditor
-          v-for="(link, index) in links" :key="link.circuit.id" ref="routes" :circuit-index="link.circuitIndex"
-          :title="links.length > 1 ? `The route of ${link.circuit.name}, from ${link.board.name} to ${endOf(index)}` : 'The route, as walked from the board'"
+          v-for="(link, index) in links"
+          :key="link.circuit.id"
+          ref="routes"
+          :circuit-index="link.circuitIndex"
+          :title="
+            links.length > 1
+              ? `The route of ${link.circuit.name}, from ${link.board.name} to ${endOf(index)}`
+              : 'The route, as walked from the board'
+          "
         />
         <ArrangementFields :circuit-index="finalIndex" />
       </template>
-      <p v-else class="quiet">No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.</p>
+      <p v-else class="quiet">
+        No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.
+      </p>
     </template>
     <template #aside>
-      <ChecksLedger :stages="['survey', 'design', 'live']" :title="protecting ? 'Protecting people' : 'Checks'" :filter="filter" />
+      <ChecksLedger
+        :stages="['survey', 'design', 'live']"
+        :title="protecting ? 'Protecting people' : 'Checks'"
+        :filter="filter"
+      />
     </template>
   </StageColumns>
 </template>

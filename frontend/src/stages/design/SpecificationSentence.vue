@@ -10,8 +10,15 @@ defineEmits<{ route: [] }>()
 <template>
   <p class="sentence">
     <template v-for="(part, index) in sentence.parts" :key="index">
-      <button v-if="part.choice === 'route'" type="button" class="choice" @click="$emit('route')">{{ part.text }}</button>
-      <ChoiceMenu v-else-if="part.choice" :text="part.text" :choice="part.choice" :circuit="part.circuit || sentence.circuit" />
+      <button v-if="part.choice === 'route'" type="button" class="choice" @click="$emit('route')">
+        {{ part.text }}
+      </button>
+      <ChoiceMenu
+        v-else-if="part.choice"
+        :text="part.text"
+        :choice="part.choice"
+        :circuit="part.circuit || sentence.circuit"
+      />
       <template v-else>{{ part.text }}</template>
     </template>
   </p>

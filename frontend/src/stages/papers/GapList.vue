@@ -6,7 +6,13 @@ import type { Gap } from '../../api/types'
 
 const props = defineProps<{ gaps: Gap[] }>()
 
-const STAGES = { survey: 'Survey', design: 'Design', dead: 'Dead tests', live: 'Live tests', papers: 'Papers, on this page' } as const
+const STAGES = {
+  survey: 'Survey',
+  design: 'Design',
+  dead: 'Dead tests',
+  live: 'Live tests',
+  papers: 'Papers, on this page',
+} as const
 const groups = computed(() =>
   (Object.keys(STAGES) as Gap['stage'][])
     .map((stage) => ({ stage, words: STAGES[stage], gaps: props.gaps.filter((gap) => gap.stage === stage) }))
@@ -20,7 +26,9 @@ const groups = computed(() =>
     <p class="quiet">{{ gaps.length }} still open:</p>
     <div v-for="group in groups" :key="group.stage" class="group">
       <h3>
-        <router-link v-if="group.stage !== 'papers'" :to="{ name: group.stage }" class="link">{{ group.words }}</router-link>
+        <router-link v-if="group.stage !== 'papers'" :to="{ name: group.stage }" class="link">{{
+          group.words
+        }}</router-link>
         <template v-else>{{ group.words }}</template>
       </h3>
       <ul>

@@ -15,7 +15,10 @@ function keep(item: string, change: Partial<Inspection>): void {
   const one = { ...(found(item) ?? blank), ...change }
   const order = options('InspectionItem').map((option) => option.value)
   const others = store.job!.inspections.filter((other) => other.item !== item)
-  store.change('inspections', [...others, one].sort((a, b) => order.indexOf(a.item) - order.indexOf(b.item)))
+  store.change(
+    'inspections',
+    [...others, one].sort((a, b) => order.indexOf(a.item) - order.indexOf(b.item)),
+  )
 }
 const outcome = (value: string) => value as Inspection['outcome']
 </script>
@@ -28,13 +31,22 @@ const outcome = (value: string) => value as Inspection['outcome']
       <div class="outcomes">
         <label v-for="one in options('InspectionOutcome')" :key="one.value">
           <input
-            type="radio" :name="item.value" :value="one.value" :checked="found(item.value)?.outcome === one.value"
+            type="radio"
+            :name="item.value"
+            :value="one.value"
+            :checked="found(item.value)?.outcome === one.value"
             @change="keep(item.value, { outcome: outcome(one.value) })"
           />
           <span>{{ one.words }}</span>
         </label>
       </div>
-      <v-text-field v-if="wantsNote(item.value)" label="Note" class="remark" :model-value="found(item.value)?.note" @update:model-value="keep(item.value, { note: $event })" />
+      <v-text-field
+        v-if="wantsNote(item.value)"
+        label="Note"
+        class="remark"
+        :model-value="found(item.value)?.note"
+        @update:model-value="keep(item.value, { note: $event })"
+      />
     </fieldset>
   </section>
 </template>

@@ -14,8 +14,13 @@ const store = useJob()
     <p v-if="!papers.length" class="quiet">None issued yet.</p>
     <ul v-else>
       <li v-for="paper in papers" :key="paper.id" :class="{ old: paper.superseded_by }">
-        <a :href="`/api/v1/papers/${paper.id}.pdf`" target="_blank" class="link">Electrical Installation Certificate <span class="figure">{{ paper.number }}</span></a>
-        <span class="quiet">Issued {{ dayAndTime(paper.issued_at) }}<template v-if="paper.superseded_by">, <b>superseded</b> by {{ paper.superseded_by }}</template></span>
+        <a :href="`/api/v1/papers/${paper.id}.pdf`" target="_blank" class="link"
+          >Electrical Installation Certificate <span class="figure">{{ paper.number }}</span></a
+        >
+        <span class="quiet"
+          >Issued {{ dayAndTime(paper.issued_at)
+          }}<template v-if="paper.superseded_by">, <b>superseded</b> by {{ paper.superseded_by }}</template></span
+        >
         <span class="figure hash" :title="paper.sha256">SHA-256 {{ paper.sha256.slice(0, 16) }}…</span>
       </li>
     </ul>

@@ -5,8 +5,8 @@ import { computed, onMounted, ref } from 'vue'
 import { answer, api, asProblem } from '../../api/client'
 import type { Gap, Paper } from '../../api/types'
 import { useJob } from '../../job/useJob'
-import FieldGroup from '../../shared/FieldGroup.vue'
-import JobField from '../../shared/JobField.vue'
+import FieldGroup from '../../shared/fields/FieldGroup.vue'
+import JobField from '../../shared/fields/JobField.vue'
 import StageColumns from '../../shared/StageColumns.vue'
 import GapList from './GapList.vue'
 import InspectionList from './InspectionList.vue'
@@ -34,7 +34,11 @@ onMounted(list)
   <StageColumns>
     <InspectionList />
     <FieldGroup title="For the certificate">
-      <JobField path="certificate.comments_on_existing" label="Comments on the existing installation" kind="paragraph" />
+      <JobField
+        path="certificate.comments_on_existing"
+        label="Comments on the existing installation"
+        kind="paragraph"
+      />
       <JobField path="certificate.departures" label="Departures from the standard, if any" kind="paragraph" />
       <JobField path="certificate.next_inspection_years" label="Inspect again within" kind="choice" :items="YEARS" />
     </FieldGroup>

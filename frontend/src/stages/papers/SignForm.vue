@@ -33,7 +33,9 @@ const me = computed(() => ({
   registration: person.registration.value,
 }))
 const signerOf = (part: (typeof PARTS)[number]['part']) => (onePerson.value ? me.value : others[part])
-const ready = computed(() => declared.value && !busy.value && PARTS.every(({ part }) => signerOf(part).name.trim().length >= 2))
+const ready = computed(
+  () => declared.value && !busy.value && PARTS.every(({ part }) => signerOf(part).name.trim().length >= 2),
+)
 
 async function issue(): Promise<void> {
   failed.value = ''
@@ -70,7 +72,12 @@ async function issue(): Promise<void> {
       <v-text-field v-model="others[one.part].address" label="Company's address" />
       <v-text-field v-model="others[one.part].registration" label="Registration number" />
     </fieldset>
-    <v-checkbox v-model="declared" density="compact" hide-details label="Each part named was done with due skill and care and meets the standard, save the departures written here." />
+    <v-checkbox
+      v-model="declared"
+      density="compact"
+      hide-details
+      label="Each part named was done with due skill and care and meets the standard, save the departures written here."
+    />
     <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
     <v-btn type="submit" color="ink" size="large" :disabled="!ready" :loading="busy">Sign and issue</v-btn>
     <p class="quiet small">Issuing freezes it: number, day, every figure. Later changes need a new certificate.</p>

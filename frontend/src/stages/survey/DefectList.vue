@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 
 import type { Defect, Stop } from '../../api/types'
 import { useJob } from '../../job/useJob'
-import TapField from '../../shared/TapField.vue'
+import TapField from '../../shared/fields/TapField.vue'
 import { useCatalogue } from '../../shared/useCatalogue'
 
 const props = defineProps<{ stop: Stop }>()
@@ -13,7 +13,9 @@ const props = defineProps<{ stop: Stop }>()
 const store = useJob()
 const { catalogue } = useCatalogue()
 const what = ref('')
-const here = computed(() => store.job!.defects.map((defect, index) => ({ defect, index })).filter((one) => one.defect.stop === props.stop))
+const here = computed(() =>
+  store.job!.defects.map((defect, index) => ({ defect, index })).filter((one) => one.defect.stop === props.stop),
+)
 const usual = computed(() => (catalogue.value?.usual_defects ?? []).filter((one) => one.stop === props.stop))
 const YES_NO = [
   { value: true, words: 'yes' },
@@ -24,12 +26,20 @@ function add(): void {
   const text = (what.value ?? '').trim()
   if (text.length < 3) return
   const known = usual.value.find((one) => one.what === text)
-  const defect: Defect = { what: text, stop: props.stop, outcome: 'left_told_owner', dangerous: known?.dangerous ?? false }
+  const defect: Defect = {
+    what: text,
+    stop: props.stop,
+    outcome: 'left_told_owner',
+    dangerous: known?.dangerous ?? false,
+  }
   store.change('defects', [...store.job!.defects, defect])
   what.value = ''
 }
 function remove(index: number): void {
-  store.change('defects', store.job!.defects.filter((_, place) => place !== index))
+  store.change(
+    'defects',
+    store.job!.defects.filter((_, place) => place !== index),
+  )
 }
 </script>
 
@@ -38,8 +48,16 @@ function remove(index: number): void {
     <h3>Found in passing</h3>
     <ul v-if="here.length">
       <li v-for="{ defect, index } in here" :key="index">
-        <p><b>{{ defect.what }}</b></p>
-        <v-btn :icon="mdiDeleteOutline" variant="text" size="small" :aria-label="`Take out: ${defect.what}`" @click="remove(index)" />
+        <p>
+          <b>{{ defect.what }}</b>
+        </p>
+        <v-btn
+          :icon="mdiDeleteOutline"
+          variant="text"
+          size="small"
+          :aria-label="`Take out: ${defect.what}`"
+          @click="remove(index)"
+        />
         <TapField :path="`defects.${index}.outcome`" label="What became of it" choice="DefectOutcome" />
         <TapField :path="`defects.${index}.dangerous`" label="Can it hurt somebody as it is?" :items="YES_NO" />
       </li>

@@ -25,13 +25,33 @@ async function send(): Promise<void> {
   <section class="photos" aria-label="Photos">
     <ul>
       <li v-for="(photo, index) in photos" :key="photo.id">
-        <a :href="`/api/v1/photos/${photo.id}.jpg`" target="_blank"><img :src="`/api/v1/photos/${photo.id}/thumbnail.jpg`" :alt="`Photo ${index + 1}${photo.question ? ', from the householder' : ''}`" /></a>
+        <a :href="`/api/v1/photos/${photo.id}.jpg`" target="_blank"
+          ><img
+            :src="`/api/v1/photos/${photo.id}/thumbnail.jpg`"
+            :alt="`Photo ${index + 1}${photo.question ? ', from the householder' : ''}`"
+        /></a>
         <v-btn :icon="mdiDeleteOutline" size="small" :aria-label="`Remove photo ${index + 1}`" @click="remove(photo)" />
         <span v-if="photo.question" class="from">householder’s</span>
       </li>
       <li>
-        <input ref="input" type="file" accept="image/jpeg,image/png,image/webp,image/heic,image/heif,.heic,.heif" multiple hidden :data-testid="`photo-${stop}`" @change="send" />
-        <button type="button" class="add" :class="{ first: !photos.length }" :disabled="sending" @click="input?.click()"><v-icon :icon="mdiCamera" /> {{ sending ? 'Sending…' : 'Add a photo' }}</button>
+        <input
+          ref="input"
+          type="file"
+          accept="image/jpeg,image/png,image/webp,image/heic,image/heif,.heic,.heif"
+          multiple
+          hidden
+          :data-testid="`photo-${stop}`"
+          @change="send"
+        />
+        <button
+          type="button"
+          class="add"
+          :class="{ first: !photos.length }"
+          :disabled="sending"
+          @click="input?.click()"
+        >
+          <v-icon :icon="mdiCamera" /> {{ sending ? 'Sending…' : 'Add a photo' }}
+        </button>
       </li>
     </ul>
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>

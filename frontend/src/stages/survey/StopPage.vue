@@ -46,7 +46,9 @@ const next = computed(() => stops.value[index.value + 1])
     </header>
     <div class="questions"><component :is="PAGES[stop]" /></div>
     <DefectList v-if="WITH_DEFECTS.includes(stop)" :key="stop" :stop="stop" />
-    <v-btn color="ink" class="next" @click="$emit('go', next?.stop ?? 'open')">{{ next ? `Next: ${next.name}` : 'What is still open' }}</v-btn>
+    <v-btn color="ink" class="next" @click="$emit('go', next?.stop ?? 'open')">{{
+      next ? `Next: ${next.name}` : 'What is still open'
+    }}</v-btn>
   </article>
 </template>
 

@@ -20,13 +20,18 @@ const props = defineProps<{ part?: string }>()
 const store = useJob()
 const router = useRouter()
 const { list } = usePhotos(() => 'cut_out')
-watch(() => store.id, (id) => void list(id), { immediate: true })
+watch(
+  () => store.id,
+  (id) => void list(id),
+  { immediate: true },
+)
 
 const stops = computed(() => store.evaluation!.stops)
 const follows = computed(() => FOLLOWS.some((one) => one.key === props.part))
 const stop = computed<Stop>(() => stops.value.find((one) => one.stop === props.part)?.stop ?? 'cut_out')
 const current = computed<PartKey>(() => (follows.value ? (props.part as PartKey) : stop.value))
-const openOf = (keys: string[]) => store.evaluation!.findings.filter((one) => keys.includes(one.key) && one.is_open).length
+const openOf = (keys: string[]) =>
+  store.evaluation!.findings.filter((one) => keys.includes(one.key) && one.is_open).length
 
 const items = computed(() => [
   ...stops.value.map((one) => ({
@@ -35,7 +40,12 @@ const items = computed(() => [
     figure: openOf(one.findings) ? `${openOf(one.findings)} to settle` : one.facts ? `${one.known}/${one.facts}` : '',
     open: one.known < one.facts,
   })),
-  ...FOLLOWS.map((one, index) => ({ ...one, apart: index === 0, open: false, figure: one.key === 'open' ? String(store.evaluation!.questions.length) : '' })),
+  ...FOLLOWS.map((one, index) => ({
+    ...one,
+    apart: index === 0,
+    open: false,
+    figure: one.key === 'open' ? String(store.evaluation!.questions.length) : '',
+  })),
 ])
 const fold = computed(() => {
   const known = stops.value.reduce((sum, one) => sum + one.known, 0)

@@ -12,7 +12,9 @@ async function list(id: number): Promise<void> {
   if (jobId.value !== id) photos.value = []
   jobId.value = id
   try {
-    const found = await answer<{ photos: PhotoInfo[] }>(api.GET('/api/v1/jobs/{job_id}/photos', { params: { path: { job_id: id } } }))
+    const found = await answer<{ photos: PhotoInfo[] }>(
+      api.GET('/api/v1/jobs/{job_id}/photos', { params: { path: { job_id: id } } }),
+    )
     if (jobId.value === id) photos.value = found.photos
     failed.value = ''
   } catch (error) {
@@ -36,7 +38,11 @@ async function add(stop: Stop, files: File[]): Promise<void> {
 
 async function remove(photo: PhotoInfo): Promise<void> {
   try {
-    await answer(api.DELETE('/api/v1/jobs/{job_id}/photos/{photo_id}', { params: { path: { job_id: jobId.value, photo_id: photo.id } } }))
+    await answer(
+      api.DELETE('/api/v1/jobs/{job_id}/photos/{photo_id}', {
+        params: { path: { job_id: jobId.value, photo_id: photo.id } },
+      }),
+    )
     photos.value = photos.value.filter((one) => one.id !== photo.id)
     failed.value = ''
   } catch (error) {

@@ -11,7 +11,7 @@ import NumberPad from '../../readings/NumberPad.vue'
 import ReadingScale from '../../readings/ReadingScale.vue'
 import { useReadingEntry } from '../../readings/useReadingEntry'
 import { useReadingVerdict } from '../../readings/useReadingVerdict'
-import { bandWords, limitWords, readingWords } from '../../readings/words'
+import { bandWords, limitWords, readingWords } from '../../readings/readingWords'
 import { usePerson } from '../../shared/usePerson'
 import VerdictMark from '../../shared/VerdictMark.vue'
 import CannotTest from './CannotTest.vue'
@@ -32,7 +32,8 @@ const named = computed(() => person.name.value.trim().length >= 2)
 const ready = computed(() => named.value && entry.value.value !== null)
 const verdict = useReadingVerdict(
   () => props.step,
-  () => (entry.value.value === null ? null : entry.reading('measured', { ...by(), name: person.name.value || 'not named' })),
+  () =>
+    entry.value.value === null ? null : entry.reading('measured', { ...by(), name: person.name.value || 'not named' }),
 )
 
 onMounted(() => smAndDown.value || field.value?.focus())
@@ -68,21 +69,53 @@ function keys(event: KeyboardEvent): void {
     <LeadDrawing :step="step" />
     <div v-if="step.kind === 'figure'" class="entry">
       <div class="big figure">
-        <input ref="field" v-model="entry.typed.value" :aria-label="`${step.title} in ${step.unit}`" :inputmode="smAndDown ? 'none' : 'decimal'" autocomplete="off" maxlength="8" @keydown="keys" />
+        <input
+          ref="field"
+          v-model="entry.typed.value"
+          :aria-label="`${step.title} in ${step.unit}`"
+          :inputmode="smAndDown ? 'none' : 'decimal'"
+          autocomplete="off"
+          maxlength="8"
+          @keydown="keys"
+        />
         <span>{{ step.unit }}</span>
       </div>
       <p class="expect">
-        <template v-if="bandWords(step)">Expect <b class="figure">{{ bandWords(step) }}</b><span class="from">: {{ step.expected_from }}</span>.<br /></template>
-        <template v-if="limitWords(step)">Limit <b class="figure">{{ limitWords(step) }}</b><span v-if="step.limit_from" class="from">, {{ step.limit_from }}</span>.</template>
+        <template v-if="bandWords(step)"
+          >Expect <b class="figure">{{ bandWords(step) }}</b><span class="from">: {{ step.expected_from }}</span
+          >.<br
+        /></template>
+        <template v-if="limitWords(step)"
+          >Limit <b class="figure">{{ limitWords(step) }}</b><span v-if="step.limit_from" class="from"
+            >, {{ step.limit_from }}</span
+          >.</template
+        >
       </p>
     </div>
     <ReadingScale v-if="step.kind === 'figure'" :step="step" :value="entry.value.value" />
-    <p v-for="finding in verdict" :key="finding.rule" class="judged" aria-live="polite"><VerdictMark :verdict="finding.verdict" /> {{ finding.title }}.&#32;<span :class="{ from: finding.verdict === 'meets' }">{{ finding.detail }}</span></p>
+    <p v-for="finding in verdict" :key="finding.rule" class="judged" aria-live="polite">
+      <VerdictMark :verdict="finding.verdict" /> {{ finding.title }}.&#32;<span
+        :class="{ from: finding.verdict === 'meets' }"
+        >{{ finding.detail }}</span
+      >
+    </p>
     <p v-if="step.reading && entry.value.value === null" class="taken">
-      Kept: <b class="figure">{{ readingWords(step) }}</b> by {{ step.reading.taken_by }}. Taking it again keeps both; the newer one counts.
+      Kept: <b class="figure">{{ readingWords(step) }}</b> by {{ step.reading.taken_by }}. Taking it again keeps both;
+      the newer one counts.
     </p>
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
-    <NumberPad v-if="smAndDown" class="pad" :ready="ready" :kind="step.kind" @press="entry.press" @next="take('measured')" @over="take('over_range')" @right="take('right')" @wrong="take('wrong')" @cannot="cannot = true" />
+    <NumberPad
+      v-if="smAndDown"
+      class="pad"
+      :ready="ready"
+      :kind="step.kind"
+      @press="entry.press"
+      @next="take('measured')"
+      @over="take('over_range')"
+      @right="take('right')"
+      @wrong="take('wrong')"
+      @cannot="cannot = true"
+    />
     <div v-else class="keys">
       <template v-if="step.kind === 'figure'">
         <v-btn color="ink" :disabled="!ready" @click="take('measured')">Keep and go on</v-btn><kbd>Enter</kbd>

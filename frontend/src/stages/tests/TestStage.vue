@@ -19,8 +19,16 @@ function firstOpen(): number {
   const open = steps.value.findIndex((one) => one.reading === null && one.required)
   return open < 0 ? 0 : open
 }
-watch(() => [props.stage, store.id], () => (current.value = firstOpen()), { immediate: true })
-watch(() => step.value?.where ?? '', (where) => emit('at', where), { immediate: true })
+watch(
+  () => [props.stage, store.id],
+  () => (current.value = firstOpen()),
+  { immediate: true },
+)
+watch(
+  () => step.value?.where ?? '',
+  (where) => emit('at', where),
+  { immediate: true },
+)
 
 function next(): void {
   const after = steps.value.findIndex((one, index) => index > current.value && one.reading === null)
@@ -32,9 +40,19 @@ function next(): void {
 <template>
   <div v-if="step" class="workbench">
     <StepList :steps="steps" :current="current" :stage="stage" @choose="current = $event" />
-    <StepPanel :key="`${step.step}/${step.subject}`" :step="step" :number="current + 1" :count="steps.length" @kept="next" />
+    <StepPanel
+      :key="`${step.step}/${step.subject}`"
+      :step="step"
+      :number="current + 1"
+      :count="steps.length"
+      @kept="next"
+    />
     <aside>
-      <ChecksLedger :stages="[stage]" title="Do the readings agree?" :filter="(one) => one.topics.includes('agreement')" />
+      <ChecksLedger
+        :stages="[stage]"
+        title="Do the readings agree?"
+        :filter="(one) => one.topics.includes('agreement')"
+      />
       <ChecksLedger :stages="[stage]" title="Against their limits" :filter="(one) => one.topics.includes('reading')" />
     </aside>
   </div>

@@ -17,18 +17,27 @@ const title = computed(() => `${props.way.earth}; ${props.way.open_pen}`)
 <template>
   <li>
     <button type="button" class="head" :aria-expanded="open" @click="open = !open">
-      <span><VerdictMark :verdict="VERDICT[way.allowance]" :said="WORDS[way.allowance]" />&ensp;<b>{{ title }}</b><span v-if="way.chosen" class="now"> as it stands</span></span>
-      <span class="quiet small">{{ way.rcd }}; DC detection {{ way.rdc_dd }}; surge protection {{ way.surge ? 'fitted' : 'left out' }}</span>
+      <span
+        ><VerdictMark :verdict="VERDICT[way.allowance]" :said="WORDS[way.allowance]" />&ensp;<b>{{ title }}</b
+        ><span v-if="way.chosen" class="now"> as it stands</span></span
+      >
+      <span class="quiet small"
+        >{{ way.rcd }}; DC detection {{ way.rdc_dd }}; surge protection {{ way.surge ? 'fitted' : 'left out' }}</span
+      >
       <span v-if="!open && way.reasons.length" class="quiet small">{{ way.reasons[0]!.text }}</span>
     </button>
     <div v-if="open" class="inside">
       <p v-if="!way.reasons.length">Every check holds.</p>
       <div v-for="reason in way.reasons" :key="reason.rule">
-        <p>{{ reason.text }} <span class="quiet">{{ reason.clause }}</span></p>
+        <p>
+          {{ reason.text }} <span class="quiet">{{ reason.clause }}</span>
+        </p>
         <p v-if="reason.fear"><b>What can happen:</b> {{ reason.fear }}</p>
         <p v-if="reason.school" class="quiet">{{ reason.school }}</p>
       </div>
-      <v-btn v-if="!way.chosen && way.allowance !== 'refused'" variant="outlined" size="small" @click="$emit('take')">Take this way</v-btn>
+      <v-btn v-if="!way.chosen && way.allowance !== 'refused'" variant="outlined" size="small" @click="$emit('take')"
+        >Take this way</v-btn
+      >
     </div>
   </li>
 </template>

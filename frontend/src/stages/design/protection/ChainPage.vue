@@ -5,8 +5,8 @@ import { computed, ref } from 'vue'
 import { answer, api } from '../../../api/client'
 import type { ResidualChain, Waveform } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
-import SliderField from '../../../shared/SliderField.vue'
-import TapGroup from '../../../shared/TapGroup.vue'
+import SliderField from '../../../shared/fields/SliderField.vue'
+import TapGroup from '../../../shared/fields/TapGroup.vue'
 import { useAsked } from '../../../shared/useAsked'
 import WaveformMark from '../../survey/drawings/WaveformMark.vue'
 
@@ -19,18 +19,56 @@ const WAVES = [
   { value: 'pulsating' as const, words: 'pulsating DC' },
   { value: 'smooth' as const, words: 'smooth DC' },
 ]
-const question = computed(() => store.job && { job: store.job, waveform: waveform.value, residual_ma: residual.value, standing_dc_ma: standing.value })
-const { found, failed } = useAsked(() => question.value, (body) => answer<ResidualChain>(api.POST('/api/v1/protection/chain', { body })))
-const REACTION = { opens: 'opens', may_open: 'may open', stays: 'stays closed', sees_nothing: 'sees nothing of it', blind: 'blind' }
+const question = computed(
+  () =>
+    store.job && {
+      job: store.job,
+      waveform: waveform.value,
+      residual_ma: residual.value,
+      standing_dc_ma: standing.value,
+    },
+)
+const { found, failed } = useAsked(
+  () => question.value,
+  (body) => answer<ResidualChain>(api.POST('/api/v1/protection/chain', { body })),
+)
+const REACTION = {
+  opens: 'opens',
+  may_open: 'may open',
+  stays: 'stays closed',
+  sees_nothing: 'sees nothing of it',
+  blind: 'blind',
+}
 const mark = (name: string) => name.match(/^Type (AC|A|F|B)/)?.[1] ?? ''
 </script>
 
 <template>
   <section class="protect" aria-label="RCDs and DC">
-    <TapGroup label="Residual current at the car" :answers="WAVES" :chosen="(one) => one === waveform" @tap="waveform = $event" />
+    <TapGroup
+      label="Residual current at the car"
+      :answers="WAVES"
+      :chosen="(one) => one === waveform"
+      @tap="waveform = $event"
+    />
     <div class="sliders">
-      <SliderField label="How much" :min="0" :max="300" :step="1" :model-value="residual" :words="`${residual} mA`" @update:model-value="residual = $event" />
-      <SliderField label="Smooth DC that flows beside it" :min="0" :max="60" :step="1" :model-value="standing" :words="`${standing} mA`" @update:model-value="standing = $event" />
+      <SliderField
+        label="How much"
+        :min="0"
+        :max="300"
+        :step="1"
+        :model-value="residual"
+        :words="`${residual} mA`"
+        @update:model-value="residual = $event"
+      />
+      <SliderField
+        label="Smooth DC that flows beside it"
+        :min="0"
+        :max="60"
+        :step="1"
+        :model-value="standing"
+        :words="`${standing} mA`"
+        @update:model-value="standing = $event"
+      />
     </div>
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
     <template v-if="found">
@@ -40,8 +78,13 @@ const mark = (name: string) => name.match(/^Type (AC|A|F|B)/)?.[1] ?? ''
         <li v-for="(device, index) in found.devices" :key="index" :class="device.reaction">
           <p class="quiet small">{{ device.place }}</p>
           <WaveformMark v-if="mark(device.name)" :type="mark(device.name)" class="mark" aria-hidden="true" />
-          <p><b>{{ device.name }}</b></p>
-          <p class="reaction">{{ REACTION[device.reaction] }}<template v-if="device.opens_s !== null"> by {{ device.opens_s }} s</template></p>
+          <p>
+            <b>{{ device.name }}</b>
+          </p>
+          <p class="reaction">
+            {{ REACTION[device.reaction]
+            }}<template v-if="device.opens_s !== null"> by {{ device.opens_s }} s</template>
+          </p>
           <p class="small">{{ device.told }}</p>
         </li>
         <li class="end">Car</li>

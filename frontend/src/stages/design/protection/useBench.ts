@@ -13,7 +13,10 @@ export function useBench() {
   const bench = ref<Bench>()
   const chosen = ref(0)
   const missing = ref('')
-  const { found, failed } = useAsked(() => bench.value, (body) => answer<BenchResult>(api.POST('/api/v1/protection/bench', { body })))
+  const { found, failed } = useAsked(
+    () => bench.value,
+    (body) => answer<BenchResult>(api.POST('/api/v1/protection/bench', { body })),
+  )
 
   onMounted(async () => {
     try {
@@ -38,7 +41,11 @@ export function useBench() {
 
   /** The load of the house you look at, on one phase. */
   function setLoad(amps: number, onPhase = phase.value): void {
-    if (house.value) house.value.loads_a = [0, 1, 2].map((each) => (each === onPhase ? amps : 0)) as [number, number, number]
+    if (house.value)
+      house.value.loads_a = [0, 1, 2].map((each) => (each === onPhase ? amps : 0)) as [number, number, number]
+  }
+  function lookAt(place: number): void {
+    chosen.value = place
   }
   function setElectrode(ohm: number | null): void {
     if (house.value) house.value.electrode_ohm = ohm
@@ -47,12 +54,32 @@ export function useBench() {
     const street = bench.value!.street
     while (street.houses.length < count) {
       const next = street.houses.length
-      street.houses.push({ loads_a: [0, 1, 2].map((each) => (each === next % 3 ? 8 : 0)) as [number, number, number], electrode_ohm: null })
+      street.houses.push({
+        loads_a: [0, 1, 2].map((each) => (each === next % 3 ? 8 : 0)) as [number, number, number],
+        electrode_ohm: null,
+      })
     }
     street.houses.splice(count)
     street.here = Math.min(street.here, count - 1)
     street.broken_before = Math.min(street.broken_before, count - 1)
     chosen.value = Math.min(chosen.value, count - 1)
   }
-  return { presets, key, bench, chosen, found, failed, missing, lesson, house, phase, load, take, setLoad, setElectrode, setHouses }
+  return {
+    presets,
+    key,
+    bench,
+    chosen,
+    found,
+    failed,
+    missing,
+    lesson,
+    house,
+    phase,
+    load,
+    take,
+    lookAt,
+    setLoad,
+    setElectrode,
+    setHouses,
+  }
 }

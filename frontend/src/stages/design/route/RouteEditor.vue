@@ -44,14 +44,29 @@ defineExpose({ focus })
 <template>
   <section ref="box" aria-label="Route">
     <h2>{{ title }}</h2>
-    <ShorthandField :failed="failed.index === undefined ? failed.text : ''" :start="!route.length" :write="(text) => write({ act: 'write', text })" />
+    <ShorthandField
+      :failed="failed.index === undefined ? failed.text : ''"
+      :start="!route.length"
+      :write="(text) => write({ act: 'write', text })"
+    />
     <ol ref="list">
       <SectionRow
-        v-for="(section, index) in route" :key="index"
-        :circuit-index="circuitIndex" :circuit="circuit" :section="section" :index="index" :opened="opened === index" :failed="failed.index === index ? failed.text : ''"
+        v-for="(section, index) in route"
+        :key="index"
+        :circuit-index="circuitIndex"
+        :circuit="circuit"
+        :section="section"
+        :index="index"
+        :opened="opened === index"
+        :failed="failed.index === index ? failed.text : ''"
         :class="{ dragged: drag.from.value === index, target: drag.over.value === index && drag.from.value !== index }"
-        @open="opened = opened === index ? undefined : index" @write="write($event)" @remove="remove(index)" @move="byKey(index, $event)"
-        @drag-start="drag.start($event, index)" @drag-move="drag.move" @drag-end="drag.end"
+        @open="opened = opened === index ? undefined : index"
+        @write="write($event)"
+        @remove="remove(index)"
+        @move="byKey(index, $event)"
+        @drag-start="drag.start($event, index)"
+        @drag-move="drag.move"
+        @drag-end="drag.end"
       />
     </ol>
     <p v-if="!route.length" class="quiet">Walk from the board: one section for each change of surroundings.</p>

@@ -4,13 +4,20 @@ import { mdiDeleteOutline, mdiDragHorizontalVariant } from '@mdi/js'
 import { computed } from 'vue'
 
 import type { Circuit, Section } from '../../../api/types'
-import JobField from '../../../shared/JobField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
 import { useCatalogue } from '../../../shared/useCatalogue'
 import { useCables } from '../useCables'
 import SectionDetails from './SectionDetails.vue'
 import type { RouteAct } from './useRouteWriting'
 
-const props = defineProps<{ circuitIndex: number; circuit: Circuit; section: Section; index: number; opened: boolean; failed: string }>()
+const props = defineProps<{
+  circuitIndex: number
+  circuit: Circuit
+  section: Section
+  index: number
+  opened: boolean
+  failed: string
+}>()
 const emit = defineEmits<{
   open: []
   write: [act: RouteAct]
@@ -34,7 +41,8 @@ const methods = computed(() =>
     words: cable.value?.methods.includes(one.value) ? one.words : `${one.words} (no rating for this cable)`,
   })),
 )
-const surround = (surroundings: Section['surroundings']) => emit('write', { act: 'surround', index: props.index, surroundings })
+const surround = (surroundings: Section['surroundings']) =>
+  emit('write', { act: 'surround', index: props.index, surroundings })
 
 function onKey(event: KeyboardEvent): void {
   const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
@@ -47,24 +55,55 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <li>
     <button
-      type="button" class="handle" :aria-label="`Section ${index + 1}: drag, or move it with the up and down keys`" title="Drag, or use the up and down keys"
-      @keydown="onKey" @pointerdown="emit('dragStart', $event)" @pointermove="emit('dragMove', $event)" @pointerup="emit('dragEnd')" @pointercancel="emit('dragEnd')"
+      type="button"
+      class="handle"
+      :aria-label="`Section ${index + 1}: drag, or move it with the up and down keys`"
+      title="Drag, or use the up and down keys"
+      @keydown="onKey"
+      @pointerdown="emit('dragStart', $event)"
+      @pointermove="emit('dragMove', $event)"
+      @pointerup="emit('dragEnd')"
+      @pointercancel="emit('dragEnd')"
     >
-      <svg viewBox="0 0 24 24" width="20" height="20" aria-hidden="true"><path :d="mdiDragHorizontalVariant" fill="currentColor" /></svg>
+      <svg viewBox="0 0 24 24" width="20" height="20" aria-hidden="true">
+        <path :d="mdiDragHorizontalVariant" fill="currentColor" />
+      </svg>
       <span class="figure">{{ index + 1 }}</span>
     </button>
     <v-select
-      label="Surroundings" :model-value="section.surroundings" :items="options('Surroundings')" item-title="words" item-value="value" class="surroundings"
+      label="Surroundings"
+      :model-value="section.surroundings"
+      :items="options('Surroundings')"
+      item-title="words"
+      item-value="value"
+      class="surroundings"
       @update:model-value="surround"
     />
     <JobField :path="`${path}.method`" label="Method" kind="choice" :items="methods" class="method" />
     <JobField :path="`${path}.length_m`" label="Length" kind="number" unit="m" class="length" />
     <span class="tools">
-      <v-btn :icon="mdiDeleteOutline" variant="text" size="small" :aria-label="`Take section ${index + 1} out`" @click="emit('remove')" />
-      <button type="button" class="link" :aria-expanded="opened" @click="emit('open')">{{ opened ? 'Less' : 'More' }}</button>
+      <v-btn
+        :icon="mdiDeleteOutline"
+        variant="text"
+        size="small"
+        :aria-label="`Take section ${index + 1} out`"
+        @click="emit('remove')"
+      />
+      <button type="button" class="link" :aria-expanded="opened" @click="emit('open')">
+        {{ opened ? 'Less' : 'More' }}
+      </button>
     </span>
     <p v-if="section.cable" class="own quiet small">{{ words(section.cable) }}, joined here</p>
-    <SectionDetails v-if="opened" :path="path" :circuit="circuit" :section="section" :index="index" class="details" @write="emit('write', $event)" @move="emit('move', $event)" />
+    <SectionDetails
+      v-if="opened"
+      :path="path"
+      :circuit="circuit"
+      :section="section"
+      :index="index"
+      class="details"
+      @write="emit('write', $event)"
+      @move="emit('move', $event)"
+    />
     <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
   </li>
 </template>

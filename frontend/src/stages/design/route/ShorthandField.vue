@@ -20,12 +20,22 @@ async function send(): Promise<void> {
 <template>
   <form class="shorthand" @submit.prevent="send">
     <v-text-field
-      v-model="text" label="Write the route: letter and metres" placeholder="u4.2 t.4 c12s b19" :error-messages="failed" persistent-placeholder :autofocus="start" autocomplete="off" autocapitalize="none" spellcheck="false"
+      v-model="text"
+      label="Write the route: letter and metres"
+      placeholder="u4.2 t.4 c12s b19"
+      :error-messages="failed"
+      persistent-placeholder
+      :autofocus="start"
+      autocomplete="off"
+      autocapitalize="none"
+      spellcheck="false"
       class="line"
     />
     <v-btn type="submit" variant="outlined" :disabled="!text.trim()">Add</v-btn>
     <p class="quiet small">
-      <span v-for="one in letters" :key="one.value" class="key"><kbd>{{ one.value }}</kbd> {{ one.words }}</span>
+      <span v-for="one in letters" :key="one.value" class="key"
+        ><kbd>{{ one.value }}</kbd> {{ one.words }}</span
+      >
       <span class="key"><kbd>s</kbd> after a number: steps of {{ store.job!.site.stride_m }} m</span>
     </p>
   </form>

@@ -47,7 +47,9 @@ export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
     }
   }
   function remove(index: number): void {
-    store.apply(`section ${index + 1} taken out`, [{ field: path.value, value: route.value.filter((_, place) => place !== index) }])
+    store.apply(`section ${index + 1} taken out`, [
+      { field: path.value, value: route.value.filter((_, place) => place !== index) },
+    ])
   }
   /** Move a section to another place in the order of walking. */
   function move(from: number, to: number): void {

@@ -20,8 +20,14 @@ function again(): void {
 <template>
   <li>
     <p class="quiet">{{ given.text }}</p>
-    <p v-if="given.words !== 'photo'"><b>{{ given.words }}</b></p>
-    <p v-else class="photos"><a v-for="photo in given.photos" :key="photo" :href="`/api/v1/photos/${photo}.jpg`" target="_blank"><img class="thumb" :src="`/api/v1/photos/${photo}/thumbnail.jpg`" :alt="`Photo: ${given.text}`" /></a></p>
+    <p v-if="given.words !== 'photo'">
+      <b>{{ given.words }}</b>
+    </p>
+    <p v-else class="photos">
+      <a v-for="photo in given.photos" :key="photo" :href="`/api/v1/photos/${photo}.jpg`" target="_blank"
+        ><img class="thumb" :src="`/api/v1/photos/${photo}/thumbnail.jpg`" :alt="`Photo: ${given.text}`"
+      /></a>
+    </p>
     <p class="state">
       <b>{{ STATE[given.state] }}</b><template v-if="given.note">: “{{ given.note }}”</template>
       <template v-if="given.state === 'arrived'">

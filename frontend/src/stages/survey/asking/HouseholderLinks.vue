@@ -22,7 +22,9 @@ async function copy(): Promise<void> {
 <template>
   <section aria-label="The householder’s link">
     <h3>The householder’s link</h3>
-    <p class="quiet">Plain questions and photos, answered from a phone without an account. It shows nothing of the job.</p>
+    <p class="quiet">
+      Plain questions and photos, answered from a phone without an account. It shows nothing of the job.
+    </p>
     <form @submit.prevent="make(name, days)">
       <v-text-field v-model="name" label="Your name, as they know you" maxlength="200" />
       <v-select v-model="days" label="It works for" :items="DAYS" item-title="words" item-value="value" />
@@ -36,14 +38,28 @@ async function copy(): Promise<void> {
     <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
     <div v-for="link in links" :key="link.id" class="link-row">
       <p>
-        <b>{{ link.ended === 'withdrawn' ? 'Withdrawn' : link.ended === 'expired' ? 'Run out' : `Works until ${dayAndTime(link.expires_at)}` }}</b>
+        <b>{{
+          link.ended === 'withdrawn'
+            ? 'Withdrawn'
+            : link.ended === 'expired'
+              ? 'Run out'
+              : `Works until ${dayAndTime(link.expires_at)}`
+        }}</b>
         <span class="quiet"> made by {{ link.made_by }}, {{ dayAndTime(link.made_at) }}</span>
       </p>
       <span class="buttons">
         <button v-if="!link.ended" type="button" class="link" @click="look">Look for answers</button>
         <button v-if="!link.ended" type="button" class="link" @click="withdraw(link)">Withdraw</button>
       </span>
-      <ul v-if="link.answers.length"><ArrivedAnswer v-for="given in link.answers" :key="given.id" :given="given" @accept="accept(given)" @again="askAgain(given, $event)" /></ul>
+      <ul v-if="link.answers.length">
+        <ArrivedAnswer
+          v-for="given in link.answers"
+          :key="given.id"
+          :given="given"
+          @accept="accept(given)"
+          @again="askAgain(given, $event)"
+        />
+      </ul>
       <p v-else class="quiet">Nothing has arrived yet.</p>
     </div>
   </section>

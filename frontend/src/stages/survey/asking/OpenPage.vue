@@ -14,7 +14,12 @@ const GROUPS = [
   { ask: 'householder', title: 'To ask the householder' },
   { ask: 'operator', title: 'To ask the network operator' },
 ] as const
-const groups = computed(() => GROUPS.map((group) => ({ ...group, questions: store.evaluation!.questions.filter((one) => one.ask === group.ask) })).filter((one) => one.questions.length))
+const groups = computed(() =>
+  GROUPS.map((group) => ({
+    ...group,
+    questions: store.evaluation!.questions.filter((one) => one.ask === group.ask),
+  })).filter((one) => one.questions.length),
+)
 const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.stop === stop)?.name
 
 /** To the stop, and to the charge point that is asked about. */
@@ -32,7 +37,11 @@ function answer(question: OpenQuestion): void {
     <section v-for="group in groups" :key="group.ask" :aria-label="group.title">
       <h3>{{ group.title }}</h3>
       <ul>
-        <li v-for="one in group.questions" :key="one.field"><button type="button" @click="answer(one)"><span>{{ one.text }}</span><span class="quiet">{{ stopName(one.stop) }}</span></button></li>
+        <li v-for="one in group.questions" :key="one.field">
+          <button type="button" @click="answer(one)">
+            <span>{{ one.text }}</span><span class="quiet">{{ stopName(one.stop) }}</span>
+          </button>
+        </li>
       </ul>
     </section>
     <HouseholderLinks />

@@ -18,7 +18,9 @@ export function useLinks() {
   async function attempt(what: () => Promise<unknown>): Promise<void> {
     try {
       await what()
-      links.value = (await answer<{ links: LinkInfo[] }>(api.GET('/api/v1/jobs/{job_id}/links', { params: { path: path() } }))).links
+      links.value = (
+        await answer<{ links: LinkInfo[] }>(api.GET('/api/v1/jobs/{job_id}/links', { params: { path: path() } }))
+      ).links
       await photos.list(store.id)
       failed.value = ''
     } catch (error) {
@@ -28,19 +30,36 @@ export function useLinks() {
   const look = () => attempt(async () => undefined)
   const make = (made_by: string, days: number) =>
     attempt(async () => {
-      made.value = await answer<MadeLink>(api.POST('/api/v1/jobs/{job_id}/links', { params: { path: path() }, body: { made_by, days } }))
+      made.value = await answer<MadeLink>(
+        api.POST('/api/v1/jobs/{job_id}/links', { params: { path: path() }, body: { made_by, days } }),
+      )
     })
   const withdraw = (link: LinkInfo) =>
     attempt(async () => {
       if (made.value?.id === link.id) made.value = undefined
-      await answer(api.DELETE('/api/v1/jobs/{job_id}/links/{link_id}', { params: { path: { ...path(), link_id: link.id } } }))
+      await answer(
+        api.DELETE('/api/v1/jobs/{job_id}/links/{link_id}', { params: { path: { ...path(), link_id: link.id } } }),
+      )
     })
   const accept = (given: GivenAnswer) =>
     attempt(() =>
-      store.act((header) => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/answers/{answer_id}/accepted', { params: { path: { ...path(), answer_id: given.id }, header } }))),
+      store.act((header) =>
+        answer<JobState>(
+          api.POST('/api/v1/jobs/{job_id}/answers/{answer_id}/accepted', {
+            params: { path: { ...path(), answer_id: given.id }, header },
+          }),
+        ),
+      ),
     )
   const askAgain = (given: GivenAnswer, note: string) =>
-    attempt(() => answer(api.POST('/api/v1/jobs/{job_id}/answers/{answer_id}/asked-again', { params: { path: { ...path(), answer_id: given.id } }, body: { note } })))
+    attempt(() =>
+      answer(
+        api.POST('/api/v1/jobs/{job_id}/answers/{answer_id}/asked-again', {
+          params: { path: { ...path(), answer_id: given.id } },
+          body: { note },
+        }),
+      ),
+    )
 
   onMounted(look)
   return { links, made, failed, look, make, withdraw, accept, askAgain }

@@ -10,6 +10,9 @@ export function useSupplyDay(job: () => Job | undefined, limit: () => number | n
     const now = job()
     return now && { ...now, supply: { ...now.supply, load_limit_a: limit() } }
   })
-  const { found: day, failed } = useAsked(() => tried.value, (body) => answer<SupplyDay>(api.POST('/api/v1/supply-day', { body })))
+  const { found: day, failed } = useAsked(
+    () => tried.value,
+    (body) => answer<SupplyDay>(api.POST('/api/v1/supply-day', { body })),
+  )
   return { day, failed }
 }

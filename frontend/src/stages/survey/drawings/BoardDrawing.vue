@@ -32,12 +32,22 @@ const ways = computed(() => {
     <rect x="4" y="6" width="168" height="84" rx="5" class="body" />
     <g v-for="way in ways" :key="way.x">
       <template v-if="way.kind === 'fuse'">
-        <rect :x="way.x" y="26" :width="way.width" height="46" rx="9" class="body" /><path :d="`M${way.x + 7} 40h12M${way.x + 7} 58h12`" class="thin" /><circle :cx="way.x + 13" cy="49" r="3" class="solid" />
+        <rect :x="way.x" y="26" :width="way.width" height="46" rx="9" class="body" />
+        <path :d="`M${way.x + 7} 40h12M${way.x + 7} 58h12`" class="thin" />
+        <circle :cx="way.x + 13" cy="49" r="3" class="solid" />
       </template>
       <template v-else>
         <rect :x="way.x" y="24" :width="way.width" height="50" rx="1.5" class="body" />
         <rect :x="way.x + way.width / 2 - 3.5" y="36" width="7" height="16" class="solid" />
-        <rect v-if="way.kind === 'rcd' || way.kind === 'rcbo'" :x="way.x + way.width / 2 - 3.5" y="61" width="7" height="7" class="body" style="stroke-width: 1.4" />
+        <rect
+          v-if="way.kind === 'rcd' || way.kind === 'rcbo'"
+          :x="way.x + way.width / 2 - 3.5"
+          y="61"
+          width="7"
+          height="7"
+          class="body"
+          style="stroke-width: 1.4"
+        />
       </template>
       <text v-if="way.kind === 'rcd'" :x="way.x + 1" y="19" style="font-size: 10px">RCD</text>
     </g>

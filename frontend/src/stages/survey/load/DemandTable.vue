@@ -12,20 +12,46 @@ const lines = computed(() => (demand.value.method === 'added_up' ? demand.value.
 
 <template>
   <table v-if="demand.house_a !== null">
-    <caption>Maximum demand</caption>
+    <caption>
+      Maximum demand
+    </caption>
     <thead v-if="lines.length">
-      <tr><th scope="col">Load</th><th scope="col" class="num">Connected</th><th scope="col" class="num">Counts</th></tr>
+      <tr>
+        <th scope="col">Load</th>
+        <th scope="col" class="num">Connected</th>
+        <th scope="col" class="num">Counts</th>
+      </tr>
     </thead>
     <tbody>
       <tr v-for="line in lines" :key="line.kind">
-        <th scope="row">{{ line.name }}<span class="quiet rule">{{ line.rule }}<template v-if="line.working.figures">: <span class="figure">{{ line.working.figures }}</span></template></span></th>
+        <th scope="row">
+          {{ line.name
+          }}<span class="quiet rule"
+            >{{ line.rule
+            }}<template v-if="line.working.figures"
+              >: <span class="figure">{{ line.working.figures }}</span></template
+            ></span
+          >
+        </th>
         <td class="num figure">{{ fixed(line.connected_a, 1) }} A</td>
         <td class="num figure">{{ fixed(line.counted_a, 1) }} A</td>
       </tr>
-      <tr class="sum"><th scope="row" :colspan="lines.length ? 2 : 1">House, {{ demand.source }}</th><td class="num figure">{{ fixed(demand.house_a, 1) }} A</td></tr>
-      <tr><th scope="row" :colspan="lines.length ? 2 : 1">Charge point, in full</th><td class="num figure">{{ fixed(demand.car_a, 1) }} A</td></tr>
-      <tr class="sum"><th scope="row" :colspan="lines.length ? 2 : 1">Together</th><td class="num figure">{{ fixed(demand.total_a!, 1) }} A</td></tr>
-      <tr v-if="demand.held_a !== demand.total_a" class="sum"><th scope="row" :colspan="lines.length ? 2 : 1">Held by the load limit</th><td class="num figure">{{ fixed(demand.held_a!, 1) }} A</td></tr>
+      <tr class="sum">
+        <th scope="row" :colspan="lines.length ? 2 : 1">House, {{ demand.source }}</th>
+        <td class="num figure">{{ fixed(demand.house_a, 1) }} A</td>
+      </tr>
+      <tr>
+        <th scope="row" :colspan="lines.length ? 2 : 1">Charge point, in full</th>
+        <td class="num figure">{{ fixed(demand.car_a, 1) }} A</td>
+      </tr>
+      <tr class="sum">
+        <th scope="row" :colspan="lines.length ? 2 : 1">Together</th>
+        <td class="num figure">{{ fixed(demand.total_a!, 1) }} A</td>
+      </tr>
+      <tr v-if="demand.held_a !== demand.total_a" class="sum">
+        <th scope="row" :colspan="lines.length ? 2 : 1">Held by the load limit</th>
+        <td class="num figure">{{ fixed(demand.held_a!, 1) }} A</td>
+      </tr>
     </tbody>
   </table>
   <p v-else class="quiet">The demand is not known yet.</p>

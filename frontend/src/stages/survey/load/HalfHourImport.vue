@@ -30,17 +30,33 @@ async function bring(): Promise<void> {
   <section aria-label="Half-hourly energy">
     <p v-if="kept" class="peak">
       Peak <b class="figure">{{ kept.peak_kwh }} kWh</b> in the half hour from <b>{{ dayAndTime(kept.peak_at) }}</b>.
-      <span class="quiet">{{ kept.entries }} half hours, {{ dayAndTime(kept.first_at) }} to {{ dayAndTime(kept.last_at) }}<template v-if="kept.missing">, {{ kept.missing }} missing</template>.</span>
+      <span class="quiet"
+        >{{ kept.entries }} half hours, {{ dayAndTime(kept.first_at) }} to {{ dayAndTime(kept.last_at)
+        }}<template v-if="kept.missing">, {{ kept.missing }} missing</template>.</span
+      >
     </p>
     <p v-else class="quiet">A CSV file with two columns: start of the half hour, such as 2026-01-14 17:30, and kWh.</p>
     <div class="buttons">
-      <input ref="input" type="file" accept=".csv,.txt,text/csv,text/plain" hidden data-testid="half-hours" @change="bring" />
-      <v-btn variant="outlined" @click="input?.click()">{{ kept ? 'Bring in another file' : 'Bring in a CSV file' }}</v-btn>
+      <input
+        ref="input"
+        type="file"
+        accept=".csv,.txt,text/csv,text/plain"
+        hidden
+        data-testid="half-hours"
+        @change="bring"
+      />
+      <v-btn variant="outlined" @click="input?.click()">{{
+        kept ? 'Bring in another file' : 'Bring in a CSV file'
+      }}</v-btn>
       <v-btn v-if="kept" variant="text" @click="store.change('load.half_hours', null)">Take it out</v-btn>
     </div>
     <div v-if="refused" class="failed" role="alert">
-      <p><b>{{ refused.name }} can’t be taken.</b> Nothing was changed.</p>
-      <ul><li v-for="one in refused.problem.fields" :key="one.field">{{ one.message }}</li></ul>
+      <p>
+        <b>{{ refused.name }} can’t be taken.</b> Nothing was changed.
+      </p>
+      <ul>
+        <li v-for="one in refused.problem.fields" :key="one.field">{{ one.message }}</li>
+      </ul>
       <p v-if="!refused.problem.fields.length">{{ refused.problem.detail }}</p>
     </div>
   </section>

@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 import ApplianceList from './ApplianceList.vue'
 import DemandTable from './DemandTable.vue'
 import HalfHourImport from './HalfHourImport.vue'
@@ -23,9 +23,23 @@ const method = computed(() => store.job!.load.method)
       <JobField path="load.measured_how" label="How it was measured" />
     </div>
   </template>
-  <JobField v-if="method === 'entered'" path="supply.maximum_demand_a" label="Demand with the car" kind="number" unit="A" class="short" />
+  <JobField
+    v-if="method === 'entered'"
+    path="supply.maximum_demand_a"
+    label="Demand with the car"
+    kind="number"
+    unit="A"
+    class="short"
+  />
   <ApplianceList :counted="method === 'added_up'" />
   <DemandTable />
-  <JobField path="supply.load_limit_a" label="Load limit, if one is set" kind="number" unit="A" class="short" hint="Held by the charge point’s current clamp round the line tail" />
+  <JobField
+    path="supply.load_limit_a"
+    label="Load limit, if one is set"
+    kind="number"
+    unit="A"
+    class="short"
+    hint="Held by the charge point’s current clamp round the line tail"
+  />
   <WaysOut />
 </template>

@@ -7,7 +7,9 @@ import VerdictMark from '../../../shared/VerdictMark.vue'
 
 const store = useJob()
 const ways = computed(() => store.evaluation!.ways_out)
-const short = computed(() => store.evaluation!.findings.some((one) => one.topics.includes('demand') && one.verdict === 'falls_short'))
+const short = computed(() =>
+  store.evaluation!.findings.some((one) => one.topics.includes('demand') && one.verdict === 'falls_short'),
+)
 </script>
 
 <template>
@@ -15,10 +17,22 @@ const short = computed(() => store.evaluation!.findings.some((one) => one.topics
     <summary>{{ short ? 'It does not fit. The ways out:' : 'Other ways to hold the demand' }}</summary>
     <ul>
       <li v-for="way in ways" :key="way.key">
-        <p><VerdictMark :verdict="way.verdict" />&ensp;<b>{{ way.title }}</b></p>
-        <p class="figure result">{{ way.result_a.toFixed(0) }} A <span class="quiet">of {{ way.limit_a.toFixed(0) }} A</span></p>
-        <p class="quiet detail">{{ way.detail }} <span class="figure">{{ way.working.symbol }} = {{ way.working.figures }}</span></p>
-        <v-btn v-if="way.changes.length && way.verdict === 'meets'" variant="outlined" size="small" @click="store.changeAll(way.changes)">Take this way</v-btn>
+        <p>
+          <VerdictMark :verdict="way.verdict" />&ensp;<b>{{ way.title }}</b>
+        </p>
+        <p class="figure result">
+          {{ way.result_a.toFixed(0) }} A <span class="quiet">of {{ way.limit_a.toFixed(0) }} A</span>
+        </p>
+        <p class="quiet detail">
+          {{ way.detail }} <span class="figure">{{ way.working.symbol }} = {{ way.working.figures }}</span>
+        </p>
+        <v-btn
+          v-if="way.changes.length && way.verdict === 'meets'"
+          variant="outlined"
+          size="small"
+          @click="store.changeAll(way.changes)"
+          >Take this way</v-btn
+        >
       </li>
     </ul>
   </details>

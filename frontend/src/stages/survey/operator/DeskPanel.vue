@@ -20,22 +20,33 @@ async function attempt(what: () => Promise<unknown>): Promise<void> {
     failed.value = asProblem(error).detail
   }
 }
-const handIn = () => attempt(() => store.act(() => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk', { params }))))
-const pass = (days: number) => attempt(() => store.act(() => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk/days', { params, body: { days } }))))
+const handIn = () =>
+  attempt(() => store.act(() => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk', { params }))))
+const pass = (days: number) =>
+  attempt(() =>
+    store.act(() => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk/days', { params, body: { days } }))),
+  )
 onMounted(() => attempt(async () => undefined))
 </script>
 
 <template>
   <section class="desk" aria-label="Simulated operator’s desk">
     <h3>Simulated operator’s desk <span class="mark">stand-in, no operator sees this</span></h3>
-    <p class="quiet">Hand the form in here to see what an answer would do to the job. Its letters never count as the operator’s word.</p>
+    <p class="quiet">
+      Hand the form in here to see what an answer would do to the job. Its letters never count as the operator’s word.
+    </p>
     <div class="buttons">
       <v-btn variant="outlined" @click="handIn">{{ desk?.today ? 'Hand in again' : 'Hand the form in' }}</v-btn>
       <template v-if="desk?.today">
-        <v-btn v-for="days in [1, 7, 30]" :key="days" variant="outlined" @click="pass(days)">{{ days === 1 ? 'A day later' : `${days} days later` }}</v-btn>
+        <v-btn v-for="days in [1, 7, 30]" :key="days" variant="outlined" @click="pass(days)">{{
+          days === 1 ? 'A day later' : `${days} days later`
+        }}</v-btn>
       </template>
     </div>
-    <p v-if="desk?.today" role="status">There it is <b class="figure">{{ desk.today }}</b>; {{ desk.letters_to_come ? `letters still to come: ${desk.letters_to_come}` : 'nothing more to come' }}.</p>
+    <p v-if="desk?.today" role="status">
+      There it is <b class="figure">{{ desk.today }}</b>;
+      {{ desk.letters_to_come ? `letters still to come: ${desk.letters_to_come}` : 'nothing more to come' }}.
+    </p>
     <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
   </section>
 </template>

@@ -6,7 +6,7 @@ import { computed, ref, watch } from 'vue'
 import { answer, api, asProblem } from '../../../api/client'
 import type { OperatorForm } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
-import { STATE_WORDS } from './words'
+import { STATE_WORDS } from './stateWords'
 import DeskPanel from './DeskPanel.vue'
 import LetterList from './LetterList.vue'
 
@@ -19,7 +19,9 @@ const WORD = { yes: 'holds', no: 'does not hold', not_known: 'not known' }
 
 async function read(): Promise<void> {
   try {
-    form.value = await answer<OperatorForm>(api.GET('/api/v1/jobs/{job_id}/operator-form', { params: { path: { job_id: store.id } } }))
+    form.value = await answer<OperatorForm>(
+      api.GET('/api/v1/jobs/{job_id}/operator-form', { params: { path: { job_id: store.id } } }),
+    )
     failed.value = ''
   } catch (error) {
     failed.value = asProblem(error).detail
@@ -34,17 +36,27 @@ const address = (file: string) => `/api/v1/jobs/${store.id}/${file}`
   <article class="middle">
     <h2 class="headline">{{ matter.route === 'notify_after' ? 'Notify after' : 'Apply before' }}</h2>
     <p>{{ matter.deadline_words }}</p>
-    <p class="state" :class="{ hold: matter.hold }"><b>{{ matter.hold ? 'Work must wait.' : STATE_WORDS[matter.state].title }}</b> {{ matter.hold || matter.state !== 'not_sent' ? STATE_WORDS[matter.state].text : '' }}</p>
+    <p class="state" :class="{ hold: matter.hold }">
+      <b>{{ matter.hold ? 'Work must wait.' : STATE_WORDS[matter.state].title }}</b>
+      {{ matter.hold || matter.state !== 'not_sent' ? STATE_WORDS[matter.state].text : '' }}
+    </p>
     <section aria-label="Why">
       <h3>Notifying after asks that all of these hold</h3>
       <ul class="reasons">
-        <li v-for="reason in matter.reasons" :key="reason.text" :class="reason.holds"><svg viewBox="0 0 24 24" aria-hidden="true"><path :d="SHAPE[reason.holds]" /></svg><span>{{ reason.text }} <span class="quiet">{{ WORD[reason.holds] }}</span></span></li>
+        <li v-for="reason in matter.reasons" :key="reason.text" :class="reason.holds">
+          <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="SHAPE[reason.holds]" /></svg
+          ><span
+            >{{ reason.text }} <span class="quiet">{{ WORD[reason.holds] }}</span></span
+          >
+        </li>
       </ul>
     </section>
     <section aria-label="The form">
       <h3>The form</h3>
       <p v-if="failed" class="missing" role="alert">{{ failed }}</p>
-      <p v-if="form?.missing.length" class="missing"><b>The operator will ask for:</b> {{ form.missing.join(', ') }}.</p>
+      <p v-if="form?.missing.length" class="missing">
+        <b>The operator will ask for:</b> {{ form.missing.join(', ') }}.
+      </p>
       <p class="links">
         <a :href="address('operator-form.pdf')" target="_blank" class="link">Form as PDF</a>
         <a :href="address('operator-form')" target="_blank" class="link">as JSON</a>

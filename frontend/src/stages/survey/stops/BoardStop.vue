@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 import BoardDrawing from '../drawings/BoardDrawing.vue'
 import FrontRcdField from './FrontRcdField.vue'
 import { YES_NO } from './items'
@@ -21,7 +21,12 @@ const board = computed(() => store.job!.boards[0])
         <template #picture="{ value }"><BoardDrawing :make-up="value" /></template>
       </TapField>
       <JobField path="boards.0.spare_ways" label="Spare ways" kind="number" class="short" />
-      <TapField path="boards.0.looked_inside" label="Looked over with the lid off?" choice="Seen" hint="Loose or over-stripped conductors, a ring end not clamped, scorching." />
+      <TapField
+        path="boards.0.looked_inside"
+        label="Looked over with the lid off?"
+        choice="Seen"
+        hint="Loose or over-stripped conductors, a ring end not clamped, scorching."
+      />
       <TapField path="boards.0.labels_complete" label="Are its circuits labelled?" choice="Seen" />
     </template>
     <FrontRcdField />

@@ -3,10 +3,10 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import OpenPenFields from '../../../shared/OpenPenFields.vue'
-import { rcd, rcdWords } from '../../../shared/rcds'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import OpenPenFields from '../../../shared/fields/OpenPenFields.vue'
+import { rcd, rcdWords } from '../../../shared/fields/rcds'
+import TapField from '../../../shared/fields/TapField.vue'
 import { CURRENTS, IP, TETHERED, YES_NO } from './items'
 import RecordPicker from './RecordPicker.vue'
 
@@ -30,7 +30,10 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
     <JobField v-if="store.job!.charge_points.length > 1" :path="at('name')" label="Which one this is" />
     <TapField :path="at('origin')" label="Where does it come from?" choice="Provenance" />
     <div v-if="used" class="used">
-      <p><b>Find out what is inside before it goes on the wall.</b> Older units hold neither an open-PEN device nor DC detection: look at the plate, the maker’s data and the year. Not known counts as not there.</p>
+      <p>
+        <b>Find out what is inside before it goes on the wall.</b> Older units hold neither an open-PEN device nor DC
+        detection: look at the plate, the maker’s data and the year. Not known counts as not there.
+      </p>
       <div class="pair"><JobField :path="at('built_year')" label="Year it was built" kind="number" /></div>
       <TapField :path="at('seen_working')" label="Was it seen working?" choice="Seen" />
     </div>
@@ -56,7 +59,9 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
       <JobField :path="at('serial_number')" label="Serial number" />
     </div>
   </template>
-  <p v-else class="quiet">This job has no charge point yet. Start from a blank sheet, or bring in a job file that has one.</p>
+  <p v-else class="quiet">
+    This job has no charge point yet. Start from a blank sheet, or bring in a job file that has one.
+  </p>
 </template>
 
 <style scoped>

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 import CutOutDrawing from '../drawings/CutOutDrawing.vue'
 import EarthingDrawing from '../drawings/EarthingDrawing.vue'
 import LoopDrawing from '../drawings/LoopDrawing.vue'
@@ -24,23 +24,68 @@ const letters = computed(() => [
     <template #picture="{ value }"><EarthingDrawing :earthing="value" /></template>
   </TapField>
   <template v-if="supply.earthing === 'tn_s'">
-    <TapField path="supply.tns_school" label="Take this TN-S" choice="TnsSchool" hint="It may become PME one day without a word. Accepting it as found needs the operator’s written word." />
-    <TapField v-if="supply.tns_school === 'as_found'" path="supply.tns_confirmed_in_writing" label="Operator confirmed it in writing" :items="YES_NO" />
-    <TapField v-if="supply.tns_school === 'as_found'" path="supply.tns_confirmation" label="The letter, as a photo of this stop" :items="letters" />
+    <TapField
+      path="supply.tns_school"
+      label="Take this TN-S"
+      choice="TnsSchool"
+      hint="It may become PME one day without a word. Accepting it as found needs the operator’s written word."
+    />
+    <TapField
+      v-if="supply.tns_school === 'as_found'"
+      path="supply.tns_confirmed_in_writing"
+      label="Operator confirmed it in writing"
+      :items="YES_NO"
+    />
+    <TapField
+      v-if="supply.tns_school === 'as_found'"
+      path="supply.tns_confirmation"
+      label="The letter, as a photo of this stop"
+      :items="letters"
+    />
   </template>
-  <TapField path="supply.looped" label="Looped to a neighbour?" choice="Seen" hint="A second thick cable out of the cut-out means looped.">
+  <TapField
+    path="supply.looped"
+    label="Looped to a neighbour?"
+    choice="Seen"
+    hint="A second thick cable out of the cut-out means looped."
+  >
     <template #picture="{ value }"><LoopDrawing :looped="value === 'yes'" /></template>
   </TapField>
-  <TapField v-if="supply.looped === 'yes'" path="supply.neighbour_charge_point" label="Has the neighbour a charge point?" choice="Seen" />
-  <TapField path="supply.cut_out_condition" label="How does the cut-out look?" choice="CutOutCondition" hint="Look, don’t open. Seal and fuse are the operator’s.">
+  <TapField
+    v-if="supply.looped === 'yes'"
+    path="supply.neighbour_charge_point"
+    label="Has the neighbour a charge point?"
+    choice="Seen"
+  />
+  <TapField
+    path="supply.cut_out_condition"
+    label="How does the cut-out look?"
+    choice="CutOutCondition"
+    hint="Look, don’t open. Seal and fuse are the operator’s."
+  >
     <template #picture="{ value }"><CutOutDrawing :condition="value" /></template>
   </TapField>
   <TapField path="supply.cut_out_fuse_a" label="Fuse, as the carrier is marked" :items="FUSES" />
-  <TapField path="supply.fuse_proven" label="Is the fuse inside proven to be that?" choice="Seen" hint="The marking proves nothing; the operator’s record does." />
-  <TapField path="supply.operator_allows_to_rating" label="Does the operator’s process allow notifying up to its rating?" choice="Seen" />
+  <TapField
+    path="supply.fuse_proven"
+    label="Is the fuse inside proven to be that?"
+    choice="Seen"
+    hint="The marking proves nothing; the operator’s record does."
+  />
+  <TapField
+    path="supply.operator_allows_to_rating"
+    label="Does the operator’s process allow notifying up to its rating?"
+    choice="Seen"
+  />
   <JobField path="supply.cut_out_fuse_standard" label="Fuse standard, as marked" />
   <div class="pair">
-    <JobField path="supply.ze_enquiry_ohm" label="Ze by enquiry" kind="number" unit="Ω" hint="Empty: the declared maximum counts" />
+    <JobField
+      path="supply.ze_enquiry_ohm"
+      label="Ze by enquiry"
+      kind="number"
+      unit="Ω"
+      hint="Empty: the declared maximum counts"
+    />
     <JobField path="supply.pscc_enquiry_ka" label="Fault current by enquiry" kind="number" unit="kA" />
   </div>
 </template>

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 import BondingDrawing from '../drawings/BondingDrawing.vue'
 import { EARTHS, YES_NO } from './items'
 
@@ -18,7 +18,12 @@ const supply = computed(() => store.job!.supply)
   <template v-if="!supply.no_extraneous_parts">
     <TapField path="supply.bonded_services" label="Bonded to" choice="BondedService" many />
     <TapField path="supply.main_bonding_csa_mm2" label="Main bonding" :items="EARTHS" />
-    <TapField path="supply.bonding_near_entry" label="Clamps where the service comes in?" choice="Seen" hint="Within 600 mm of entry, stop valve or meter, before any branch.">
+    <TapField
+      path="supply.bonding_near_entry"
+      label="Clamps where the service comes in?"
+      choice="Seen"
+      hint="Within 600 mm of entry, stop valve or meter, before any branch."
+    >
       <template #picture="{ value }"><BondingDrawing :near="value === 'yes'" /></template>
     </TapField>
   </template>

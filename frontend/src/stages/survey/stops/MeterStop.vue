@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 import MeterDrawing from '../drawings/MeterDrawing.vue'
 </script>
 
@@ -8,7 +8,12 @@ import MeterDrawing from '../drawings/MeterDrawing.vue'
   <TapField path="supply.meter" label="What kind of meter?" choice="MeterKind">
     <template #picture="{ value }"><MeterDrawing :kind="value" /></template>
   </TapField>
-  <TapField path="supply.isolator" label="An isolator between meter and board?" choice="Seen" hint="Without one: how will the tails be made dead, and by whom?" />
+  <TapField
+    path="supply.isolator"
+    label="An isolator between meter and board?"
+    choice="Seen"
+    hint="Without one: how will the tails be made dead, and by whom?"
+  />
   <TapField path="supply.own_generation" label="Solar panels or a battery?" choice="Seen" />
   <JobField path="supply.supply_number" label="Supply number, from bill or meter" />
 </template>

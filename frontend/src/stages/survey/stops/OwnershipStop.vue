@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 
 const store = useJob()
 const others = computed(() => ['owner_lets_it', 'tenant'].includes(store.job!.site.ownership))

@@ -2,17 +2,30 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import TapField from '../../../shared/TapField.vue'
+import JobField from '../../../shared/fields/JobField.vue'
+import TapField from '../../../shared/fields/TapField.vue'
 
 const store = useJob()
 // Which unit is asked about, where there are several.
-const several = computed(() => (store.job!.charge_points.length > 1 ? store.job!.charge_points[store.pointIndex]!.name : ''))
+const several = computed(() =>
+  store.job!.charge_points.length > 1 ? store.job!.charge_points[store.pointIndex]!.name : '',
+)
 </script>
 
 <template>
-  <TapField path="site.car_place" label="Where can a car be charged from it?" choice="CarPlace" hint="A lead that reaches outdoors counts as outdoors." />
+  <TapField
+    path="site.car_place"
+    label="Where can a car be charged from it?"
+    choice="CarPlace"
+    hint="A lead that reaches outdoors counts as outdoors."
+  />
   <TapField path="site.parking_on_own_land" label="Does the car stand on the dwelling’s own land?" choice="Seen" />
   <JobField path="site.wanted_position" label="Where the householder wants it" kind="paragraph" />
-  <JobField :path="`charge_points.${store.pointIndex}.connector_height_m`" :label="several ? `Connector above ground, ${several}` : 'Connector above ground'" kind="number" unit="m" class="short" />
+  <JobField
+    :path="`charge_points.${store.pointIndex}.connector_height_m`"
+    :label="several ? `Connector above ground, ${several}` : 'Connector above ground'"
+    kind="number"
+    unit="m"
+    class="short"
+  />
 </template>

@@ -13,18 +13,33 @@ const name = ref('')
 const wrong = ref('')
 const point = computed(() => store.job!.charge_points[store.pointIndex]!)
 const records = computed(() => [...own.value, ...shipped.value])
-const items = computed(() => records.value.map((one) => ({ value: one.id, words: `${one.name}${one.invented ? '' : ' (your own)'}` })))
+const items = computed(() =>
+  records.value.map((one) => ({ value: one.id, words: `${one.name}${one.invented ? '' : ' (your own)'}` })),
+)
 const chosen = computed(() => records.value.find((one) => one.id === point.value.record))
 const mine = computed(() => own.value.some((one) => one.id === point.value.record))
-const differs = computed(() => chosen.value && Object.entries(chosen.value.facts).some(([field, value]) => JSON.stringify(value) !== JSON.stringify(point.value[field as keyof typeof point.value])))
+const differs = computed(
+  () =>
+    chosen.value &&
+    Object.entries(chosen.value.facts).some(
+      ([field, value]) => JSON.stringify(value) !== JSON.stringify(point.value[field as keyof typeof point.value]),
+    ),
+)
 
 function pick(id: string): void {
   const record = records.value.find((one) => one.id === id)
   if (record) take(record)
 }
 async function keepOwn(): Promise<void> {
-  const id = name.value.trim().toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40)
-  const facts = Object.fromEntries(Object.keys(shipped.value[0]!.facts).map((field) => [field, point.value[field as keyof typeof point.value]]))
+  const id = name.value
+    .trim()
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 40)
+  const facts = Object.fromEntries(
+    Object.keys(shipped.value[0]!.facts).map((field) => [field, point.value[field as keyof typeof point.value]]),
+  )
   if (await keep({ id, name: name.value.trim(), facts })) {
     store.change(`charge_points.${store.pointIndex}.record`, id)
     naming.value = false
@@ -45,9 +60,22 @@ async function bring(): Promise<void> {
 
 <template>
   <section aria-label="Kind of charge point">
-    <v-select label="Kind, from the catalogue" :model-value="chosen ? chosen.id : null" :items="items" item-title="words" item-value="value" @update:model-value="pick" />
+    <v-select
+      label="Kind, from the catalogue"
+      :model-value="chosen ? chosen.id : null"
+      :items="items"
+      item-title="words"
+      item-value="value"
+      @update:model-value="pick"
+    />
     <p class="quiet small">
-      {{ chosen ? (differs ? 'Changed since: what is entered below counts.' : 'Its facts are filled in below.') : 'Kinds that ship are made up. Take the maker’s data, or keep your own kind.' }}
+      {{
+        chosen
+          ? differs
+            ? 'Changed since: what is entered below counts.'
+            : 'Its facts are filled in below.'
+          : 'Kinds that ship are made up. Take the maker’s data, or keep your own kind.'
+      }}
       <template v-if="chosen?.grant_eligible"> On the grant scheme’s list, as far as its record says.</template>
     </p>
     <div class="buttons">

@@ -14,7 +14,9 @@ export function useRecords() {
   async function attempt(what: () => Promise<unknown>): Promise<boolean> {
     try {
       await what()
-      const found = await answer<{ shipped: ChargePointRecord[]; own: ChargePointRecord[] }>(api.GET('/api/v1/charge-points'))
+      const found = await answer<{ shipped: ChargePointRecord[]; own: ChargePointRecord[] }>(
+        api.GET('/api/v1/charge-points'),
+      )
       shipped.value = found.shipped
       own.value = found.own
       failed.value = ''
@@ -31,8 +33,16 @@ export function useRecords() {
     store.changeAll([...facts, { field: `${at}.record`, value: record.id }])
   }
   const keep = (record: { id: string; [field: string]: unknown }) =>
-    attempt(() => answer(api.PUT('/api/v1/charge-points/{record_id}', { params: { path: { record_id: record.id } }, body: record as never })))
-  const remove = (id: string) => attempt(() => answer(api.DELETE('/api/v1/charge-points/{record_id}', { params: { path: { record_id: id } } })))
+    attempt(() =>
+      answer(
+        api.PUT('/api/v1/charge-points/{record_id}', {
+          params: { path: { record_id: record.id } },
+          body: record as never,
+        }),
+      ),
+    )
+  const remove = (id: string) =>
+    attempt(() => answer(api.DELETE('/api/v1/charge-points/{record_id}', { params: { path: { record_id: id } } })))
 
   onMounted(() => attempt(async () => undefined))
   return { shipped, own, failed, take, keep, remove }

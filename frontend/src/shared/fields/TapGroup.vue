@@ -21,10 +21,21 @@ const group = useId()
     <legend>{{ label }}</legend>
     <div class="answers" :class="{ pictured: $slots.picture }">
       <label v-for="(answer, place) in answers" :key="place" :class="{ unseen: answer.value === 'not_seen' }">
-        <input :type="many ? 'checkbox' : 'radio'" :name="group" :checked="chosen(answer.value)" @change="$emit('tap', answer.value)" />
+        <input
+          :type="many ? 'checkbox' : 'radio'"
+          :name="group"
+          :checked="chosen(answer.value)"
+          @change="$emit('tap', answer.value)"
+        />
         <span class="answer">
-          <span v-if="$slots.picture && answer.value !== 'not_seen'" class="picture" aria-hidden="true"><slot name="picture" :value="answer.value as never" /></span>
-          <span class="said"><svg v-if="chosen(answer.value)" viewBox="0 0 12 12" aria-hidden="true"><path d="M1.5 6.5 4.7 9.6 10.5 2.6" /></svg>{{ answer.words }}</span>
+          <span v-if="$slots.picture && answer.value !== 'not_seen'" class="picture" aria-hidden="true"
+            ><slot name="picture" :value="answer.value as never"
+          /></span>
+          <span class="said"
+            ><svg v-if="chosen(answer.value)" viewBox="0 0 12 12" aria-hidden="true">
+              <path d="M1.5 6.5 4.7 9.6 10.5 2.6" /></svg
+            >{{ answer.words }}</span
+          >
         </span>
       </label>
     </div>

@@ -4,9 +4,9 @@ import { computed } from 'vue'
 
 import type { Board } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
-import ApplianceRows from '../../../shared/ApplianceRows.vue'
-import FrontRcdSelect from '../../../shared/FrontRcdSelect.vue'
-import JobField from '../../../shared/JobField.vue'
+import ApplianceRows from '../../../shared/fields/ApplianceRows.vue'
+import FrontRcdSelect from '../../../shared/fields/FrontRcdSelect.vue'
+import JobField from '../../../shared/fields/JobField.vue'
 
 const props = defineProps<{ board: Board; index: number; origin: boolean }>()
 
@@ -21,7 +21,9 @@ const YES_NO = [
 
 <template>
   <li class="card">
-    <h2>{{ board.name }} <span class="quiet">{{ origin ? 'at the origin' : board.location }}</span></h2>
+    <h2>
+      {{ board.name }} <span class="quiet">{{ origin ? 'at the origin' : board.location }}</span>
+    </h2>
     <div v-if="!origin || board.fitted_with_this_job" class="fields">
       <JobField :path="`${path}.name`" label="Name" />
       <JobField :path="`${path}.location`" label="Where it stands" />
@@ -35,9 +37,18 @@ const YES_NO = [
         <JobField :path="`${path}.looked_inside`" label="Looked over, lid off" kind="choice" choice="Seen" />
         <JobField :path="`${path}.labels_complete`" label="Circuits labelled" kind="choice" choice="Seen" />
       </template>
-      <JobField v-if="!origin && pme" :path="`${path}.extraneous_parts`" label="Metal pipes or steel in the ground there" kind="choice" choice="Seen" />
+      <JobField
+        v-if="!origin && pme"
+        :path="`${path}.extraneous_parts`"
+        label="Metal pipes or steel in the ground there"
+        kind="choice"
+        choice="Seen"
+      />
     </div>
-    <p v-else class="quiet small">Filled in at the <router-link :to="{ name: 'survey', params: { part: 'board' } }" class="link">survey</router-link>.</p>
+    <p v-else class="quiet small">
+      Filled in at the
+      <router-link :to="{ name: 'survey', params: { part: 'board' } }" class="link">survey</router-link>.
+    </p>
     <div v-if="!origin" class="loads">
       <p v-if="board.other_loads.length" class="quiet small">It also feeds, counted with diversity:</p>
       <ApplianceRows :path="`${path}.other_loads`" add="Add a load" empty="It feeds nothing but the car." />

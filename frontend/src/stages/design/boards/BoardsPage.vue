@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import { answer, api, asProblem } from '../../../api/client'
 import type { Change, LayoutChoice } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
-import TapGroup from '../../../shared/TapGroup.vue'
+import TapGroup from '../../../shared/fields/TapGroup.vue'
 import { useAsked } from '../../../shared/useAsked'
 import { useChain } from '../useChain'
 import BoardCard from './BoardCard.vue'
@@ -15,8 +15,13 @@ import MakerCables from './MakerCables.vue'
 
 const store = useJob()
 const { point, links, endOf } = useChain()
-const asked = computed(() => (point.value && links.value.length ? { job: store.job!, charge_point: point.value.id } : undefined))
-const { found, failed } = useAsked(() => asked.value, (body) => answer<{ layouts: LayoutChoice[] }>(api.POST('/api/v1/layouts', { body })))
+const asked = computed(() =>
+  point.value && links.value.length ? { job: store.job!, charge_point: point.value.id } : undefined,
+)
+const { found, failed } = useAsked(
+  () => asked.value,
+  (body) => answer<{ layouts: LayoutChoice[] }>(api.POST('/api/v1/layouts', { body })),
+)
 const layouts = computed(() => (found.value?.layouts ?? []).map((one, index) => ({ value: index, words: one.words })))
 const refused = ref('')
 
@@ -24,7 +29,10 @@ function lay(index: number): void {
   const chosen = found.value!.layouts[index]!
   if (!chosen.standing) store.apply(`fed ${chosen.words}`, chosen.changes)
 }
-async function points(address: '/api/v1/charge-point-beside' | '/api/v1/charge-point-out', words: string): Promise<void> {
+async function points(
+  address: '/api/v1/charge-point-beside' | '/api/v1/charge-point-out',
+  words: string,
+): Promise<void> {
   refused.value = ''
   try {
     const body = { job: store.job!, charge_point: point.value!.id }
@@ -39,7 +47,13 @@ async function points(address: '/api/v1/charge-point-beside' | '/api/v1/charge-p
 <template>
   <section class="run-page" aria-label="Boards and circuits">
     <p v-if="failed || refused" class="failed" role="alert">{{ failed || refused }}</p>
-    <TapGroup v-if="layouts.length > 1" :label="`How ${point?.name} is fed`" :answers="layouts" :chosen="(one) => found!.layouts[one]!.standing" @tap="lay" />
+    <TapGroup
+      v-if="layouts.length > 1"
+      :label="`How ${point?.name} is fed`"
+      :answers="layouts"
+      :chosen="(one) => found!.layouts[one]!.standing"
+      @tap="lay"
+    />
     <ol class="chain">
       <template v-for="(link, index) in links" :key="link.circuit.id">
         <BoardCard :board="link.board" :index="link.boardIndex" :origin="index === 0" />
@@ -48,15 +62,23 @@ async function points(address: '/api/v1/charge-point-beside' | '/api/v1/charge-p
     </ol>
     <p v-if="!links.length" class="quiet">No circuit feeds a charge point in this job.</p>
     <div v-else class="acts">
-      <v-btn variant="outlined" size="small" @click="points('/api/v1/charge-point-beside', 'a second charge point')">Add a charge point beside it</v-btn>
-      <v-btn v-if="store.job!.charge_points.length > 1" variant="text" size="small" @click="points('/api/v1/charge-point-out', `${point!.name} taken out`)">Take {{ point!.name }} out</v-btn>
+      <v-btn variant="outlined" size="small" @click="points('/api/v1/charge-point-beside', 'a second charge point')"
+        >Add a charge point beside it</v-btn
+      >
+      <v-btn
+        v-if="store.job!.charge_points.length > 1"
+        variant="text"
+        size="small"
+        @click="points('/api/v1/charge-point-out', `${point!.name} taken out`)"
+        >Take {{ point!.name }} out</v-btn
+      >
     </div>
     <FaultTable />
     <MakerCables />
   </section>
 </template>
 
-<style src="./page.css" />
+<style src="../page.css" />
 <style scoped>
 .chain {
   list-style: none;

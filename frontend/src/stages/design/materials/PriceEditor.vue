@@ -13,7 +13,9 @@ const list = ref<PriceList>()
 const failed = ref('')
 const search = ref('')
 const file = useTemplateRef<HTMLInputElement>('file')
-const shown = computed(() => (list.value?.lines ?? []).filter((line) => line.name.toLowerCase().includes(search.value.trim().toLowerCase())))
+const shown = computed(() =>
+  (list.value?.lines ?? []).filter((line) => line.name.toLowerCase().includes(search.value.trim().toLowerCase())),
+)
 
 async function take(asked: Promise<unknown>, news = true): Promise<void> {
   failed.value = ''
@@ -35,7 +37,9 @@ function set(line: PriceLine, field: 'price' | 'work_min', text: string): void {
     failed.value = `${line.name}: “${text}” is no number.`
     return
   }
-  const lines = list.value!.lines.map((one) => (one.key === line.key ? { ...one, [field]: value, invented: false } : one))
+  const lines = list.value!.lines.map((one) =>
+    one.key === line.key ? { ...one, [field]: value, invented: false } : one,
+  )
   void take(api.PUT('/api/v1/prices', { body: { lines } }))
 }
 async function bring(): Promise<void> {
@@ -47,23 +51,58 @@ async function bring(): Promise<void> {
 
 <template>
   <section aria-label="Price list">
-    <button type="button" class="link" :aria-expanded="open" @click="toggle">{{ open ? 'Close the price list' : 'Your price list' }}</button>
+    <button type="button" class="link" :aria-expanded="open" @click="toggle">
+      {{ open ? 'Close the price list' : 'Your price list' }}
+    </button>
     <template v-if="open">
       <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
       <p class="acts">
         <a href="/api/v1/prices.csv" download class="link">Save as CSV</a>
         <button type="button" class="link" @click="file?.click()">Bring in a CSV</button>
-        <input ref="file" type="file" accept=".csv,text/csv" class="sr-only" tabindex="-1" aria-label="Price list as CSV" @change="bring" />
-        <button type="button" class="link" @click="take(api.DELETE('/api/v1/prices'))">Back to the invented list</button>
+        <input
+          ref="file"
+          type="file"
+          accept=".csv,text/csv"
+          class="sr-only"
+          tabindex="-1"
+          aria-label="Price list as CSV"
+          @change="bring"
+        />
+        <button type="button" class="link" @click="take(api.DELETE('/api/v1/prices'))">
+          Back to the invented list
+        </button>
       </p>
       <v-text-field v-model="search" label="Find an item" clearable />
       <table v-if="list">
-        <thead><tr><th scope="col">Item</th><th scope="col" class="num">Price for one</th><th scope="col" class="num">Work, min</th><th scope="col"></th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">Item</th>
+            <th scope="col" class="num">Price for one</th>
+            <th scope="col" class="num">Work, min</th>
+            <th scope="col"></th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="line in shown" :key="line.key">
-            <th scope="row">{{ line.name }} <span class="quiet small">per {{ line.unit }}</span></th>
-            <td class="num"><input :value="line.price" inputmode="decimal" :aria-label="`Price of ${line.name}`" @change="set(line, 'price', ($event.target as HTMLInputElement).value)" /></td>
-            <td class="num"><input :value="line.work_min" inputmode="decimal" :aria-label="`Working time of ${line.name}`" @change="set(line, 'work_min', ($event.target as HTMLInputElement).value)" /></td>
+            <th scope="row">
+              {{ line.name }} <span class="quiet small">per {{ line.unit }}</span>
+            </th>
+            <td class="num">
+              <input
+                :value="line.price"
+                inputmode="decimal"
+                :aria-label="`Price of ${line.name}`"
+                @change="set(line, 'price', ($event.target as HTMLInputElement).value)"
+              />
+            </td>
+            <td class="num">
+              <input
+                :value="line.work_min"
+                inputmode="decimal"
+                :aria-label="`Working time of ${line.name}`"
+                @change="set(line, 'work_min', ($event.target as HTMLInputElement).value)"
+              />
+            </td>
             <td class="quiet small">{{ line.invented ? 'invented' : 'yours' }}</td>
           </tr>
         </tbody>

@@ -13,7 +13,16 @@ const read = (event: Event) => Number((event.target as HTMLInputElement).value)
   <div class="slider">
     <label :for="id">{{ label }}</label>
     <span class="figure said" aria-hidden="true">{{ words }}</span>
-    <input :id="id" type="range" :min="min" :max="max" :step="step" :value="modelValue" :aria-valuetext="words" @input="$emit('update:modelValue', read($event))" />
+    <input
+      :id="id"
+      type="range"
+      :min="min"
+      :max="max"
+      :step="step"
+      :value="modelValue"
+      :aria-valuetext="words"
+      @input="$emit('update:modelValue', read($event))"
+    />
   </div>
 </template>
 

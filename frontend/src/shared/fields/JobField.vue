@@ -2,10 +2,10 @@
 // One field of the job: text, figure with its unit, or a choice. Saved as you go; its own error beneath it.
 import { computed, ref, watch } from 'vue'
 
-import { useJob } from '../job/useJob'
-import { typedNumber } from './format'
-import { valueAt } from './paths'
-import { useCatalogue } from './useCatalogue'
+import { useJob } from '../../job/useJob'
+import { typedNumber } from '../format'
+import { valueAt } from '../paths'
+import { useCatalogue } from '../useCatalogue'
 
 const props = defineProps<{
   path: string
@@ -41,19 +41,45 @@ function onNumber(text: string): void {
 <template>
   <v-select
     v-if="kind === 'choice' || kind === 'choices'"
-    :label="label" :multiple="kind === 'choices'" :model-value="value" :items="choices" item-title="words" item-value="value" :error-messages="error" :hint="hint"
+    :label="label"
+    :multiple="kind === 'choices'"
+    :model-value="value"
+    :items="choices"
+    item-title="words"
+    item-value="value"
+    :error-messages="error"
+    :hint="hint"
     @update:model-value="store.change(path, $event)"
   />
   <v-textarea
     v-else-if="kind === 'paragraph'"
-    :label="label" :model-value="value" :error-messages="error" :hint="hint" @update:model-value="store.change(path, $event)"
+    :label="label"
+    :model-value="value"
+    :error-messages="error"
+    :hint="hint"
+    @update:model-value="store.change(path, $event)"
   />
   <v-text-field
     v-else-if="kind === 'number'"
-    :label="label" :model-value="typed" :suffix="unit" :error-messages="error" :hint="hint" inputmode="decimal" class="figure-field" autocomplete="off"
+    :label="label"
+    :model-value="typed"
+    :suffix="unit"
+    :error-messages="error"
+    :hint="hint"
+    inputmode="decimal"
+    class="figure-field"
+    autocomplete="off"
     @update:model-value="onNumber"
   />
-  <v-text-field v-else :label="label" :model-value="value" :error-messages="error" :hint="hint" autocomplete="off" @update:model-value="store.change(path, $event)" />
+  <v-text-field
+    v-else
+    :label="label"
+    :model-value="value"
+    :error-messages="error"
+    :hint="hint"
+    autocomplete="off"
+    @update:model-value="store.change(path, $event)"
+  />
 </template>
 
 <style scoped>

@@ -16,27 +16,60 @@ const own = computed(() => store.job!.maker_cables)
 
 /** One rating a line: method, size, amps; a third loaded conductor is said by “3” at the end. */
 function ratings(): MakerCable['ratings'] {
-  return draft.value.rows.split('\n').filter((line) => line.trim()).map((line) => {
-    const [method, size, amps, loaded] = line.trim().replace(/,/g, '.').split(/\s+/)
-    return { method: method ?? '', csa_mm2: Number(size), rating_a: Number(amps), loaded: loaded === '3' ? 3 : 2 } as MakerCable['ratings'][number]
-  })
+  return draft.value.rows
+    .split('\n')
+    .filter((line) => line.trim())
+    .map((line) => {
+      const [method, size, amps, loaded] = line.trim().replace(/,/g, '.').split(/\s+/)
+      return {
+        method: method ?? '',
+        csa_mm2: Number(size),
+        rating_a: Number(amps),
+        loaded: loaded === '3' ? 3 : 2,
+      } as MakerCable['ratings'][number]
+    })
 }
 function keep(): void {
   const rows = ratings()
-  const bad = rows.findIndex((one) => !options('ReferenceMethod').some((known) => known.value === one.method) || !(one.csa_mm2 > 0) || !(one.rating_a > 0))
+  const bad = rows.findIndex(
+    (one) =>
+      !options('ReferenceMethod').some((known) => known.value === one.method) ||
+      !(one.csa_mm2 > 0) ||
+      !(one.rating_a > 0),
+  )
   if (bad >= 0) {
     failed.value = `Line ${bad + 1} can't be read: write a method, a size and amps, such as “C 6 46”.`
     return
   }
   failed.value = ''
-  const id = `own-${draft.value.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 30) || 'cable'}-${own.value.length + 1}`
+  const id = `own-${
+    draft.value.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 30) || 'cable'
+  }-${own.value.length + 1}`
   const overall = typedNumber(draft.value.overall)
-  const record = { id, name: draft.value.name.trim(), source: draft.value.source.trim(), insulation: draft.value.insulation, armoured: draft.value.armoured, overall_mm: overall, ratings: rows }
+  const record = {
+    id,
+    name: draft.value.name.trim(),
+    source: draft.value.source.trim(),
+    insulation: draft.value.insulation,
+    armoured: draft.value.armoured,
+    overall_mm: overall,
+    ratings: rows,
+  }
   store.apply(`the maker's record of ${record.name}`, [{ field: 'maker_cables', value: [...own.value, record] }])
   open.value = false
 }
-const used = (id: string) => store.job!.circuits.some((one) => one.cable.record === id || one.route.some((section) => section.cable?.record === id))
-const remove = (id: string) => store.apply('a maker’s record taken out', [{ field: 'maker_cables', value: own.value.filter((one) => one.id !== id) }])
+const used = (id: string) =>
+  store.job!.circuits.some(
+    (one) => one.cable.record === id || one.route.some((section) => section.cable?.record === id),
+  )
+const remove = (id: string) =>
+  store.apply('a maker’s record taken out', [
+    { field: 'maker_cables', value: own.value.filter((one) => one.id !== id) },
+  ])
 </script>
 
 <template>
@@ -49,15 +82,35 @@ const remove = (id: string) => store.apply('a maker’s record taken out', [{ fi
         <span v-else class="quiet">in use</span>
       </li>
     </ul>
-    <button type="button" class="link" :aria-expanded="open" @click="open = !open">{{ open ? 'Close' : 'Add a cable by its maker’s ratings' }}</button>
+    <button type="button" class="link" :aria-expanded="open" @click="open = !open">
+      {{ open ? 'Close' : 'Add a cable by its maker’s ratings' }}
+    </button>
     <form v-if="open" @submit.prevent="keep">
       <v-text-field v-model="draft.name" label="Kind of cable" maxlength="80" />
       <v-text-field v-model="draft.source" label="Where the ratings are from" maxlength="200" />
-      <v-select v-model="draft.insulation" label="Insulation" :items="options('Insulation')" item-title="words" item-value="value" />
+      <v-select
+        v-model="draft.insulation"
+        label="Insulation"
+        :items="options('Insulation')"
+        item-title="words"
+        item-value="value"
+      />
       <v-text-field v-model="draft.overall" label="Overall diameter" suffix="mm" inputmode="decimal" />
       <label class="check"><input v-model="draft.armoured" type="checkbox" /> with earthed steel wire armour</label>
-      <v-textarea v-model="draft.rows" label="Ratings, one a line: method, mm², amps" placeholder="C 6 46" rows="3" :error-messages="failed" class="rows" />
-      <v-btn type="submit" color="ink" :disabled="draft.name.trim().length < 2 || draft.source.trim().length < 3 || !draft.rows.trim()">Keep the record</v-btn>
+      <v-textarea
+        v-model="draft.rows"
+        label="Ratings, one a line: method, mm², amps"
+        placeholder="C 6 46"
+        rows="3"
+        :error-messages="failed"
+        class="rows"
+      />
+      <v-btn
+        type="submit"
+        color="ink"
+        :disabled="draft.name.trim().length < 2 || draft.source.trim().length < 3 || !draft.rows.trim()"
+        >Keep the record</v-btn
+      >
     </form>
   </section>
 </template>

@@ -2,10 +2,10 @@
 // One field of the job answered by a tap; several may be tapped where `many` is set. Saved as you go.
 import { computed } from 'vue'
 
-import { useJob } from '../job/useJob'
-import { valueAt } from './paths'
+import { useJob } from '../../job/useJob'
+import { valueAt } from '../paths'
 import TapGroup from './TapGroup.vue'
-import { useCatalogue } from './useCatalogue'
+import { useCatalogue } from '../useCatalogue'
 
 const props = defineProps<{
   path: string
@@ -32,7 +32,15 @@ function tap(one: unknown): void {
 </script>
 
 <template>
-  <TapGroup :label="label" :answers="answers" :chosen="chosen" :many="many" :hint="hint" :error="store.errorAt(path)" @tap="tap">
+  <TapGroup
+    :label="label"
+    :answers="answers"
+    :chosen="chosen"
+    :many="many"
+    :hint="hint"
+    :error="store.errorAt(path)"
+    @tap="tap"
+  >
     <template v-if="$slots.picture" #picture="answer"><slot name="picture" :value="answer.value" /></template>
   </TapGroup>
 </template>

@@ -17,7 +17,8 @@ export function bandWords(step: Step): string {
 }
 
 export function limitWords(step: Step): string {
-  const low = step.limit_low === null ? '' : `at least ${step.limit_low.toFixed(step.limit_low < 10 ? step.decimals : 0)}`
+  const low =
+    step.limit_low === null ? '' : `at least ${step.limit_low.toFixed(step.limit_low < 10 ? step.decimals : 0)}`
   const high = step.limit === null ? '' : `at most ${step.limit.toFixed(step.limit < 10 ? step.decimals : 0)}`
   return [low, high].filter(Boolean).join(', ') + (low || high ? ` ${step.unit}` : '')
 }

@@ -33,16 +33,35 @@ async function save(): Promise<void> {
   <section class="run-page" aria-label="Materials">
     <p v-if="failed || trouble" class="failed" role="alert">{{ failed || trouble }}</p>
     <template v-if="found">
-      <p class="told" role="status">{{ found.lines.length }} items, {{ found.price.toFixed(0) }} in material, about {{ hours }} hours of work.</p>
-      <p class="quiet small">Diameters, glands and working times are usual ones: measure the cable before you drill.<template v-if="found.invented"> Prices marked * are invented until you bring your own.</template><template v-if="found.unpriced"> {{ found.unpriced }} items have no price and are in no sum.</template></p>
+      <p class="told" role="status">
+        {{ found.lines.length }} items, {{ found.price.toFixed(0) }} in material, about {{ hours }} hours of work.
+      </p>
+      <p class="quiet small">
+        Diameters, glands and working times are usual ones: measure the cable before you drill.<template
+          v-if="found.invented"
+        >
+          Prices marked * are invented until you bring your own.</template
+        ><template v-if="found.unpriced"> {{ found.unpriced }} items have no price and are in no sum.</template>
+      </p>
       <div class="wide-table" role="group" aria-label="Items" tabindex="0">
         <table>
-          <thead><tr><th scope="col" class="num">How much</th><th scope="col">What, and why</th><th scope="col" class="num">Price</th><th scope="col" class="num work">Work, min</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col" class="num">How much</th>
+              <th scope="col">What, and why</th>
+              <th scope="col" class="num">Price</th>
+              <th scope="col" class="num work">Work, min</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="line in found.lines" :key="line.material.key">
               <td class="num">{{ counted(line.material.quantity, line.material.unit) }}</td>
-              <th scope="row">{{ line.material.name }} <span class="quiet small why">{{ line.material.why }}</span></th>
-              <td class="num">{{ line.price === null ? '–' : `${line.price.toFixed(2)}${line.invented ? '*' : ''}` }}</td>
+              <th scope="row">
+                {{ line.material.name }} <span class="quiet small why">{{ line.material.why }}</span>
+              </th>
+              <td class="num">
+                {{ line.price === null ? '–' : `${line.price.toFixed(2)}${line.invented ? '*' : ''}` }}
+              </td>
               <td class="num work">{{ line.work_min === null ? '–' : line.work_min.toFixed(0) }}</td>
             </tr>
           </tbody>
@@ -54,7 +73,7 @@ async function save(): Promise<void> {
   </section>
 </template>
 
-<style src="./page.css" />
+<style src="../page.css" />
 <style scoped>
 .why {
   display: block;

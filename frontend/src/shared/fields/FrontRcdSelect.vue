@@ -13,5 +13,12 @@ const chosen = computed(() => answers.value.findIndex((one) => sameRcd(one.value
 </script>
 
 <template>
-  <v-select :label="label" :model-value="chosen" :items="items" item-title="words" item-value="value" @update:model-value="answer(answers[$event]!.value)" />
+  <v-select
+    :label="label"
+    :model-value="chosen"
+    :items="items"
+    item-title="words"
+    item-value="value"
+    @update:model-value="answer(answers[$event]!.value)"
+  />
 </template>

@@ -8,9 +8,17 @@ const store = useJob()
 <template>
   <div v-if="store.faults?.faults.length" class="wide-table" role="group" aria-label="What goes off" tabindex="0">
     <table>
-      <caption>What goes off</caption>
+      <caption>
+        What goes off
+      </caption>
       <thead>
-        <tr><th scope="col">Fault at</th><th scope="col">Between</th><th scope="col" class="num">Flows, A</th><th scope="col">Opens first</th><th scope="col">May open too</th></tr>
+        <tr>
+          <th scope="col">Fault at</th>
+          <th scope="col">Between</th>
+          <th scope="col" class="num">Flows, A</th>
+          <th scope="col">Opens first</th>
+          <th scope="col">May open too</th>
+        </tr>
       </thead>
       <tbody>
         <tr v-for="fault in store.faults.faults" :key="`${fault.at}${fault.to_earth}`">

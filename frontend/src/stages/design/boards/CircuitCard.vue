@@ -5,8 +5,8 @@ import { computed, ref } from 'vue'
 import { answer, api, asProblem } from '../../../api/client'
 import type { Section } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
-import JobField from '../../../shared/JobField.vue'
-import { rcdWords, usualRcds } from '../../../shared/rcds'
+import JobField from '../../../shared/fields/JobField.vue'
+import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { withValue } from '../../../shared/paths'
 import { useCables } from '../useCables'
 import type { ChainLink } from '../useChain'
@@ -37,23 +37,38 @@ const failed = ref('')
 async function lay(record: string): Promise<void> {
   failed.value = ''
   try {
-    const body = { job: withValue(store.job!, `${path.value}.cable.record`, record), circuit: circuit.value.id, act: 'rate' as const }
+    const body = {
+      job: withValue(store.job!, `${path.value}.cable.record`, record),
+      circuit: circuit.value.id,
+      act: 'rate' as const,
+    }
     const { route } = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
-    store.changeAll([{ field: `${path.value}.cable.record`, value: record }, { field: `${path.value}.route`, value: route }])
+    store.changeAll([
+      { field: `${path.value}.cable.record`, value: record },
+      { field: `${path.value}.route`, value: route },
+    ])
   } catch (error) {
     failed.value = asProblem(error).detail
   }
 }
 // Behind a single-phase sub-main the line conductor is that one's.
 const behindOne = computed(() => store.job!.circuits.find((one) => one.feeds === props.link.board.id)?.phases === 1)
-const onePhase = computed(() => threePhase.value && !behindOne.value && (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1))
+const onePhase = computed(
+  () =>
+    threePhase.value &&
+    !behindOne.value &&
+    (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1),
+)
 </script>
 
 <template>
   <li class="card">
     <h2>
       {{ circuit.name }} <span class="quiet">to {{ end }}</span>
-      <span v-if="figures" class="figure small">{{ figures.load_a.toFixed(0) }} A on {{ figures.device_a.toFixed(0) }} A, {{ (figures.to_m - figures.from_m).toFixed(1) }} m</span>
+      <span v-if="figures" class="figure small"
+        >{{ figures.load_a.toFixed(0) }} A on {{ figures.device_a.toFixed(0) }} A,
+        {{ (figures.to_m - figures.from_m).toFixed(1) }} m</span
+      >
     </h2>
     <div class="fields">
       <JobField :path="`${path}.name`" label="Name" class="wide" />
@@ -64,17 +79,63 @@ const onePhase = computed(() => threePhase.value && !behindOne.value && (props.l
         <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
         <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
       </template>
-      <JobField v-if="!link.final" :path="`${path}.device.rcd`" label="RCD with it" kind="choice" :items="rcds" class="wide" />
-      <v-select label="Cable" :model-value="circuit.cable.record" :items="items" item-title="words" item-value="value" :error-messages="failed" class="wide" @update:model-value="lay" />
+      <JobField
+        v-if="!link.final"
+        :path="`${path}.device.rcd`"
+        label="RCD with it"
+        kind="choice"
+        :items="rcds"
+        class="wide"
+      />
+      <v-select
+        label="Cable"
+        :model-value="circuit.cable.record"
+        :items="items"
+        item-title="words"
+        item-value="value"
+        :error-messages="failed"
+        class="wide"
+        @update:model-value="lay"
+      />
       <JobField :path="`${path}.cable.csa_mm2`" label="Size" kind="choice" :items="sizes(circuit.cable.record)" />
       <JobField :path="`${path}.cable.protective`" label="Protective conductor" kind="choice" choice="Protective" />
-      <JobField :path="`${path}.terminals`" label="70 °C terminals" kind="choice" choice="TerminalSchool" class="wide" />
-      <JobField v-if="link.final && threePhase" :path="`charge_points.${point}.phases`" label="Phases of the unit" kind="choice" :items="PHASES" />
-      <JobField v-if="!link.final && threePhase" :path="`${path}.phases`" label="Phases" kind="choice" :items="PHASES" />
+      <JobField
+        :path="`${path}.terminals`"
+        label="70 °C terminals"
+        kind="choice"
+        choice="TerminalSchool"
+        class="wide"
+      />
+      <JobField
+        v-if="link.final && threePhase"
+        :path="`charge_points.${point}.phases`"
+        label="Phases of the unit"
+        kind="choice"
+        :items="PHASES"
+      />
+      <JobField
+        v-if="!link.final && threePhase"
+        :path="`${path}.phases`"
+        label="Phases"
+        kind="choice"
+        :items="PHASES"
+      />
       <JobField v-if="onePhase" :path="`${path}.phase`" label="Line conductor" kind="choice" :items="LINES" />
       <JobField v-if="!link.final" :path="`${path}.load_limit_a`" label="Clamp limit" kind="number" unit="A" />
-      <JobField v-if="!link.final" :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
-      <JobField v-if="link.final" :path="`charge_points.${point}.set_current_a`" label="Unit set to" kind="number" unit="A" />
+      <JobField
+        v-if="!link.final"
+        :path="`${path}.fitted_with_this_job`"
+        label="New with this job"
+        kind="choice"
+        :items="YES_NO"
+      />
+      <JobField
+        v-if="link.final"
+        :path="`charge_points.${point}.set_current_a`"
+        label="Unit set to"
+        kind="number"
+        unit="A"
+      />
       <JobField :path="`${path}.slack_m`" label="Slack at its end" kind="number" unit="m" />
     </div>
   </li>

@@ -27,10 +27,15 @@ const figures = computed(() => [
       <v-btn v-else variant="outlined" size="small" @click="$emit('take')">Take it</v-btn>
     </div>
     <p class="small">{{ way.device }}, {{ way.layout }}</p>
-    <p class="small quiet sentence-case">{{ way.protection }}<template v-if="way.conditions"> ({{ way.conditions }} to settle)</template></p>
+    <p class="small quiet sentence-case">
+      {{ way.protection }}<template v-if="way.conditions"> ({{ way.conditions }} to settle)</template>
+    </p>
     <p v-if="way.best_at.length" class="best small">{{ way.best_at.join(', ') }}</p>
     <dl>
-      <div v-for="one in figures" :key="one.name"><dt>{{ one.name }}</dt><dd class="figure">{{ one.value }}</dd></div>
+      <div v-for="one in figures" :key="one.name">
+        <dt>{{ one.name }}</dt>
+        <dd class="figure">{{ one.value }}</dd>
+      </div>
     </dl>
   </li>
 </template>

@@ -3,11 +3,11 @@
 import { mdiDeleteOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 
-import type { Appliance } from '../api/types'
-import { useJob } from '../job/useJob'
+import type { Appliance } from '../../api/types'
+import { useJob } from '../../job/useJob'
 import JobField from './JobField.vue'
-import { valueAt } from './paths'
-import { useCatalogue } from './useCatalogue'
+import { valueAt } from '../paths'
+import { useCatalogue } from '../useCatalogue'
 
 const props = defineProps<{ path: string; add: string; empty: string }>()
 
@@ -16,7 +16,10 @@ const { catalogue, words } = useCatalogue()
 const picked = ref<string | null>(null)
 const appliances = computed(() => valueAt(store.job, props.path) as Appliance[])
 const usual = computed(() =>
-  (catalogue.value?.appliances ?? []).map((one) => ({ value: one.name, words: `${one.name}, ${one.rating_kw === null ? `${one.rating_a} A` : `${one.rating_kw} kW`}` })),
+  (catalogue.value?.appliances ?? []).map((one) => ({
+    value: one.name,
+    words: `${one.name}, ${one.rating_kw === null ? `${one.rating_a} A` : `${one.rating_kw} kW`}`,
+  })),
 )
 
 function pick(name: string | null): void {
@@ -25,7 +28,10 @@ function pick(name: string | null): void {
   picked.value = null
 }
 function remove(index: number): void {
-  store.change(props.path, appliances.value.filter((_, place) => place !== index))
+  store.change(
+    props.path,
+    appliances.value.filter((_, place) => place !== index),
+  )
 }
 const unit = (one: Appliance) => (one.rating_kw === null ? 'rating_a' : 'rating_kw')
 function toggleSocket(index: number, one: Appliance): void {
@@ -38,13 +44,34 @@ function toggleSocket(index: number, one: Appliance): void {
     <ul v-if="appliances.length">
       <li v-for="(one, index) in appliances" :key="index">
         <JobField :path="`${path}.${index}.name`" :label="words('LoadKind', one.kind)" />
-        <JobField :path="`${path}.${index}.${unit(one)}`" label="Rating" kind="number" :unit="unit(one) === 'rating_a' ? 'A' : 'kW'" />
-        <v-btn :icon="mdiDeleteOutline" variant="text" size="small" :aria-label="`Take out ${one.name || words('LoadKind', one.kind)}`" @click="remove(index)" />
-        <label v-if="one.kind === 'cooker'" class="socket"><input type="checkbox" :checked="one.socket_in_unit" @change="toggleSocket(index, one)" /> its control unit holds a socket</label>
+        <JobField
+          :path="`${path}.${index}.${unit(one)}`"
+          label="Rating"
+          kind="number"
+          :unit="unit(one) === 'rating_a' ? 'A' : 'kW'"
+        />
+        <v-btn
+          :icon="mdiDeleteOutline"
+          variant="text"
+          size="small"
+          :aria-label="`Take out ${one.name || words('LoadKind', one.kind)}`"
+          @click="remove(index)"
+        />
+        <label v-if="one.kind === 'cooker'" class="socket"
+          ><input type="checkbox" :checked="one.socket_in_unit" @change="toggleSocket(index, one)" /> its control unit
+          holds a socket</label
+        >
       </li>
     </ul>
     <p v-else class="quiet empty">{{ empty }}</p>
-    <v-select v-model="picked" :label="add" :items="usual" item-title="words" item-value="value" @update:model-value="pick" />
+    <v-select
+      v-model="picked"
+      :label="add"
+      :items="usual"
+      item-title="words"
+      item-value="value"
+      @update:model-value="pick"
+    />
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 // RCDs to choose from, and their words.
-import type { Job } from '../api/types'
+import type { Job } from '../../api/types'
 
 type Rcd = NonNullable<Job['boards'][number]['front_rcd']>
 
@@ -16,5 +16,6 @@ export function usualRcds(own: Rcd | null): Rcd[] {
 }
 
 export function rcdWords(one: Rcd): string {
-  return `Type ${one.type}${one.time_delayed ? ' S' : ''}, ${one.residual_ma} mA${one.time_delayed ? ', time-delayed' : ''}`
+  const [mark, told] = one.time_delayed ? [' S', ', time-delayed'] : ['', '']
+  return `Type ${one.type}${mark}, ${one.residual_ma} mA${told}`
 }

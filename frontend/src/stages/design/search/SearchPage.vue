@@ -22,7 +22,9 @@ async function go(): Promise<void> {
   busy.value = true
   const now = JSON.stringify(store.job)
   try {
-    found.value = await answer<SearchResult>(api.POST('/api/v1/search', { body: { job: store.job!, charge_point: point.value?.id ?? '' } }))
+    found.value = await answer<SearchResult>(
+      api.POST('/api/v1/search', { body: { job: store.job!, charge_point: point.value?.id ?? '' } }),
+    )
     asked.value = now
   } catch (error) {
     failed.value = asProblem(error).detail
@@ -34,43 +36,79 @@ const count = (value: number) => value.toLocaleString('en-GB')
 
 <template>
   <section class="run-page" aria-label="Other ways">
-    <p>Every sensible layout, kind and size of cable, device and arrangement is tried against the checks of this job.</p>
+    <p>
+      Every sensible layout, kind and size of cable, device and arrangement is tried against the checks of this job.
+    </p>
     <p class="acts">
-      <v-btn color="ink" :disabled="busy || !point" @click="go">{{ busy ? 'Trying…' : found ? 'Try them again' : 'Try every way' }}</v-btn>
+      <v-btn color="ink" :disabled="busy || !point" @click="go">{{
+        busy ? 'Trying…' : found ? 'Try them again' : 'Try every way'
+      }}</v-btn>
       <span v-if="stale" class="quiet">The job has changed since.</span>
     </p>
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
     <template v-if="found">
-      <p class="told" role="status">{{ count(found.tried) }} ways tried, {{ count(found.held) }} hold, {{ count(found.tried - found.held) }} fall short.</p>
+      <p class="told" role="status">
+        {{ count(found.tried) }} ways tried, {{ count(found.held) }} hold, {{ count(found.tried - found.held) }} fall
+        short.
+      </p>
       <p v-for="one in found.elsewhere" :key="one" class="failed">Falls short whichever way: {{ one }}</p>
       <ul v-if="found.few.length" class="few">
-        <WayCard v-for="way in found.few" :key="`${way.layout}${way.cable}${way.device}`" :way="way" @take="store.apply(`${way.cable}, ${way.layout}`, way.changes)" />
+        <WayCard
+          v-for="way in found.few"
+          :key="`${way.layout}${way.cable}${way.device}`"
+          :way="way"
+          @take="store.apply(`${way.cable}, ${way.layout}`, way.changes)"
+        />
       </ul>
       <p v-else>No way holds. See below what they fall short of, or ease the route.</p>
-      <p v-if="found.invented_prices" class="quiet small">Prices and working times are invented until you bring your own: see Materials.</p>
+      <p v-if="found.invented_prices" class="quiet small">
+        Prices and working times are invented until you bring your own: see Materials.
+      </p>
       <div class="wide-table sizes" role="group" aria-label="Sizes" tabindex="0">
         <table>
-          <caption>Why not another size?</caption>
-          <thead><tr><th scope="col">Last circuit</th><th scope="col" class="num">Ways that hold</th><th scope="col">What the others fall short of first, most often</th></tr></thead>
+          <caption>
+            Why not another size?
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">Last circuit</th>
+              <th scope="col" class="num">Ways that hold</th>
+              <th scope="col">What the others fall short of first, most often</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="size in found.sizes" :key="size.csa_mm2">
-              <th scope="row" class="num">{{ size.csa_mm2 }} mm²</th><td class="num">{{ count(size.held) }} of {{ count(size.tried) }}</td><td>{{ size.why_not || '–' }}</td>
+              <th scope="row" class="num">{{ size.csa_mm2 }} mm²</th>
+              <td class="num">{{ count(size.held) }} of {{ count(size.tried) }}</td>
+              <td>{{ size.why_not || '–' }}</td>
             </tr>
           </tbody>
         </table>
       </div>
       <div class="wide-table" role="group" aria-label="Reasons" tabindex="0">
         <table>
-          <caption>Commonest reasons</caption>
-          <thead><tr><th scope="col">Falls short first of</th><th scope="col" class="num">Times</th></tr></thead>
-          <tbody><tr v-for="reason in found.reasons" :key="reason.rule"><td>{{ reason.text }}</td><td class="num">{{ count(reason.times) }}</td></tr></tbody>
+          <caption>
+            Commonest reasons
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">Falls short first of</th>
+              <th scope="col" class="num">Times</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="reason in found.reasons" :key="reason.rule">
+              <td>{{ reason.text }}</td>
+              <td class="num">{{ count(reason.times) }}</td>
+            </tr>
+          </tbody>
         </table>
       </div>
     </template>
   </section>
 </template>
 
-<style src="./page.css" />
+<style src="../page.css" />
 <style scoped>
 .told {
   font-size: 1.12rem;

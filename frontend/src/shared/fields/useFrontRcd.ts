@@ -1,8 +1,8 @@
 // One question for two fields, so that they can't contradict: whether an RCD stands before a board's ways, and which.
 import { computed } from 'vue'
 
-import type { Job } from '../api/types'
-import { useJob } from '../job/useJob'
+import type { Job } from '../../api/types'
+import { useJob } from '../../job/useJob'
 import { rcdWords, usualRcds } from './rcds'
 
 type Rcd = NonNullable<Job['boards'][number]['front_rcd']>
