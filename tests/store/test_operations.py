@@ -5,7 +5,7 @@ import threading
 from datetime import datetime, timedelta, timezone
 from pathlib import Path
 
-from sqlalchemy import text
+from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
 
 from fulmen.core.editing.job_file import digest, parse_job, write_job
@@ -15,7 +15,7 @@ from fulmen.demo import load_demo
 from fulmen.store import operations, papers
 from fulmen.store.database import back_up, migrate
 from fulmen.store.errors import AppendOnly, Conflict, NotFound, NothingChanged, NotReady
-from fulmen.store.tables import Base, JobRow
+from fulmen.store.tables import Base, JobRow, LetterRow
 from tests.app import NOW, AppCase
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, TT, job
 
@@ -24,6 +24,38 @@ def reading(value: float) -> Reading:
     return Reading(
         step=StepKey.ZS, subject="ev", outcome=Outcome.MEASURED, value=value, taken_by="A. Tester", taken_at=NOW
     )
+
+
+class KeptByAnEarlierVersion(AppCase):
+    """A store that version 1 filled: its jobs are upgraded as they are read, its letters are never written anew."""
+
+    def as_version_1(self, job_id: int) -> None:
+        old_letter = {"kind": "accepted", "dated": "2026-11-20", "about": "74 A in all, charge point 32 A", "text": ""}
+        with self.sessions() as session, session.begin():
+            row = session.get(JobRow, job_id)
+            assert row is not None
+            point = {
+                ("origin" if name == "provenance" else name): value
+                for name, value in row.document["charge_points"][0].items()
+            }
+            row.document = {**row.document, "schema_version": 1, "charge_points": [point]}
+            session.add(LetterRow(job_id=job_id, document=old_letter))
+
+    def test_it_reads_saves_and_keeps_its_letters(self) -> None:
+        stored = self.store(DEVICE_IN_UNIT)
+        self.as_version_1(stored.id)
+        read = operations.load_job(self.sessions, stored.id)
+        self.assertEqual(read.job.charge_points, stored.job.charge_points)
+        assert read.job.letters[0].about is not None
+        self.assertEqual(read.job.letters[0].about.demand_a, 74.0)
+        renamed = read.job.model_copy(update={"title": "Saved again"})
+        operations.save_job(self.sessions, stored.id, read.version, renamed, NOW)
+        again = operations.load_job(self.sessions, stored.id)
+        self.assertEqual((again.job.title, again.job.letters), ("Saved again", read.job.letters))
+        with self.sessions() as session:
+            self.assertEqual(
+                session.scalars(select(LetterRow)).one().document["about"], "74 A in all, charge point 32 A"
+            )
 
 
 class Jobs(AppCase):
