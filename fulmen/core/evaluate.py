@@ -41,7 +41,7 @@ from fulmen.core.verification.reading_checks import reading_findings
 from fulmen.core.verification.sequence import Step, sequence
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
-ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings, operator_findings)
+ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings)
 DESIGN_CHECKS = (
     earthing_findings,
     earth_separation_findings,
@@ -117,9 +117,9 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     check_structure(job)
     demand, facts = demand_of(job, rules), walked(job)
     cases = cases_of(job, rules, demand)
-    steps = tuple(sequence(cases))
+    steps, matter = tuple(sequence(cases)), operator_matter(job, rules, demand)
     names = _names(job)
-    found = [_named(_decided(job, finding), names) for finding in job_findings(cases, rules, steps)]
+    found = [_named(_decided(job, finding), names) for finding in job_findings(cases, rules, steps, matter)]
     findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,
@@ -139,7 +139,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         gaps=certificate_gaps(job, findings, steps),
         demand=demand,
         ways_out=ways_out(job, rules, demand),
-        operator=operator_matter(job, rules, demand),
+        operator=matter,
         stops=stop_states(facts, findings),
         questions=open_questions(facts),
         totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
@@ -175,12 +175,13 @@ def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:
     return profile.model_copy(update={"protection_verdict": worst})
 
 
-def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...]) -> list[Finding]:
+def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...], matter: OperatorMatter) -> list[Finding]:
     """Every finding of a job, each question once, in the order of the work."""
     if not cases:
         asked = ask(CHARGE_POINT, rules, ORIGIN)
         return [asked.needs_fact("Add the charge point: everything else follows from it.")]
     found = [finding for check in ORIGIN_CHECKS for finding in check(cases[0])]
+    found.extend(operator_findings(cases[0], matter))
     for case in cases:
         for check in DESIGN_CHECKS:
             found.extend(check(case))

@@ -119,7 +119,8 @@ def _y(value: float, most: float, top: float) -> float:
 def _track(track: RunTrack, scale: _Scale, top: float) -> list[str]:
     """A figure along the run under its limits; `top` is the upper edge."""
     colour = OVER if track.over else COPPER
-    points = [(scale.x(one.at_m), _y(one.value, track.most, top)) for one in track.points]
+    along = zip(track.at_m, track.values, strict=True)
+    points = [(scale.x(at_m), _y(value, track.most, top)) for at_m, value in along]
     end_y = points[-1][1]
     parts = [
         _text(LABEL_X, top + 30, track.title, fill=QUIET),

@@ -11,13 +11,13 @@ from tests.jobs import EXAMPLES
 class Choices(BrowserCase):
     def test_a_choice_moves_the_band_at_once_and_is_kept(self) -> None:
         page = self.job_page("Cobbler", "design")
-        expect(page.locator(".run-band")).to_contain_text("20.1 V 8.7 %")
+        expect(page.locator(".run-band")).to_contain_text("20.1 V, 8.7 %")
         page.get_by_role("button", name="4 mm²", exact=True).click()
         expect(page.get_by_role("group", name="Size of the cable")).to_contain_text(
             "Why not: Volt drop to the car: 5.56 %"
         )
         page.get_by_role("button", name="10 mm²").first.click()
-        expect(page.locator(".run-band")).to_contain_text("7.5 V 3.2 %")
+        expect(page.locator(".run-band")).to_contain_text("7.5 V, 3.2 %")
         expect(page.get_by_role("status")).to_have_text("Saved")
         page.reload()
         expect(page.get_by_role("button", name="10 mm²", exact=True)).to_be_visible()

@@ -26,7 +26,9 @@ interface Point {
   x: number
   value: number
 }
-const points = computed<Point[]>(() => props.track.points.map((one) => ({ x: props.x(one.at_m), value: one.value })))
+const points = computed<Point[]>(() =>
+  props.track.at_m.map((at, index) => ({ x: props.x(at), value: props.track.values[index]! })),
+)
 const limits = computed(() =>
   props.track.limits.map((one) => ({ x1: props.x(one.from_m), x2: props.x(one.to_m), value: one.value })),
 )

@@ -7,7 +7,7 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.supply import OPERATOR
-from fulmen.core.network_operator.notification import Held, OperatorState, Route, operator_matter
+from fulmen.core.network_operator.notification import Held, OperatorMatter, OperatorState, Route
 
 WAITS = {
     OperatorState.NOT_SENT: "Apply, and wait for the answer.",
@@ -18,9 +18,9 @@ WAITS = {
 }
 
 
-def operator_findings(case: Case) -> list[Finding]:
+def operator_findings(case: Case, matter: OperatorMatter) -> list[Finding]:
     """One finding: told in time, or work must wait and why."""
-    matter, asked = operator_matter(case.job, case.rules, case.demand), ask(OPERATOR, case.rules, ORIGIN)
+    asked = ask(OPERATOR, case.rules, ORIGIN)
     if matter.route is Route.NOTIFY_AFTER:
         return [asked.meets(f"Notify after: {matter.deadline_words[0].lower()}{matter.deadline_words[1:]}")]
     against = next(reason.text for reason in matter.reasons if reason.holds is not Held.YES)

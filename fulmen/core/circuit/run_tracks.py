@@ -5,6 +5,7 @@ Both drawings take titles, words, points, limits and the height of each track fr
 
 from __future__ import annotations
 
+from itertools import accumulate
 from typing import Literal
 
 from fulmen.core.circuit.run_figures import RunFigures
@@ -14,15 +15,8 @@ from fulmen.core.model.base import Part
 HEADROOM = 1.08
 
 
-class TrackPoint(Part):
-    """A figure at a distance from the origin's board; before that board the drawing is not to scale."""
-
-    at_m: float | None
-    value: float
-
-
 class TrackLimit(Part):
-    """The limit of one circuit, from where it begins to where it ends."""
+    """The limit of one circuit, from where it begins (none: the cut-out) to where it ends."""
 
     from_m: float | None
     to_m: float
@@ -30,11 +24,16 @@ class TrackLimit(Part):
 
 
 class RunTrack(Part):
-    """One figure along the run under its limits; `most` is the top of its scale."""
+    """One figure along the run under its limits; `most` is the top of its scale.
+
+    `values` stand at the distances `at_m` from the origin's board; the first is the cut-out's, which has no distance,
+    since before that board the drawing is not to scale.
+    """
 
     key: Literal["volts", "loop"]
     title: str
-    points: tuple[TrackPoint, ...]
+    at_m: tuple[float | None, ...]
+    values: tuple[float, ...]
     limits: tuple[TrackLimit, ...]
     most: float
     over: bool
@@ -60,7 +59,8 @@ def volts_track(figures: RunFigures, limit_v: float, u0_v: float) -> RunTrack:
     return RunTrack(
         key="volts",
         title="Volts lost",
-        points=(TrackPoint(at_m=None, value=0.0), *_points(figures, [one.volts_lost_along() for one in figures.chain])),
+        at_m=_distances(figures),
+        values=(0.0, *_joined([one.volts_lost_along() for one in figures.chain])),
         limits=(TrackLimit(from_m=None, to_m=end_m, value=limit_v),),
         most=max(limit_v, lost_v) * HEADROOM,
         over=lost_v > limit_v,
@@ -78,11 +78,11 @@ def loop_track(figures: RunFigures, limits_ohm: tuple[float | None, ...], marks_
             limits.append(TrackLimit(from_m=at_m if number else None, to_m=end_m, value=limit))
         at_m = end_m
     zs_ohm, last = figures.final.end.loop_ohm, limits_ohm[-1]
-    origin = TrackPoint(at_m=None, value=figures.ze.value)
     return RunTrack(
         key="loop",
         title="Loop, hot",
-        points=(origin, *_points(figures, [one.loop_along() for one in figures.chain])),
+        at_m=_distances(figures),
+        values=(figures.ze.value, *_joined([one.loop_along() for one in figures.chain])),
         limits=tuple(limits),
         most=max([zs_ohm, *(one.value for one in limits), *marks_ohm]) * HEADROOM,
         over=last is not None and zs_ohm > last,
@@ -108,11 +108,12 @@ def amps_track(figures: RunFigures) -> AmpsTrack:
     )
 
 
-def _points(figures: RunFigures, along: list[list[float]]) -> list[TrackPoint]:
-    """The figure at the origin's board, then at the end of every section."""
-    points, at_m = [TrackPoint(at_m=0.0, value=along[0][0])], 0.0
-    for chained, values in zip(figures.chain, along, strict=True):
-        for section, value in zip(chained.sections, values[1:], strict=True):
-            at_m += section.section.length_m
-            points.append(TrackPoint(at_m=at_m, value=value))
-    return points
+def _distances(figures: RunFigures) -> tuple[float | None, ...]:
+    """The cut-out, the origin's board, then the end of every section."""
+    lengths = (one.section.length_m for chained in figures.chain for one in chained.sections)
+    return (None, *accumulate(lengths, initial=0.0))
+
+
+def _joined(along: list[list[float]]) -> list[float]:
+    """The figures of every circuit as one row; where one circuit ends the next begins."""
+    return [along[0][0], *(value for values in along for value in values[1:])]

@@ -8,7 +8,7 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Literal
 
-from pydantic import Field, computed_field
+from pydantic import Field, SkipValidation, computed_field
 
 from fulmen.core.model.base import Basis, Part
 from fulmen.core.model.decisions import Decision
@@ -88,7 +88,8 @@ class Finding(Part):
     verdict: Verdict
     detail: str
     clause: str
-    basis: Basis = Field(default_factory=dict)
+    # Every one is made by a check; a decision that comes from outside is held to the shape.
+    basis: SkipValidation[Basis] = Field(default_factory=dict)
     place: Stop | None = None
     step: StepKey | None = None
     topics: tuple[Topic, ...] = ()

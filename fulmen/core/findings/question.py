@@ -7,8 +7,7 @@ from the register, clause and limits from the edition.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
-from typing import Protocol
+from typing import Any, NamedTuple, Protocol
 
 from fulmen.core.findings.finding import Finding, Stage, Verdict, WaitsFor, WorkingLine
 from fulmen.core.findings.rules.rule import Rule
@@ -30,8 +29,7 @@ class Edition(Protocol):
         """The figure of a limit."""
 
 
-@dataclass(frozen=True)
-class Question:
+class Question(NamedTuple):
     """One rule asked about one subject by one edition."""
 
     rule: Rule
@@ -46,15 +44,15 @@ class Question:
 
     def shown_at(self, stage: Stage) -> Question:
         """The same question where another stage answers it."""
-        return replace(self, stage=stage, asked_at=stage)
+        return self._replace(stage=stage, asked_at=stage)
 
     def naming_whose(self, *, named: bool) -> Question:
         """The same question where its title names its circuit or board, or does not."""
-        return replace(self, named=named)
+        return self._replace(named=named)
 
     def further_on(self) -> Question:
         """The same question about something that the walk does not reach: it is entered with the design."""
-        return replace(self.shown_at(Stage.DESIGN), on_the_walk=False)
+        return self._replace(stage=Stage.DESIGN, asked_at=Stage.DESIGN, on_the_walk=False)
 
     def meets(self, detail: str, *, basis: Facts = NO_FACTS, working: tuple[WorkingLine, ...] = ()) -> Finding:
         """It holds."""
@@ -74,11 +72,11 @@ class Question:
 
     def needs_fact(self, detail: str, *, basis: Facts = NO_FACTS) -> Finding:
         """It waits for a fact, where that is entered."""
-        return replace(self, stage=self.asked_at)._finding(Verdict.NEEDS, detail, basis)
+        return self._replace(stage=self.asked_at)._finding(Verdict.NEEDS, detail, basis)
 
     def needs_reading(self, detail: str, *, stage: Stage = Stage.LIVE, basis: Facts = NO_FACTS) -> Finding:
         """It waits for a reading."""
-        return replace(self, stage=stage)._finding(Verdict.NEEDS, detail, basis, waits_for="reading")
+        return self._replace(stage=stage)._finding(Verdict.NEEDS, detail, basis, waits_for="reading")
 
     def judged(  # noqa: PLR0913 (every one of them by name)
         self,
@@ -108,50 +106,45 @@ class Question:
         holds = value >= limit - 1e-9 if at_least else value <= limit + 1e-9
         spare = (value - limit) if at_least else (limit - value)
         facts = {"value": round(value, decimals), "limit": round(limit, decimals), **basis}
-        found = self._finding(
-            holding if holds else otherwise, detail, facts, remedy="" if holds else remedy, working=working,
+        return self._finding(
+            holding if holds else otherwise,
+            detail,
+            facts,
+            remedy="" if holds else remedy,
+            working=working,
             waits_for=waits_for,
-        )  # fmt: skip
-        return found.model_copy(
-            update={
-                "value": value,
-                "limit": limit,
-                "unit": unit,
-                "decimals": decimals if holds else telling_decimals(value, limit, decimals),
-                "at_least": at_least,
-                "margin": spare / limit if limit else None,
-            }
+            value=value,
+            limit=limit,
+            unit=unit,
+            decimals=decimals if holds else telling_decimals(value, limit, decimals),
+            at_least=at_least,
+            margin=spare / limit if limit else None,
         )
 
-    def _finding(
-        self,
-        verdict: Verdict,
-        detail: str,
-        basis: Facts,
-        *,
-        remedy: str = "",
-        working: tuple[WorkingLine, ...] = (),
-        waits_for: WaitsFor = "fact",
-    ) -> Finding:
-        schools = self.rule.schools if verdict is Verdict.YOUR_CALL else None
+    def _finding(self, verdict: Verdict, detail: str, basis: Facts, **more: Any) -> Finding:
+        rule = self.rule
+        # Thousands of findings are made in a search: what is usual is left to the default.
+        if verdict is Verdict.FALLS_SHORT:
+            more["fear"] = rule.can_happen
+        elif verdict is Verdict.YOUR_CALL and rule.schools is not None:
+            more["school"] = rule.schools.words()
+        if rule.stop is not None and self.on_the_walk:
+            more["place"] = rule.stop
+        if rule.step is not None:
+            more["step"] = rule.step
+        if self.named:
+            more["named"] = True
         return Finding(
-            rule=self.rule.key,
+            rule=rule.key,
             subject=self.subject,
             stage=self.stage,
             title=self.title,
             verdict=verdict,
             detail=detail,
             clause=self.clause,
-            basis=dict(basis),
-            place=self.rule.stop if self.on_the_walk else None,
-            step=self.rule.step,
-            topics=self.rule.topics,
-            working=working,
-            waits_for=waits_for,
-            remedy=remedy,
-            fear=self.rule.can_happen if verdict is Verdict.FALLS_SHORT else "",
-            school=schools.words() if schools else "",
-            named=self.named,
+            basis=basis,
+            topics=rule.topics,
+            **more,
         )
 
 
@@ -166,12 +159,12 @@ def ask(rule: Rule, edition: Edition, subject: str, *, variant: str = "", **word
         words: what the places in its title stand for.
     """
     return Question(
-        rule=rule,
-        edition=edition,
-        subject=subject,
-        title=rule.title.format(**words) if words else rule.title,
-        clause=edition.rule_clause(rule.key, variant),
-        stage=rule.stage,
-        asked_at=rule.asked_at or rule.stage,
-        named=not NAMES_WHOSE.isdisjoint(words),
+        rule,
+        edition,
+        subject,
+        rule.title.format(**words) if words else rule.title,
+        edition.rule_clause(rule.key, variant),
+        rule.stage,
+        rule.asked_at or rule.stage,
+        not NAMES_WHOSE.isdisjoint(words),
     )

@@ -75,7 +75,8 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
     """Route, reasons, state and hold of a job."""
     reasons = _reasons(job, rules, demand)
     route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
-    about, state = letter_facts(job, demand), operator_state(job, demand)
+    about = letter_facts(job, demand)
+    state = operator_state(job, about)
     last = job.letters[-1] if job.letters else None
     days = int(rules.value("notify_within_days"))
     energised = energised_on(job)
@@ -143,12 +144,12 @@ def still_about(then: LetterFacts | None, now: LetterFacts) -> bool:
     return same and set(now.against) <= set(then.against)
 
 
-def operator_state(job: Job, demand: Demand) -> OperatorState:
+def operator_state(job: Job, about: LetterFacts) -> OperatorState:
     """Where the matter stands: the latest letter decides, if it is about what the job says now."""
     if not job.letters:
         return OperatorState.NOT_SENT
     last = job.letters[-1]
-    if not still_about(last.about, letter_facts(job, demand)):
+    if not still_about(last.about, about):
         return OperatorState.OUT_OF_DATE
     if last.kind in TO_OPERATOR:
         return OperatorState.WAITING
@@ -159,7 +160,8 @@ def operator_state(job: Job, demand: Demand) -> OperatorState:
 
 def agreed_letter(job: Job, demand: Demand) -> Letter | None:
     """The operator's letter that agrees to what the job says now, if there is one."""
-    return job.letters[-1] if operator_state(job, demand) is OperatorState.ACCEPTED else None
+    agreed = operator_state(job, letter_facts(job, demand)) is OperatorState.ACCEPTED
+    return job.letters[-1] if agreed else None
 
 
 def energised_on(job: Job) -> date | None:
