@@ -11,6 +11,7 @@ from fulmen.store.database import open_database, sessions
 from fulmen.web import policy
 from fulmen.web.charge_points import charge_points
 from fulmen.web.design import design
+from fulmen.web.documents import bring_up_to_date
 from fulmen.web.evaluation import evaluation
 from fulmen.web.frontend import frontend
 from fulmen.web.guard import register_guard
@@ -74,4 +75,5 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         policy.register(endpoint, view)
     register_problems(app)
     register_guard(app)
+    app.before_request(bring_up_to_date)
     return app

@@ -180,14 +180,14 @@ class Choices(unittest.TestCase):
             self.assertEqual(len(runs(layout.job)), 1)
 
     def test_unbeaten_means_no_other_is_as_good_in_everything(self) -> None:
-        class ArrangementOption:
+        class Way:
             def __init__(self, *scores: float) -> None:
                 self.metal_kg, self.work_min, self.price, self.spare_a, self.drop_percent, self.margin = scores
 
         good, worse, other = (
-            ArrangementOption(1, 1, 1, 5, 1, 0.5),
-            ArrangementOption(1, 1, 2, 5, 1, 0.5),
-            ArrangementOption(0.5, 9, 9, 1, 4, 0.1),
+            Way(1, 1, 1, 5, 1, 0.5),
+            Way(1, 1, 2, 5, 1, 0.5),
+            Way(0.5, 9, 9, 1, 4, 0.1),
         )
         self.assertEqual(unbeaten([worse, good, other]), [other, good])  # type: ignore[list-item]
 

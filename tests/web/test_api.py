@@ -12,7 +12,7 @@ from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, HALFWAY, example_text, job
 API = "/api/v1"
 
 
-class ArrangementOption(AppCase):
+class Way(AppCase):
     def test_from_a_blank_sheet_to_a_saved_job(self) -> None:
         started = self.client.post(f"{API}/jobs/blank", json={"title": "Drive"})
         self.assertEqual((started.status_code, started.headers["ETag"]), (201, '"1"'))

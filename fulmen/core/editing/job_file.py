@@ -13,7 +13,7 @@ from typing import Any, NoReturn
 
 from pydantic import ValidationError
 
-from fulmen.core.editing.upgrades import OLDEST, upgraded
+from fulmen.core.editing.upgrades import OLDEST, is_older, upgraded
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.boards import Board
@@ -53,8 +53,8 @@ def parse_job(data: Any) -> Job:
     """
     if not isinstance(data, dict):
         _refuse("", "The job file must hold one JSON object.")
-    version = data.get("schema_version", OLDEST)
-    if type(version) is not int or not OLDEST <= version <= SCHEMA_VERSION:
+    version = data.get("schema_version", SCHEMA_VERSION)
+    if not is_older(version) and (type(version) is not int or version != SCHEMA_VERSION):
         known = f"{OLDEST} to {SCHEMA_VERSION}"
         _refuse("schema_version", f"Schema version must be {known}; this file says {version!r:.40}.")
     try:

@@ -25,6 +25,11 @@ STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
 OLDEST = min(STEPS)
 
 
+def is_older(version: object) -> bool:
+    """Whether this is the number of a version before the present one."""
+    return type(version) is int and OLDEST <= version < SCHEMA_VERSION
+
+
 def upgraded(document: Document, version: int) -> Document:
     """A document of a known version as one of the present version."""
     for earlier in range(version, SCHEMA_VERSION):
