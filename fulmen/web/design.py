@@ -1,4 +1,4 @@
-"""Designing the run, worked out from what is sent: route, layouts, other ways, mends, materials, drawing."""
+"""Designing the run, worked out from what is sent: route, layouts, other ways, remedies, materials, drawing."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What the API takes and gives about routes, chains, other ways, mends, materials and prices."""
+"""What the API takes and gives about routes, chains, other ways, remedies, materials and prices."""
 
 from __future__ import annotations
 

@@ -125,9 +125,9 @@ class _Final:
                         wants_rcd=False, least_share=before.least_share,
                     )  # fmt: skip
                 else:
-                    yield self._option(before, ChainCircuit(self.chained.board, circuit), kinds, csa_mm2, laid, point)
+                    yield self._way(before, ChainCircuit(self.chained.board, circuit), kinds, csa_mm2, laid, point)
 
-    def _option(
+    def _way(
         self, before: _Before, chained: ChainCircuit, kinds: Kinds, csa_mm2: float, laid: LaidCable, point: ChainPoint
     ) -> Wired:
         circuit = LaidCircuit(chained, final=True, phases=self.phases, load=self.load, laid=laid)
