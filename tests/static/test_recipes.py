@@ -77,6 +77,7 @@ class Recipes(unittest.TestCase):
         (self.copy / "job.json").write_text(json.dumps(document), encoding="utf-8")
         done = self.python("-m", "fulmen.cli", "design", "job.json", "--json")
         self.assertIn(done.returncode, (0, 1), done.stderr)
+        self.assertTrue(done.stdout, done.stderr)
         return {one["key"]: one for one in json.loads(done.stdout)["findings"]}
 
     def test_add_a_cable_kind(self) -> None:
