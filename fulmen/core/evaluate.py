@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 from fulmen.core.checks.boards import board_findings
 from fulmen.core.checks.charge_point import charge_point_findings, place_findings
 from fulmen.core.checks.disconnection import disconnection_findings
@@ -142,8 +144,13 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         operator=matter,
         stops=stop_states(facts, findings),
         questions=open_questions(facts),
-        totals={verdict: sum(finding.verdict is verdict for finding in findings) for verdict in Verdict},
+        totals=_totals(findings),
     )
+
+
+def _totals(findings: tuple[Finding, ...]) -> dict[Verdict, int]:
+    counted = Counter(finding.verdict for finding in findings)
+    return {verdict: counted[verdict] for verdict in Verdict}
 
 
 def _decided(job: Job, finding: Finding) -> Finding:
@@ -202,4 +209,4 @@ def _severity(finding: Finding) -> tuple[int, float]:
 def _urgency(finding: Finding) -> tuple[bool, int, float]:
     """What needs attention first; settled calls join what meets, the tightest margin leading."""
     order, margin = _severity(finding)
-    return not finding.is_open, order if finding.is_open else 3, margin
+    return (False, order, margin) if finding.is_open else (True, 3, margin)

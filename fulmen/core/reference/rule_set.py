@@ -45,6 +45,8 @@ class RuleSet:
     from_memory: bool
     limits: dict[str, Limit]
     rules: dict[str, RuleEntry]
+    # Asked for with every finding: worked out once.
+    _clauses: dict[tuple[str, str], str] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     def limit(self, name: str) -> Limit:
         """The limit of this name.
@@ -70,6 +72,12 @@ class RuleSet:
         >>> rule_set().rule_clause("depth", "buried_drive_m")
         'BS 7671 522.8.10, common practice'
         """
+        known = self._clauses.get((rule, variant))
+        if known is None:
+            known = self._clauses[rule, variant] = self._looked_up(rule, variant)
+        return known
+
+    def _looked_up(self, rule: str, variant: str) -> str:
         entry = self.rules[rule]
         if variant in self.limits:
             return self.clause(variant)

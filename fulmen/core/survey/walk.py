@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from enum import StrEnum
+from functools import lru_cache
 from typing import Any, NamedTuple
 
 from fulmen.core.findings.finding import Finding
@@ -152,11 +153,16 @@ def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, .
     )
 
 
+@lru_cache(maxsize=256)
+def _path(field: str) -> tuple[str | int, ...]:
+    return tuple(int(part) if part.isdigit() else part for part in field.split("."))
+
+
 def known(job: Job, fact: Fact) -> bool:
     """Whether a fact was seen: empty, nothing and “not seen” are not."""
     if fact.field == "load":
         return job.load.method is not DemandMethod.ENTERED or job.supply.maximum_demand_a is not None
     value: Any = job
-    for part in fact.field.split("."):
-        value = value[int(part)] if part.isdigit() else getattr(value, part)
+    for part in _path(fact.field):
+        value = value[part] if isinstance(part, int) else getattr(value, part)
     return value is not None and value != "" and getattr(value, "value", None) != "not_seen"
