@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import Route, expect
 
 from tests.browser.chromium import BrowserCase
-from tests.jobs import EXAMPLES
+from tests.jobs import EXAMPLES, job
 
 
 class Choices(BrowserCase):
@@ -21,6 +21,19 @@ class Choices(BrowserCase):
         expect(page.get_by_role("status")).to_have_text("Saved")
         page.reload()
         expect(page.get_by_role("button", name="10 mm²", exact=True)).to_be_visible()
+
+    def test_a_reason_given_on_other_facts_is_offered_again(self) -> None:
+        said = {"key": "depth/ev-4", "reason": "Rock below; a steel plate lies over it.", "name": "R. Quillfeather", "decided_on": "2026-11-12"}  # fmt: skip
+        document = job(changes={"circuits.0.route.3.depth_m": 0.3, "title": "Rock", "decisions": [said]})
+        self.client.post("/api/v1/jobs", json=document.model_dump(mode="json"))
+        page = self.job_page("Rock", "design")
+        page.get_by_role("button", name="Section 4, duct: deep enough").click()
+        expect(page.get_by_text("Said on 2026-11-12, on other facts")).to_be_visible()
+        expect(page.get_by_label("Why is it so?")).to_have_value("Rock below; a steel plate lies over it.")
+        page.get_by_label("Your name").fill("R. Quillfeather")
+        page.get_by_role("button", name="Keep the reason").click()
+        expect(page.get_by_text("“Rock below; a steel plate lies over it.”")).to_be_visible()
+        expect(page.get_by_role("status")).to_have_text("Saved")
 
     def test_all_by_keyboard(self) -> None:
         page = self.job_page("Cobbler", "design")

@@ -46,6 +46,9 @@ function keep(): void {
       <button type="button" class="link" @click="editing = true">Change</button>
     </p>
     <form v-else @submit.prevent="keep">
+      <p v-if="earlier && !finding.decision" class="quiet small">
+        Said on {{ earlier.decided_on }}, on other facts or in an older file. Does it still hold?
+      </p>
       <v-textarea v-model="reason" label="Why is it so?" rows="1" maxlength="1000" />
       <v-text-field v-model="name" label="Your name" maxlength="200" />
       <v-btn type="submit" color="ink" :disabled="reason.trim().length < 3 || name.trim().length < 2"
