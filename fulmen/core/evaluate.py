@@ -178,7 +178,7 @@ def _named(finding: Finding, names: dict[str, str]) -> Finding:
 
 def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:
     """The profile with the worst verdict among what protects people there; the findings come worst first."""
-    worst = next((one.verdict for one in findings if one.protects and one.is_open), Verdict.MEETS)
+    worst = next((one.verdict for one in findings if one.is_open and one.protects), Verdict.MEETS)
     return profile.model_copy(update={"protection_verdict": worst})
 
 
@@ -195,9 +195,10 @@ def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...], mat
     found.extend([*reading_findings(steps, rules), *agreement_findings(cases)])
     once: dict[str, Finding] = {}
     for finding in found:
-        known = once.setdefault(finding.key, finding)
-        if _severity(finding) < _severity(known):
-            once[finding.key] = finding
+        key = finding.key
+        known = once.get(key)
+        if known is None or _severity(finding) < _severity(known):
+            once[key] = finding
     return list(once.values())
 
 

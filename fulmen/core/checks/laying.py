@@ -97,9 +97,10 @@ def _tape(place: _Place) -> Finding | None:
 
 def _cover(place: _Place) -> Finding | None:
     """In the ground: earthed armour or metal sheath, or a duct that guards as well."""
-    section, asked = place.section, place.ask(rules.BURIED_COVER)
+    section = place.section
     if section.surroundings is not Surroundings.BURIED:
         return None
+    asked = place.ask(rules.BURIED_COVER)
     if place.record.earthed_metal_cover or section.in_duct:
         return asked.meets("In a duct." if section.in_duct else "Its armour is earthed.")
     name = place.record.name.capitalize()

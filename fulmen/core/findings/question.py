@@ -42,13 +42,9 @@ class Question(NamedTuple):
     named: bool
     on_the_walk: bool = True
 
-    def shown_at(self, stage: Stage) -> Question:
-        """The same question where another stage answers it."""
-        return self._replace(stage=stage, asked_at=stage)
-
-    def naming_whose(self, *, named: bool) -> Question:
-        """The same question where its title names its circuit or board, or does not."""
-        return self._replace(named=named)
+    def shown_at(self, stage: Stage, *, named: bool) -> Question:
+        """The same question where another stage answers it; `named` where its title says whose it is."""
+        return self._replace(stage=stage, asked_at=stage, named=named)
 
     def further_on(self) -> Question:
         """The same question about something that the walk does not reach: it is entered with the design."""

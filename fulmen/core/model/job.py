@@ -51,8 +51,10 @@ class Job(Part):
 
     def reading(self, step: StepKey, subject: str) -> Reading | None:
         """The reading that counts for this step: the latest one."""
-        found = (entry for entry in reversed(self.readings) if entry.step == step and entry.subject == subject)
-        return next(found, None)
+        for entry in reversed(self.readings):
+            if entry.step is step and entry.subject == subject:
+                return entry
+        return None
 
     def inspection(self, item: InspectionItem) -> Inspection | None:
         """What was found under this heading of the schedule of inspections."""

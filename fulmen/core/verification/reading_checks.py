@@ -22,7 +22,7 @@ def _judge(step: Step, edition: Edition) -> Finding | None:
     if reading is None:
         return None
     asked = ask(READINGS[step.step], edition, step.subject, step=step.title)
-    asked = asked.shown_at(step.stage).naming_whose(named=step.names_circuit)
+    asked = asked.shown_at(step.stage, named=step.names_circuit)
     if reading.outcome is Outcome.RIGHT:
         return asked.meets("Right.")
     if reading.outcome is Outcome.WRONG:
