@@ -26,6 +26,16 @@ THREE_PHASE = "two-cars-three-phase"
 RULES = rule_set()
 
 
+SWITCH = {"id": "main-switch", "kind": "switch", "poles": 2, "rating_a": 100.0, "voltage_v": 230}
+OPEN_PEN_BOX = {"id": "pen-box", "name": "Box", "guards": [{"id": "pen", "kind": "open_pen_device", "open_pen": {}}]}
+DETECTOR_BOX = {"id": "dc-box", "name": "Box", "guards": [{"id": "dc", "kind": "dc_detector"}]}
+
+
+def in_front(rcd: Any) -> list[Any]:
+    """A board's incomer: its main switch, and an RCCB after it where one is given."""
+    return [SWITCH, *([{"id": "front-rcd", "kind": "rccb", "rcd": rcd}] if rcd else [])]
+
+
 def example_text(name: str) -> str:
     """An example job file, as it lies on disk."""
     return (EXAMPLES / f"{name}.json").read_text(encoding="utf-8")

@@ -22,6 +22,7 @@ from fulmen.core.checks.surge import surge_findings
 from fulmen.core.checks.survey import survey_findings
 from fulmen.core.checks.volt_drop import volt_drop_findings
 from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
+from fulmen.core.circuit.guard_views import RunGuards, run_guards
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.circuit.run_profile import RunProfile, run_profile
@@ -88,6 +89,7 @@ class Evaluation(Part):
     profiles: tuple[RunProfile, ...]
     sentences: tuple[RunSentence, ...]
     faults: tuple[RunFaults, ...]
+    guards: tuple[RunGuards, ...]
     findings: tuple[Finding, ...]
     steps: tuple[Step, ...]
     gaps: tuple[Gap, ...]
@@ -136,6 +138,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
             RunFaults(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))
             for case in cases
         ),
+        guards=tuple(run_guards(job, case.run) for case in cases),
         findings=findings,
         steps=steps,
         gaps=certificate_gaps(job, findings, steps),

@@ -7,18 +7,21 @@ from typing import Any, Protocol
 
 from markupsafe import Markup
 
-from fulmen.core.circuit.arrangement_schedule import arrangement_facts
+from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
+from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.certificate import Signature, SignedPart
-from fulmen.core.model.circuits import Circuit, DeviceKind
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
-from fulmen.core.model.run import line_of, runs
+from fulmen.core.model.run import line_of, main_switch, runs
+from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_record, cables_of
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.certificate_gaps import comments_on_existing
@@ -69,7 +72,8 @@ def _content(issue: Issue) -> dict[str, Any]:
         "caution": CAUTION,
         "comments": comments_on_existing(job),
         "origin": _results(job, evaluation, ORIGIN),
-        "front_rcds": [board.front_rcd for board in job.boards if board.front_rcd is not None],
+        "main_switch": main_switch(job),
+        "rcds": _rcd_rows(job),
         "signed": _signed(job),
         "inspections": inspections,
         "arrangements": [arrangement_facts(job, run) for run in runs(job)],
@@ -125,7 +129,7 @@ def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str
         "device_standard": _device_standard(circuit),
         "curve": circuit.device.curve.value if circuit.device.kind is DeviceKind.BREAKER else "gG",
         "breaks_ka": circuit.device.breaking_capacity_ka if circuit.device.kind is DeviceKind.BREAKER else None,
-        "rcd": circuit.device.rcd or _inside_rcd(job, circuit),
+        "rcd": _own_rcd(job, circuit),
         "zs_limit_ohm": limits[0].limit if limits else None,
         "test_voltage_v": voltage.test_voltage_v if voltage else None,
         "results": _results(job, evaluation, circuit.id),
@@ -161,7 +165,32 @@ def _fed_by(job: Job) -> dict[str, str]:
     }
 
 
-def _inside_rcd(job: Job, circuit: Circuit) -> Any:
-    """The RCD in the unit, where the circuit's own device holds none."""
-    points = [run.charge_point for run in runs(job) if run.chain and run.final().circuit.id == circuit.id]
-    return points[0].rcd_inside if points else None
+def _own_rcd(job: Job, circuit: Circuit) -> str:
+    """The RCD that guards this circuit alone: its device's, else one of its own before the unit, else the unit's."""
+    if circuit.device.rcd is not None:
+        return f"Type {circuit.device.rcd.type.value}, {circuit.device.rcd.residual_ma} mA"
+    own = [
+        guard
+        for run in runs(job)
+        for guard in guards_of(job, run)
+        if guard.circuit == circuit.id and guard.rcd is not None and guard.shared is Seen.NO
+    ]
+    if not own:
+        return "–"
+    rcd, inside = own[0].rcd, own[0].stands is Stands.UNIT
+    return f"Type {rcd.type.value}, {rcd.residual_ma} mA, {'in the unit' if inside else own[0].where}" if rcd else "–"
+
+
+def _rcd_rows(job: Job) -> list[tuple[str, str, str]]:
+    """Every RCD in front of circuits or in a box of its own: where it stands, what it is, its opening time."""
+    placed = {guard.field: (guard, run) for run in runs(job) for guard in guards_of(job, run)}
+    rows = []
+    for guard, run in placed.values():
+        if guard.rcd is None or guard.stands in (Stands.WAY, Stands.UNIT):
+            continue
+        first = bool(run.chain) and guard.circuit == run.chain[0].circuit.id and guard.stands is not Stands.BOX
+        at_origin = guard.rcd.time_delayed and first
+        key, subject = (StepKey.RCD_ORIGIN_TRIP, ORIGIN) if at_origin else (StepKey.RCD_TRIP, guard.subject)
+        read = reading_text(job.reading(key, subject), 1)
+        rows.append((f"RCD {guard.where}", rcd_in_words(guard.rcd), f"{read} ms" if read != "–" else read))
+    return rows

@@ -15,7 +15,7 @@ from fulmen.core.alternatives.arrangements import Allowance, arrangement_options
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.model.run import runs
-from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, job
+from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, in_front, job
 
 Row = tuple[str, dict[str, Any], Allowance, str, str]
 OK, IF, NO = Allowance.ALLOWED, Allowance.CONDITION, Allowance.REFUSED
@@ -30,14 +30,21 @@ def device(sensing: str = WINDOW, earth_too: bool = True, seconds: float = 4.0) 
     return {"sensing": sensing, "opens_protective_conductor": earth_too, "opens_within_s": seconds}
 
 
-P, A = "charge_points.0.", "arrangement."
-BOARD_RCD, FRONT = "circuits.0.device.rcd", "boards.0.front_rcd"
+def box(open_pen: dict[str, Any] | None = None, *, detector: bool = False) -> list[dict[str, Any]]:
+    """A box before the unit: an open-PEN device, and a DC detector where one is wanted."""
+    guards = [{"id": "pen", "kind": "open_pen_device", "open_pen": open_pen or device()}]
+    guards += [{"id": "dc", "kind": "dc_detector"}] if detector else []
+    return [{"id": "box", "name": "Box", "guards": guards}]
+
+
+P, A = "charge_points.0.", "charge_points.0.arrangement."
+BOARD_RCD, FRONT, BOXES = "circuits.0.device.rcd", "boards.0.incomer", "circuits.0.boxes"
 # A house on PME, the car outdoors, an armoured cable kept apart, a unit with nothing inside but DC detection.
 BASE: dict[str, Any] = {
     "supply.earthing": "tn_c_s", "supply.phases": 1, "site.car_place": "outdoors", P + "open_pen_inside": "no", P + "rdc_dd_inside": "yes",
-    P + "rcd_inside": None, A + "car_earth": "house_earth", A + "open_pen": "separate_device", A + "separate_device": device(),
+    P + "rcd_inside": None, A + "car_earth": "house_earth", A + "open_pen": "separate_device", BOXES: box(),
     A + "rdc_dd": "in_unit", A + "metal_at_unit": "apart", A + "separation_m": None, A + "electrode_design_ohm": None,
-    BOARD_RCD: rcd(), FRONT: None, "boards.0.front_rcd_seen": "no", "boards.0.surge_protection": "yes", "readings": [],
+    BOARD_RCD: rcd(), FRONT: in_front(None), "boards.0.front_rcd_seen": "no", "boards.0.surge_protection": "yes", "readings": [],
     "supply.maximum_demand_a": 74.0, "supply.load_limit_a": None, "decisions": [],
 }  # fmt: skip
 
@@ -45,7 +52,7 @@ BASE: dict[str, Any] = {
 def way(**short: Any) -> dict[str, Any]:
     """Changes by short names: pen, unit, own (electrode), board, front, inside, dc, surge, metal, place, earth."""
     names = {
-        "pen": A + "open_pen", "separate": A + "separate_device", "board": BOARD_RCD, "front": FRONT, "inside": P + "rcd_inside",
+        "pen": A + "open_pen", "board": BOARD_RCD, "inside": P + "rcd_inside",
         "dc": A + "rdc_dd", "dc_seen": P + "rdc_dd_inside", "surge": "boards.0.surge_protection", "metal": A + "metal_at_unit",
         "place": "site.car_place", "earth": "supply.earthing", "phases": "supply.phases", "least": A + "least_load_a",
         "school": "supply.tns_school", "rod": "supply.electrode_design_ohm",
@@ -61,8 +68,14 @@ def way(**short: Any) -> dict[str, Any]:
                 A + "separation_m": 3.0,
                 A + "electrode_clear": "yes",
             }
+        elif name == "front":
+            changes[FRONT] = in_front(value)
+        elif name == "separate":
+            changes[BOXES] = box(value)
         else:
             changes[names[name]] = value
+    if short.get("dc") == "before_unit":
+        changes[BOXES] = box(detector=True)
     return changes | ({"boards.0.front_rcd_seen": "yes"} if short.get("front") else {})
 
 
@@ -200,7 +213,7 @@ PARTS = st.fixed_dictionaries({
     P + "open_pen_inside": st.sampled_from(["yes", "no", "not_seen"]), P + "rdc_dd_inside": st.sampled_from(["yes", "no", "not_seen"]),
     BOARD_RCD: st.none() | st.builds(rcd, st.sampled_from(["AC", "A", "F", "B"]), st.sampled_from([10, 30, 100, 300]), st.booleans(), st.booleans()),
     P + "rcd_inside": st.none() | st.builds(rcd, st.sampled_from(["AC", "A", "F", "B"]), st.sampled_from([30, 100]), st.booleans(), st.booleans()),
-    FRONT: st.none() | st.builds(rcd, st.sampled_from(["AC", "A", "F", "B"]), st.sampled_from([30, 100, 300]), st.booleans(), st.booleans()),
+    FRONT: st.builds(in_front, st.none() | st.builds(rcd, st.sampled_from(["AC", "A", "F", "B"]), st.sampled_from([30, 100, 300]), st.booleans(), st.booleans())),
 })  # fmt: skip
 
 
@@ -210,8 +223,9 @@ class NeverAllowed(unittest.TestCase):
     def test_what_must_never_be(self, changes: dict[str, Any]) -> None:
         made = job(changes=BASE | changes)
         allowance, _ = judge_protection(made, RULES)
-        point, board, front = made.charge_points[0], made.circuits[0].device.rcd, made.boards[0].front_rcd
-        if any(one is not None and one.type.value == "AC" for one in (point.rcd_inside, board, front)):
+        point, board = made.charge_points[0], made.circuits[0].device.rcd
+        front = [guard.rcd for guard in made.boards[0].incomer]
+        if any(one is not None and one.type.value == "AC" for one in (point.rcd_inside, board, *front)):
             self.assertEqual(allowance, NO, "a Type AC on the way")
         on_house = changes[A + "car_earth"] == "house_earth" and changes["supply.earthing"] != "tt"
         if on_house and changes["site.car_place"] != "indoors_only" and changes[A + "open_pen"] == "none":
@@ -225,7 +239,7 @@ class NeverAllowed(unittest.TestCase):
 
     @settings(max_examples=200, deadline=None)
     @given(PARTS, st.sampled_from([
-        (A + "rdc_dd", "none"), (BOARD_RCD, None), (FRONT, rcd("AC")), (A + "metal_at_unit", "touching"), (A + "separation_m", 0.5),
+        (A + "rdc_dd", "none"), (BOARD_RCD, None), (FRONT, in_front(rcd("AC"))), (A + "metal_at_unit", "touching"), (A + "separation_m", 0.5),
         (A + "electrode_clear", "no"), (P + "rdc_dd_inside", "no"), ("boards.0.surge_protection", "no"), (A + "metal_at_unit", "not_seen"),
         ("site.car_place", "outdoors"), (P + "open_pen_inside", "no"),
     ]))  # fmt: skip
@@ -272,7 +286,7 @@ class EveryWay(unittest.TestCase):
             fields = {
                 change.field for way in ways.options for change in way.changes if change.field.startswith("circuits")
             }
-            self.assertEqual(fields, {f"circuits.{own}.device.rcd"})
+            self.assertEqual(fields, {f"circuits.{own}.device.rcd", f"circuits.{own}.boxes"})
         taken = apply_changes(whole, other.options[0].changes)
         self.assertEqual(judge_protection(taken, RULES, 1), (other.options[0].allowance, other.options[0].reasons))
         self.assertEqual(arrangement_options(whole, RULES, 2).options, ())
@@ -329,7 +343,7 @@ class Words(unittest.TestCase):
             facts["Earthing for the charge point"], "its own electrode (TT island), apart from the house earth"
         )
         self.assertEqual(facts["RCD in the unit"], "Type B, 30 mA")
-        self.assertEqual(facts["RCD at the origin"], "Type A, 100 mA, time-delayed")
+        self.assertEqual(facts["RCD in front, Consumer unit"], "Type A, 100 mA, time-delayed")
         self.assertEqual(facts["6 mA DC detection (RDC-DD)"], "none")
-        self.assertEqual(self.facts({})["RCD at the board"], "Type A, 30 mA")
+        self.assertEqual(self.facts({})["RCD at the board, Consumer unit"], "Type A, 30 mA")
         self.assertEqual(self.facts(way(surge="no"))["Surge protection"], "left out")

@@ -6,7 +6,20 @@ from typing import Any
 from fulmen.core.findings.finding import Verdict
 from tests.core.test_route_checks import ON_THE_ROUTE, ON_THE_SUB_MAIN
 from tests.core.test_survey_checks import SURVEYED
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, GARAGE, HALFWAY, THREE_PHASE, TREATED_AS_PME, TT, evaluation, finding
+from tests.jobs import (
+    AT_SURVEY,
+    DETECTOR_BOX,
+    DEVICE_IN_UNIT,
+    GARAGE,
+    HALFWAY,
+    OPEN_PEN_BOX,
+    THREE_PHASE,
+    TREATED_AS_PME,
+    TT,
+    evaluation,
+    finding,
+    in_front,
+)
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 A30 = {"type": "A", "residual_ma": 30}
@@ -47,29 +60,82 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("open_pen", {"charge_points.0.open_pen_device.opens_protective_conductor": False}, SHORT),
     ("open_pen", {"supply.phases": 3}, SHORT),
     ("open_pen", {"supply.phases": 3, "charge_points.0.open_pen_device.sensing": "met_voltage"}, MEETS),
-    ("open_pen", {"arrangement.open_pen": "none"}, SHORT),
-    ("open_pen", {"arrangement.open_pen": "none", "site.car_place": "indoors_only"}, MEETS),
-    ("open_pen", {"arrangement.open_pen": "none", "site.car_place": "not_seen"}, SHORT),
-    ("open_pen", {"arrangement.open_pen": "none", "arrangement.car_earth": "own_electrode"}, MEETS),
-    ("open_pen", {"arrangement.open_pen": "separate_device"}, MEETS),
+    ("open_pen", {"charge_points.0.arrangement.open_pen": "none"}, SHORT),
+    ("open_pen", {"charge_points.0.arrangement.open_pen": "none", "site.car_place": "indoors_only"}, MEETS),
+    ("open_pen", {"charge_points.0.arrangement.open_pen": "none", "site.car_place": "not_seen"}, SHORT),
     (
         "open_pen",
-        {"arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": 40.0, "supply.electrode_design_ohm": 2.1},
+        {"charge_points.0.arrangement.open_pen": "none", "charge_points.0.arrangement.car_earth": "own_electrode"},
+        MEETS,
+    ),
+    ("open_pen", {"charge_points.0.arrangement.open_pen": "separate_device"}, SHORT),
+    (
+        "open_pen",
+        {"charge_points.0.arrangement.open_pen": "separate_device", "circuits.0.boxes": [OPEN_PEN_BOX]},
         MEETS,
     ),
     (
         "open_pen",
-        {"arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": 40.0, "supply.electrode_design_ohm": 2.3},
+        {
+            "charge_points.0.arrangement.open_pen": "low_electrode",
+            "supply.maximum_demand_a": 40.0,
+            "supply.electrode_design_ohm": 2.1,
+        },
+        MEETS,
+    ),
+    (
+        "open_pen",
+        {
+            "charge_points.0.arrangement.open_pen": "low_electrode",
+            "supply.maximum_demand_a": 40.0,
+            "supply.electrode_design_ohm": 2.3,
+        },
         SHORT,
     ),
-    ("open_pen", {"arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": None}, NEEDS),
-    ("separation", {"arrangement.car_earth": "own_electrode"}, NEEDS),
-    ("separation", {"arrangement.car_earth": "own_electrode", "arrangement.separation_m": 2.4}, SHORT),
-    ("separation", {"arrangement.car_earth": "own_electrode", "arrangement.separation_m": 2.5}, MEETS),
-    ("electrode_stable", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 200.0}, MEETS),
-    ("electrode_stable", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 201.0}, SHORT),
-    ("electrode_touch", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 1666.0}, MEETS),
-    ("electrode_touch", {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": 1667.0}, SHORT),
+    ("open_pen", {"charge_points.0.arrangement.open_pen": "low_electrode", "supply.maximum_demand_a": None}, NEEDS),
+    ("separation", {"charge_points.0.arrangement.car_earth": "own_electrode"}, NEEDS),
+    (
+        "separation",
+        {"charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.separation_m": 2.4},
+        SHORT,
+    ),
+    (
+        "separation",
+        {"charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.separation_m": 2.5},
+        MEETS,
+    ),
+    (
+        "electrode_stable",
+        {
+            "charge_points.0.arrangement.car_earth": "own_electrode",
+            "charge_points.0.arrangement.electrode_design_ohm": 200.0,
+        },
+        MEETS,
+    ),
+    (
+        "electrode_stable",
+        {
+            "charge_points.0.arrangement.car_earth": "own_electrode",
+            "charge_points.0.arrangement.electrode_design_ohm": 201.0,
+        },
+        SHORT,
+    ),
+    (
+        "electrode_touch",
+        {
+            "charge_points.0.arrangement.car_earth": "own_electrode",
+            "charge_points.0.arrangement.electrode_design_ohm": 1666.0,
+        },
+        MEETS,
+    ),
+    (
+        "electrode_touch",
+        {
+            "charge_points.0.arrangement.car_earth": "own_electrode",
+            "charge_points.0.arrangement.electrode_design_ohm": 1667.0,
+        },
+        SHORT,
+    ),
     ("own_rcd", {"circuits.0.device.rcd": None}, SHORT),
     ("own_rcd", {"circuits.0.device.rcd.residual_ma": 100}, SHORT),
     ("own_rcd", {"circuits.0.device.rcd.residual_ma": 10}, MEETS),
@@ -79,24 +145,45 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("rcd_at_board", NO_RCD, CALL),
     ("dc_protection", {"charge_points.0.rdc_dd_inside": "no"}, SHORT),
     ("dc_protection", {"charge_points.0.rdc_dd_inside": "not_seen"}, NEEDS),
-    ("dc_protection", {"arrangement.rdc_dd": "none"}, SHORT),
-    ("dc_protection", {"arrangement.rdc_dd": "before_unit", "charge_points.0.rdc_dd_inside": "no"}, MEETS),
-    ("dc_protection", {"arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B"}, MEETS),
+    ("dc_protection", {"charge_points.0.arrangement.rdc_dd": "none"}, SHORT),
+    (
+        "dc_protection",
+        {
+            "charge_points.0.arrangement.rdc_dd": "before_unit",
+            "charge_points.0.rdc_dd_inside": "no",
+            "circuits.0.boxes": [DETECTOR_BOX],
+        },
+        MEETS,
+    ),
+    ("dc_protection", {"charge_points.0.arrangement.rdc_dd": "before_unit"}, SHORT),
+    ("dc_protection", {"charge_points.0.arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B"}, MEETS),
     ("rcd_blinding", {"circuits.0.device.rcd.type": "AC"}, SHORT),
-    ("rcd_blinding", {"boards.0.front_rcd": {"type": "AC"}}, SHORT),
+    ("rcd_blinding", {"boards.0.incomer": in_front({"type": "AC"})}, SHORT),
     ("rcd_blinding", {"charge_points.0.rcd_inside": {"type": "AC"}}, SHORT),
-    ("rcd_blinding", {"boards.0.front_rcd": {"type": "A"}}, MEETS),
+    ("rcd_blinding", {"boards.0.incomer": in_front({"type": "A"})}, MEETS),
     (
         "rcd_blinding",
-        {"arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B", "boards.0.front_rcd": {"type": "A"}},
+        {
+            "charge_points.0.arrangement.rdc_dd": "none",
+            "circuits.0.device.rcd.type": "B",
+            "boards.0.incomer": in_front({"type": "A"}),
+        },
         SHORT,
     ),
     (
         "rcd_blinding",
-        {"arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B", "boards.0.front_rcd": {"type": "B"}},
+        {
+            "charge_points.0.arrangement.rdc_dd": "none",
+            "circuits.0.device.rcd.type": "B",
+            "boards.0.incomer": in_front({"type": "B"}),
+        },
         MEETS,
     ),
-    ("rcd_blinding", {"arrangement.rdc_dd": "none", "charge_points.0.rcd_inside": {"type": "B"}}, SHORT),
+    (
+        "rcd_blinding",
+        {"charge_points.0.arrangement.rdc_dd": "none", "charge_points.0.rcd_inside": {"type": "B"}},
+        SHORT,
+    ),
     ("front_rcd", {"boards.0.front_rcd_seen": "not_seen"}, NEEDS),
     ("front_rcd", {"boards.0.front_rcd_seen": "yes"}, NEEDS),
     ("surge", {"boards.0.surge_protection": "no"}, CALL),
@@ -226,11 +313,11 @@ class FaultCurrent(unittest.TestCase):
 class TnsSchools(unittest.TestCase):
     def test_the_cautious_school_is_the_default(self) -> None:
         self.assertEqual(finding("tns_school", TREATED_AS_PME).verdict, MEETS)
-        no_measure = {"arrangement.open_pen": "none"}
+        no_measure = {"charge_points.0.arrangement.open_pen": "none"}
         self.assertEqual(finding("open_pen", TREATED_AS_PME, no_measure).verdict, SHORT)
 
     def test_as_found_needs_the_written_word_and_a_reason(self) -> None:
-        as_found = {"supply.tns_school": "as_found", "arrangement.open_pen": "none"}
+        as_found = {"supply.tns_school": "as_found", "charge_points.0.arrangement.open_pen": "none"}
         self.assertEqual(finding("tns_school", TREATED_AS_PME, as_found).verdict, NEEDS)
         self.assertEqual(finding("open_pen", TREATED_AS_PME, as_found).verdict, SHORT)
         confirmed = {**as_found, "supply.tns_confirmed_in_writing": True}
@@ -241,7 +328,7 @@ class TnsSchools(unittest.TestCase):
         self.assertEqual(finding("open_pen", TREATED_AS_PME, confirmed).verdict, MEETS)
 
     def test_an_earth_not_seen_is_worked_as_pme(self) -> None:
-        unknown = {"supply.earthing": "not_seen", "arrangement.open_pen": "none"}
+        unknown = {"supply.earthing": "not_seen", "charge_points.0.arrangement.open_pen": "none"}
         self.assertEqual(finding("earthing_known", DEVICE_IN_UNIT, unknown).verdict, NEEDS)
         self.assertEqual(finding("open_pen", DEVICE_IN_UNIT, unknown).verdict, SHORT)
 
@@ -251,7 +338,7 @@ class OnTt(unittest.TestCase):
         self.assertEqual(finding("tt_origin_rcd", TT).verdict, MEETS)
         for front in (None, {"type": "A", "residual_ma": 30}):
             with self.subTest(front):
-                self.assertEqual(finding("tt_origin_rcd", TT, {"boards.0.front_rcd": front}).verdict, SHORT)
+                self.assertEqual(finding("tt_origin_rcd", TT, {"boards.0.incomer": in_front(front)}).verdict, SHORT)
 
     def test_the_least_sensitive_rcd_decides_the_touch_voltage(self) -> None:
         found = finding("electrode_touch", TT)

@@ -85,7 +85,7 @@ RECORD: dict[str, Any] = {
 
 class FallOfPotential(unittest.TestCase):
     def verdict(self, *readings: float) -> Verdict:
-        record = {"arrangement.fall_of_potential": RECORD | {"readings_ohm": readings}}
+        record = {"charge_points.0.arrangement.fall_of_potential": RECORD | {"readings_ohm": readings}}
         return finding("fall_of_potential", changes=BASE | way(own=32.0) | record).verdict
 
     def test_where_the_spikes_go(self) -> None:
@@ -98,7 +98,7 @@ class FallOfPotential(unittest.TestCase):
         self.assertAlmostEqual(agreed_ohm((30.4, 32.0, 33.6), RULES)[1], 0.05)
 
     def test_a_winter_estimate_stands_by_every_electrode(self) -> None:
-        record = {"arrangement.fall_of_potential": RECORD | {"readings_ohm": (32.0, 32.0, 32.0)}}
+        record = {"charge_points.0.arrangement.fall_of_potential": RECORD | {"readings_ohm": (32.0, 32.0, 32.0)}}
         # 8 °C is read at the printed row below it, 138 Ω·m; frozen at 0 °C 300: 32·300/138 = 70 Ω.
         self.assertIn("about 70 Ω", finding("electrode_stable", changes=BASE | way(own=32.0) | record).detail)
         self.assertIn("about 97 Ω", finding("electrode_stable", changes=BASE | way(own=32.0)).detail)

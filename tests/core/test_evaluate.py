@@ -1,6 +1,7 @@
 """The whole evaluation: profile, sentence, order, and properties that hold whatever the job."""
 
 import unittest
+from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -9,7 +10,7 @@ from fulmen.core.editing.blank_job import blank_job
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import Job
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation, in_front
 
 
 class Examples(unittest.TestCase):
@@ -123,21 +124,26 @@ class NeverAllowed(unittest.TestCase):
     @given(st.sampled_from([DEVICE_IN_UNIT, TREATED_AS_PME, HALFWAY]), st.sampled_from(["in_unit", "before_unit", "none"]),
            st.sampled_from([None, {"type": "B"}, {"type": "A"}]), st.booleans())  # fmt: skip
     def test_type_ac(self, name: str, place: str, inside: object, at_board: bool) -> None:
-        where = "circuits.0.device.rcd" if at_board else "boards.0.front_rcd"
+        numb: dict[str, Any] = {"type": "AC"}
+        where = {"circuits.0.device.rcd": numb} if at_board else {"boards.0.incomer": in_front(numb)}
         found = evaluation(
-            name, {where: {"type": "AC"}, "arrangement.rdc_dd": place, "charge_points.0.rcd_inside": inside}
+            name,
+            {**where, "charge_points.0.arrangement.rdc_dd": place, "charge_points.0.rcd_inside": inside},
         )
         self.assertIn("rcd_blinding", [one.rule for one in found.falls_short()])
 
     @settings(max_examples=40, deadline=None)
     @given(st.sampled_from(["tn_c_s", "tn_s", "not_seen"]), st.sampled_from(["outdoors", "not_seen"]), st.floats(1, 80))
     def test_pme_outdoors_without_a_measure(self, earthing: str, place: str, demand_a: float) -> None:
-        changes = {"supply.earthing": earthing, "site.car_place": place, "arrangement.open_pen": "none",
+        changes = {"supply.earthing": earthing, "site.car_place": place, "charge_points.0.arrangement.open_pen": "none",
                    "supply.maximum_demand_a": demand_a}  # fmt: skip
         self.assertIn("open_pen", [one.rule for one in evaluation(DEVICE_IN_UNIT, changes).falls_short()])
 
     @settings(max_examples=40, deadline=None)
     @given(st.floats(1667, 2000))
     def test_electrode_too_high(self, electrode_ohm: float) -> None:
-        changes = {"arrangement.car_earth": "own_electrode", "arrangement.electrode_design_ohm": electrode_ohm}
+        changes = {
+            "charge_points.0.arrangement.car_earth": "own_electrode",
+            "charge_points.0.arrangement.electrode_design_ohm": electrode_ohm,
+        }
         self.assertIn("electrode_touch", [one.rule for one in evaluation(DEVICE_IN_UNIT, changes).falls_short()])

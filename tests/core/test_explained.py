@@ -57,7 +57,8 @@ class Band(unittest.TestCase):
         for changes, words in ((way(), "PEN device before"), (way(unit=device()), "PEN device inside"), (way(own=32.0), "TT island"),
                                (way(earth="tt"), "TT"), (way(pen="none"), "no PEN measure"), (way(pen="low_electrode"), "low electrode"),
                                (way(pen="indoors_only"), "indoors only"), (way(pen="three_phase_balance"), "phases balanced")):  # fmt: skip
-            self.assertEqual(short_protection(job(changes=BASE | changes)), words)
+            made = job(changes=BASE | changes)
+            self.assertEqual(short_protection(made, made.charge_points[0]), words)
 
 
 class WhyNot(unittest.TestCase):
@@ -110,8 +111,9 @@ class Balance(unittest.TestCase):
             self.assertEqual(number, charging)
 
     def test_a_second_car_on_the_same_line_breaks_the_balance(self) -> None:
-        balance = {"arrangement.open_pen": "three_phase_balance", "arrangement.least_load_a": [40.0, 40.0, 40.0],
+        balance = {"charge_points.0.arrangement.open_pen": "three_phase_balance", "charge_points.0.arrangement.least_load_a": [40.0, 40.0, 40.0],
                    "charge_points.0.phases": 1, "charge_points.0.max_current_a": 32.0}  # fmt: skip
+        balance |= {field.replace("points.0.arr", "points.1.arr"): value for field, value in balance.items()}
         for line, verdict in (("L2", Verdict.FALLS_SHORT), ("L3", Verdict.YOUR_CALL)):
             found = {
                 one.key: one.verdict for one in evaluation(THREE_PHASE, balance | {"circuits.1.phase": line}).findings

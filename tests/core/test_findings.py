@@ -13,7 +13,7 @@ from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.run import runs
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.units import unit_of, words_of
-from tests.jobs import DEVICE_IN_UNIT, TT, evaluation, job
+from tests.jobs import DEVICE_IN_UNIT, TT, evaluation, in_front, job
 
 
 def finding(value: float, limit: float, **more: Any) -> Finding:
@@ -96,7 +96,7 @@ class Words(unittest.TestCase):
 
     def test_places_as_a_person_says_them(self) -> None:
         self.assertEqual(place(()), "The job file")
-        self.assertEqual(place(("supply", "main_switch", "rating_a")), "Supply main switch rating")
+        self.assertEqual(place(("boards", 0, "incomer", 0, "rating_a")), "Board 1, guard 1: rating")
         self.assertEqual(place(("supply", "bonded_services", 1)), "Bonded service 2")
 
 
@@ -134,9 +134,14 @@ class Sentences(unittest.TestCase):
 
     def test_it_follows_the_arrangement(self) -> None:
         self.assertIn("The supply is TT, so the car is earthed through the house electrode.", self.sentence(TT))
-        own = self.sentence(**{"arrangement.car_earth": "own_electrode"})
+        own = self.sentence(**{"charge_points.0.arrangement.car_earth": "own_electrode"})
         self.assertIn("its own electrode (TT island), apart from the house earth.", own)
-        self.assertIn("with only the RCD in the unit", self.sentence(**{"circuits.0.device.rcd": None}))
+        bare = {"circuits.0.device.rcd": None}
+        self.assertIn("with no RCD", self.sentence(**bare))
+        inside = {"charge_points.0.rcd_inside": {"type": "A"}}
+        self.assertIn("with only the RCD in the unit", self.sentence(**bare, **inside))
+        front = {"boards.0.incomer": in_front({"type": "A"})}
+        self.assertIn("with the Type A 30 mA RCCB in front, Consumer unit", self.sentence(**bare, **front))
         self.assertIn("neutral not switched", self.sentence(**{"circuits.0.device.rcd.switches_neutral": False}))
 
     def test_one_section_is_one(self) -> None:

@@ -87,7 +87,7 @@ class BadInput(unittest.TestCase):
             ("title", "", "at least 1 characters"),
             ("title", "x" * 121, "too long"),
             ("rule_set", "of_next_year", "no edition"),
-            ("schema_version", 3, "Schema version must be 1 to 2"),
+            ("schema_version", 4, "Schema version must be 1 to 3"),
             ("circuits.0.id", "board", "used twice"),
             ("readings.0.value", None, "a measured step needs its figure"),
             ("readings.0.taken_at", "2026-11-18T10:00:00", "offset from UTC"),
@@ -110,7 +110,7 @@ class BadInput(unittest.TestCase):
 
     def test_a_circuit_loop(self) -> None:
         data = broken("title", "Loop")
-        board = {**data["boards"][0], "id": "garage", "name": "Garage"}
+        board = {**data["boards"][0], "id": "garage", "name": "Garage", "incomer": []}
         there = {**data["circuits"][0], "id": "out", "feeds": "garage"}
         back = {**data["circuits"][0], "id": "back", "from_board": "garage", "feeds": "board"}
         data["boards"].append(board)

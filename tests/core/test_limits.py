@@ -22,7 +22,7 @@ from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.electrical.electrode import fall_of_potential
 from fulmen.core.errors import TableError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome
 from fulmen.core.model.reference_method import ReferenceMethod
@@ -54,14 +54,14 @@ WASHING_HOUSE = [
     {"kind": "sockets", "name": "Sockets", "rating_a": 32.0}, {"kind": "lighting", "name": "Lights", "rating_a": 6.0},
 ]  # fmt: skip
 ADDED_UP = {"load.method": "added_up", "supply.cut_out_fuse_a": 100, "supply.load_limit_a": None, "charge_points.0.set_current_a": 6.0}  # fmt: skip
-FALL = {"arrangement.fall_of_potential": {"current_spike_m": 30.0, "readings_ohm": [29.0, 30.0, 31.0], "taken_by": "R. Quillfeather", "taken_on": "2026-11-20"}}  # fmt: skip
+FALL = {"charge_points.0.arrangement.fall_of_potential": {"current_spike_m": 30.0, "readings_ohm": [29.0, 30.0, 31.0], "taken_by": "R. Quillfeather", "taken_on": "2026-11-20"}}  # fmt: skip
 # Besides the examples: jobs that stand near a limit which no example comes near.
 NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (TT, {"supply.electrode_design_ohm": 480.0, "supply.ze_enquiry_ohm": None, "readings": []}),
     (TT, FALL),
     (DEVICE_IN_UNIT, TWIN),
-    (DEVICE_IN_UNIT, {"arrangement.open_pen": "low_electrode", "supply.electrode_design_ohm": 0.5}),
-    (DEVICE_IN_UNIT, {"arrangement.car_earth": "own_electrode", "arrangement.separation_m": 2.6}),
+    (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "supply.electrode_design_ohm": 0.5}),
+    (DEVICE_IN_UNIT, {"charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.separation_m": 2.6}),
     (DEVICE_IN_UNIT, {f"{ROUTE}.2.bend_radius_mm": 200.0, f"{ROUTE}.2.hazards": ["data_cables"], f"{ROUTE}.2.clearance_mm": 60.0}),
     (DEVICE_IN_UNIT, {"circuits.0.cable.record": "nyy-j", f"{ROUTE}.2.bend_radius_mm": 150.0, f"{ROUTE}.2.hazards": ["pipes"], f"{ROUTE}.2.clearance_mm": 30.0}),
     (GARAGE, {"circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 63}),

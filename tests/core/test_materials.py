@@ -2,6 +2,7 @@
 
 import unittest
 from math import ceil, pi
+from typing import Any
 
 from fulmen.core.electrical.cable_fixing import clip_spacing_mm, least_bend_mm
 from fulmen.core.errors import InputError, TableError
@@ -16,11 +17,27 @@ from fulmen.core.materials.prices import (
 )
 from fulmen.core.model.job import Job
 from fulmen.core.reference.cable_catalogue import cable_record
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, THREE_PHASE, TT, job
+from tests.jobs import (
+    ALL_ELECTRIC,
+    DETECTOR_BOX,
+    DEVICE_IN_UNIT,
+    FALLS_SHORT,
+    GARAGE,
+    OPEN_PEN_BOX,
+    RULES,
+    THREE_PHASE,
+    TT,
+    job,
+)
 
 
 def needed(whole: Job) -> dict[str, float]:
     return {one.key: one.quantity for one in materials(whole)}
+
+
+def fitted(box: dict[str, Any]) -> list[dict[str, Any]]:
+    """A box whose guards are bought with this job."""
+    return [{**box, "guards": [{**one, "fitted_with_this_job": True} for one in box["guards"]]}]
 
 
 class Quantities(unittest.TestCase):
@@ -52,16 +69,16 @@ class Quantities(unittest.TestCase):
 
     def test_what_an_arrangement_takes(self) -> None:
         for changes, key, quantity in (
-            ({"arrangement.car_earth": "own_electrode"}, "rod", 1.0),
-            ({"arrangement.open_pen": "low_electrode"}, "rod", 4.0),
-            ({"arrangement.open_pen": "separate_device"}, "pen-device", 1.0),
-            ({"arrangement.rdc_dd": "before_unit"}, "rdc-dd", 1.0),
+            ({"charge_points.0.arrangement.car_earth": "own_electrode"}, "rod", 1.0),
+            ({"charge_points.0.arrangement.open_pen": "low_electrode"}, "rod", 4.0),
+            ({"circuits.0.boxes": fitted(OPEN_PEN_BOX)}, "pen-device", 1.0),
+            ({"circuits.0.boxes": fitted(DETECTOR_BOX)}, "rdc-dd", 1.0),
             ({"circuits.0.device.rcd": None}, "breaker", 1.0),
             ({"circuits.0.device.rcd.type": "B"}, "rcbo.b", 1.0),
         ):
             with self.subTest(key=key, changes=changes):
                 self.assertEqual(needed(job(DEVICE_IN_UNIT, changes))[key], quantity)
-        self.assertNotIn("rod", needed(job(TT, {"arrangement.car_earth": "own_electrode"})))
+        self.assertNotIn("rod", needed(job(TT, {"charge_points.0.arrangement.car_earth": "own_electrode"})))
 
     def test_every_item_of_every_example_has_a_name_a_unit_and_a_price(self) -> None:
         for name in (DEVICE_IN_UNIT, GARAGE, THREE_PHASE, TT, FALLS_SHORT, ALL_ELECTRIC):

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from fulmen.core.model.charge_point import OpenPenSensing
+from fulmen.core.model.guards import OpenPenSensing
 from fulmen.core.simulations.pen_bench import Bench, BenchResult, presets, run_bench
 from fulmen.core.simulations.pen_network import House, Street
 from tests.jobs import RULES

@@ -150,9 +150,11 @@ class Sequence(unittest.TestCase):
         self.assertNotIn("electrode", self.steps(DEVICE_IN_UNIT))
         self.assertIn("electrode", self.steps(TT))
         self.assertIn("rcd_origin_trip", self.steps(TT))
-        self.assertIn("electrode", self.steps(DEVICE_IN_UNIT, **{"arrangement.car_earth": "own_electrode"}))
+        self.assertIn(
+            "electrode", self.steps(DEVICE_IN_UNIT, **{"charge_points.0.arrangement.car_earth": "own_electrode"})
+        )
         self.assertNotIn("rcd_trip", self.steps(DEVICE_IN_UNIT, **{"circuits.0.device.rcd": None}))
-        self.assertNotIn("dc_detection", self.steps(DEVICE_IN_UNIT, **{"arrangement.rdc_dd": "none"}))
+        self.assertNotIn("dc_detection", self.steps(DEVICE_IN_UNIT, **{"charge_points.0.arrangement.rdc_dd": "none"}))
 
     def test_expected_zs_uses_what_was_read(self) -> None:
         step = next(one for one in evaluation(HALFWAY).steps if one.step is StepKey.ZS)

@@ -7,7 +7,7 @@ from fulmen.core.alternatives.remedies import Remedy, remedies
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, TT, job
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, TT, in_front, job
 
 SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (FALLS_SHORT, "volt_drop/ev", {}, "10 mm² cable"),
@@ -15,7 +15,7 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (FALLS_SHORT, "open_pen/ev", {}, "broken-PEN protection by a separate device before the unit"),
     (DEVICE_IN_UNIT, "weakest_section/ev", {"circuits.0.cable.csa_mm2": 2.5}, "4 mm² cable"),
     (DEVICE_IN_UNIT, "rcd_blinding/ev", {"circuits.0.device.rcd.type": "AC"}, "a double-pole Type A RCBO of 30 mA"),
-    (DEVICE_IN_UNIT, "rcd_blinding/ev", {"boards.0.front_rcd": {"type": "AC"}}, "a Type A RCD in front, at Consumer unit"),
+    (DEVICE_IN_UNIT, "rcd_blinding/ev", {"boards.0.incomer": in_front({"type": "AC"})}, "a Type A RCD in front, at Consumer unit"),
     (GARAGE, "rcd_blinding/ev", {"circuits.0.device.rcd": {"type": "AC"}}, "Sub-main to the garage: a Type A RCD"),
     (DEVICE_IN_UNIT, "warning_tape/ev-4", {"circuits.0.route.3.warning_tape": False}, "section 4: warning tape above it"),
     (DEVICE_IN_UNIT, "fixings/ev-3", {"circuits.0.route.2.fixings": "plastic"}, "section 3: metal clips"),
@@ -23,7 +23,7 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (DEVICE_IN_UNIT, "phases/ev", {"charge_points.0.phases": 3}, "Charge point set to single-phase"),
     (GARAGE, "load_on_device/sub-main", {"circuits.0.device.rating_a": 40}, "Sub-main to the garage: a 50 A device"),
     (GARAGE, "disconnection/sub-main", {"supply.ze_enquiry_ohm": 0.7}, "Sub-main to the garage: a 50 A device"),
-    (TT, "tt_origin_rcd/ev", {"boards.0.front_rcd": None}, "an S-type RCD of 100 mA at Consumer unit"),
+    (TT, "tt_origin_rcd/ev", {"boards.0.incomer": in_front(None)}, "an S-type RCD of 100 mA at Consumer unit"),
 ]  # fmt: skip
 
 

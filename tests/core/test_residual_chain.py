@@ -18,7 +18,9 @@ R = Reaction
 
 
 def chain(waveform: str, residual_ma: float, standing_dc_ma: float = 0.0, **changes: Any) -> ResidualChain:
-    made = job(changes=BASE | way(**{"dc": "none", **changes}))
+    """The unit has a DC detector where the arrangement relies on it, unless said otherwise."""
+    inside = "yes" if changes.get("dc") == "in_unit" else "no"
+    made = job(changes=BASE | way(**{"dc": "none", "dc_seen": inside, **changes}))
     asked = ChainQuestion(job=made, waveform=Waveform(waveform), residual_ma=residual_ma, standing_dc_ma=standing_dc_ma)
     return residual_chain(asked, RULES)
 
@@ -80,6 +82,7 @@ class DcDetection(unittest.TestCase):
     def test_one_that_is_only_said_to_be_there_is_not_drawn(self) -> None:
         self.assertEqual(len(chain("ac", 30, dc="in_unit", dc_seen="no").devices), 1)
         self.assertEqual(len(chain("ac", 30, dc="before_unit").devices), 2)
+        self.assertEqual(len(chain("ac", 30, dc="none", dc_seen="yes").devices), 2, "what is there counts")
 
 
 class Chain(unittest.TestCase):

@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, evaluation, finding
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, evaluation, finding, in_front
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 ROUTE = "circuits.0.route"
@@ -129,7 +129,7 @@ class OnTheSubMain(unittest.TestCase):
     def test_tt_takes_the_s_type_for_the_sub_main_and_not_for_the_final_circuit(self) -> None:
         tt: dict[str, Any] = {
             "supply.earthing": "tt", "supply.ze_enquiry_ohm": None, "supply.electrode_design_ohm": 60.0,
-            "boards.0.front_rcd": {"type": "A", "residual_ma": 100, "time_delayed": True},
+            "boards.0.incomer": in_front({"type": "A", "residual_ma": 100, "time_delayed": True}),
         }  # fmt: skip
         self.assertEqual(self.judged("disconnection", tt), MEETS)
         bare = {**tt, "circuits.1.device.rcd": None}

@@ -5,20 +5,25 @@ from math import sqrt
 
 from fulmen.core.electrical.fault_energy import device_energy_a2s, fuse_opens_a
 from fulmen.core.electrical.fault_loop import device_zs_limit_ohm
-from fulmen.core.electrical.selectivity import Guard, cut_out_guard, opens_between_s, pre_arcing_a2s, selective_up_to_a
+from fulmen.core.electrical.selectivity import (
+    Opener,
+    cut_out_opener,
+    opens_between_s,
+    pre_arcing_a2s,
+    selective_up_to_a,
+)
 from fulmen.core.errors import TableError
-from fulmen.core.model.boards import Rcd, RcdType
-from fulmen.core.model.circuits import Curve, Device, DeviceKind
+from fulmen.core.model.guards import Curve, Device, DeviceKind, Rcd, RcdType
 from fulmen.core.reference.tables import table
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, evaluation
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, evaluation, in_front
 
 
-def breaker(rating_a: float, curve: str = "B", rcd: Rcd | None = None) -> Guard:
-    return Guard(f"{curve}{rating_a:g}", DeviceKind.BREAKER, curve, rating_a, rcd)
+def breaker(rating_a: float, curve: str = "B", rcd: Rcd | None = None) -> Opener:
+    return Opener(f"{curve}{rating_a:g}", DeviceKind.BREAKER, curve, rating_a, rcd)
 
 
-def fuse(rating_a: float) -> Guard:
-    return Guard(f"{rating_a:g} A fuse", DeviceKind.FUSE, "", rating_a)
+def fuse(rating_a: float) -> Opener:
+    return Opener(f"{rating_a:g} A fuse", DeviceKind.FUSE, "", rating_a)
 
 
 class FuseTable(unittest.TestCase):
@@ -91,7 +96,7 @@ class Selective(unittest.TestCase):
     def test_a_cut_out_of_60_a_melts_like_the_next_rating_down(self) -> None:
         self.assertEqual(pre_arcing_a2s(60), pre_arcing_a2s(50))
         self.assertIsNone(pre_arcing_a2s(25))
-        self.assertEqual(cut_out_guard(60).kind, DeviceKind.FUSE)
+        self.assertEqual(cut_out_opener(60).kind, DeviceKind.FUSE)
 
 
 class Times(unittest.TestCase):
@@ -127,7 +132,7 @@ class WhatGoesOff(unittest.TestCase):
         self.assertEqual(faults["Charge point", False].may_open_too, ())
 
     def test_an_rcd_in_front_goes_with_it_for_faults_to_earth_only(self) -> None:
-        front = {"boards.0.front_rcd": {"type": "A", "residual_ma": 30}}
+        front = {"boards.0.incomer": in_front({"type": "A", "residual_ma": 30})}
         to_earth, to_neutral = evaluation(DEVICE_IN_UNIT, front).faults[0].faults
         self.assertTrue(any("in front" in name for name in (to_earth.first, *to_earth.may_open_too)))
         self.assertFalse(any("in front" in name for name in (to_neutral.first, *to_neutral.may_open_too)))

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from fulmen.core.editing.job_file import parse_job, read_job, write_job
 from fulmen.core.editing.upgrades import OLDEST, STEPS, upgraded, upgraded_letter
 from fulmen.core.editing.upgrades.v1_decisions import basis_of
+from fulmen.core.editing.upgrades.v2 import reliance_names_the_unit
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
@@ -20,13 +21,13 @@ from tests.jobs import DEVICE_IN_UNIT, GARAGE, ROOT, RULES, TREATED_AS_PME, job
 FROZEN = ROOT / "tests" / "core" / "frozen"
 JSON_VALUES = st.recursive(
     st.none() | st.booleans() | st.integers() | st.text(max_size=8),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["about", "key", "id", "origin", "phases"]), inner, max_size=3),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["about", "key", "id", "origin", "phases", "front_rcd", "main_switch", "basis", "make_up", "feeds"]), inner, max_size=3),
     max_leaves=8,
 )  # fmt: skip
 
 
 def frozen_files() -> list[dict[str, Any]]:
-    """Every example file of every commit up to version 1's last."""
+    """Every example file of every commit up to version 2's last."""
     with gzip.open(FROZEN / "job_files.jsonl.gz", "rt", encoding="utf-8") as source:
         return [json.loads(line) for line in source]
 
@@ -34,7 +35,7 @@ def frozen_files() -> list[dict[str, Any]]:
 class EveryFile(unittest.TestCase):
     def test_each_reads_and_writes_as_the_present_version(self) -> None:
         files = frozen_files()
-        self.assertEqual(len(files), 61)
+        self.assertEqual(len(files), 70)
         for one in files:
             with self.subTest(commit=one["commit"], path=one["path"]):
                 read = read_job(json.dumps(one["document"]))
@@ -47,9 +48,8 @@ class EveryFile(unittest.TestCase):
             with self.subTest(commit=one["commit"], path=one["path"]):
                 new = parse_job(one["document"]).model_dump(mode="json")
                 for path, value in _leaves(one["document"]):
-                    if path[0] in ("schema_version", "letters") or (path[-1] == "phases" and path[0] == "boards"):
-                        continue
-                    self.assertEqual(_at(new, ["provenance" if part == "origin" else part for part in path]), value)
+                    if not _meant_to_go(path, one["document"]):
+                        self.assertEqual(_at(new, _moved(path, one["document"])), value)
 
     def test_decisions_that_stood_stand(self) -> None:
         """Of the newest files every decision that has a sentence still settles its finding."""
@@ -75,7 +75,10 @@ class EveryFile(unittest.TestCase):
     @settings(max_examples=150, deadline=None)
     @given(
         st.dictionaries(
-            st.sampled_from(["boards", "charge_points", "letters", "decisions", "supply", "site"]), JSON_VALUES
+            st.sampled_from(
+                ["boards", "circuits", "charge_points", "arrangement", "letters", "decisions", "supply", "site"]
+            ),
+            JSON_VALUES,
         )
     )
     def test_no_shape_of_json_breaks_a_step(self, document: dict[str, Any]) -> None:
@@ -102,6 +105,75 @@ class Letters(unittest.TestCase):
     def test_facts_are_left_alone(self) -> None:
         kept = {"about": {"car_a": 32}}
         self.assertIs(upgraded_letter(kept), kept)
+
+
+class FromVersion2(unittest.TestCase):
+    """Guards take their places; what was a default arrives as not known."""
+
+    def upgraded(self, **changes: Any) -> dict[str, Any]:
+        files = [one["document"] for one in frozen_files() if one["path"].endswith("tn-c-s-device-in-unit.json")]
+        document = json.loads(json.dumps(files[-1]))
+        for path, value in changes.items():
+            *inner, last = [int(part) if part.isdigit() else part for part in path.split("__")]
+            _at(document, inner)[last] = value
+        return parse_job(document).model_dump(mode="json")
+
+    def test_the_main_switch_stands_in_the_board(self) -> None:
+        switch = self.upgraded(supply__main_switch__rating_a=63.0)["boards"][0]["incomer"][0]
+        self.assertEqual(
+            (switch["kind"], switch["rating_a"], switch["poles"], switch["voltage_v"]), ("switch", 63.0, 2, 230)
+        )
+
+    def test_a_default_nobody_asked_for_is_not_known_until_a_paper_rests_on_it(self) -> None:
+        bare = self.upgraded(readings=[], inspections=[])["boards"][0]["incomer"][0]
+        self.assertEqual(
+            (bare["poles"], bare["voltage_v"], bare["standard"], bare["rating_a"]), (None, None, "", 100.0)
+        )
+        stated = self.upgraded(readings=[], supply__main_switch__poles=3)["boards"][0]["incomer"][0]
+        self.assertEqual(stated["poles"], 3)
+
+    def test_an_rcd_in_front_stands_before_every_way_or_before_its_side(self) -> None:
+        numb = {"type": "AC", "residual_ma": 30, "time_delayed": False, "switches_neutral": True}
+        for make_up, where in (("breakers_only", "incomer"), ("split_load", "groups")):
+            made = self.upgraded(boards__0__front_rcd=numb, boards__0__make_up=make_up)
+            board, circuit = made["boards"][0], made["circuits"][0]
+            with self.subTest(make_up):
+                held = board["incomer"][1:] if where == "incomer" else board["groups"][0]["guards"]
+                self.assertEqual([(one["kind"], one["rcd"]) for one in held], [("rccb", numb)])
+                self.assertEqual(circuit["group"], "rcd-side" if where == "groups" else "")
+        delayed = self.upgraded(boards__0__front_rcd={**numb, "time_delayed": True}, boards__0__make_up="split_load")
+        self.assertEqual(len(delayed["boards"][0]["incomer"]), 2, "an S-type serves everything behind it")
+
+    def test_what_an_arrangement_counted_on_stands_in_a_box(self) -> None:
+        made = self.upgraded(
+            arrangement__open_pen="separate_device", arrangement__separate_device__opens_within_s=3,
+            arrangement__rdc_dd="before_unit",
+        )  # fmt: skip
+        (box,) = made["circuits"][0]["boxes"]
+        self.assertEqual([one["kind"] for one in box["guards"]], ["open_pen_device", "dc_detector"])
+        self.assertEqual(box["guards"][0]["open_pen"]["opens_within_s"], 3)
+        self.assertEqual(made["charge_points"][0]["arrangement"]["open_pen"], "separate_device")
+        for unused in ({"supply__earthing": "tt"}, {"arrangement__car_earth": "own_electrode"}):
+            with self.subTest(unused):
+                self.assertEqual(
+                    self.upgraded(arrangement__open_pen="separate_device", **unused)["circuits"][0]["boxes"], []
+                )
+
+    def test_the_call_to_rely_on_the_unit_rests_on_the_unit(self) -> None:
+        decision = {"key": "rcd_at_board/ev", "about": "x", "basis": {"at_board": False}, "reason": "Short.",
+                    "name": "R. Quillfeather", "decided_on": "2026-11-12"}  # fmt: skip
+        changes = {
+            "circuits__0__device__rcd": None,
+            "charge_points__0__rcd_inside": {"type": "A"},
+            "decisions": [decision],
+        }
+        kept = parse_job(self.upgraded(**changes))
+        found = {one.key: one for one in evaluate(kept, RULES).findings}["rcd_at_board/ev"]
+        self.assertIsNotNone(found.decision)
+        gone = kept.model_dump(mode="json")
+        gone["charge_points"][0]["rcd_inside"] = {"type": "F"}
+        found = {one.key: one for one in evaluate(parse_job(gone), RULES).findings}["rcd_at_board/ev"]
+        self.assertIsNone(found.decision, "another RCD in the unit is another reliance")
 
 
 OUTSIDE = {"charge_points.0.takes_armour": "no"}
@@ -131,7 +203,7 @@ SENTENCES: tuple[tuple[str, dict[str, Any], str, str], ...] = (
     (TREATED_AS_PME, {}, "surge/board", "None is fitted. Fit one, or keep the owner's written refusal and say so."),
     (TREATED_AS_PME, {"supply.tns_school": "as_found", "supply.tns_confirmed_in_writing": True, "supply.tns_confirmation": "a" * 64},
      "tns_school/origin", "Accepted as found on the operator's written word. Say why you don't treat it as PME."),
-    (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None}, "rcd_at_board/ev",
+    (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}}, "rcd_at_board/ev",
      "You rely on the RCD in the unit; the cable before it has none. Allowed; say why."),
     (DEVICE_IN_UNIT, {"circuits.0.device.rcd.switches_neutral": False, "charge_points.0.rcd_inside": {"type": "A"}}, "rcd_neutral/ev",
      "It leaves the neutral closed: the circuit can't be made dead at the board, and only the RCD in the unit opens both. "
@@ -157,8 +229,10 @@ class Decisions(unittest.TestCase):
                 changed = job(name, changes)
                 found = {one.key: one for one in evaluate(changed, RULES).findings}[key]
                 self.assertIs(found.verdict, Verdict.YOUR_CALL)
-                told = basis_of(changed.model_dump(mode="json"), {"key": key, "about": sentence})
-                self.assertEqual(_plain(told), _plain(found.basis))
+                document = changed.model_dump(mode="json")
+                told = {"key": key, "basis": basis_of(document, {"key": key, "about": sentence})}
+                (decision,) = reliance_names_the_unit({**document, "decisions": [told]})["decisions"]
+                self.assertEqual(_plain(decision["basis"]), _plain(found.basis))
 
     def test_what_can_not_be_told_is_asked_again(self) -> None:
         for key, about in (
@@ -229,6 +303,33 @@ def _broken_promises(frozen: Any, present: Any, path: str) -> list[str]:
             for one in _broken_promises(old, new, f"{path}/{at}")
         ]
     return [f"{path}: {frozen!r} became {present!r}"]
+
+
+def _meant_to_go(path: tuple[Any, ...], document: dict[str, Any]) -> bool:
+    """What a step takes away by name: a board's phases, a separate device that the arrangement did not count on, an
+    RCD in front that was none, and a main switch's defaults before any reading was taken."""
+    gone = (
+        path[0] in ("schema_version", "letters"),
+        path[0] == "boards" and path[-1] in ("phases", "front_rcd"),
+        path[0] == "decisions" and "basis" in path,
+        path[:2] == ("arrangement", "separate_device"),
+        path[:2] == ("supply", "main_switch") and path[-1] != "rating_a" and not document["readings"],
+    )
+    return any(gone)
+
+
+def _moved(path: tuple[Any, ...], document: dict[str, Any]) -> list[Any]:
+    """Where a leaf of an old file stands in the present version."""
+    parts = ["provenance" if part == "origin" else part for part in path]
+    if parts[0] == "arrangement":
+        return ["charge_points", 0, *parts]
+    if parts[:2] == ["supply", "main_switch"]:
+        return ["boards", 0, "incomer", 0, *parts[2:]]
+    if parts[0] == "boards" and parts[2] == "front_rcd":
+        split = document["boards"][parts[1]].get("make_up") == "split_load"
+        in_front = ["groups", 0, "guards", 0] if split else ["incomer", 1]
+        return [*parts[:2], *in_front, "rcd", *parts[3:]]
+    return parts
 
 
 def _plain(value: Any) -> Any:

@@ -11,7 +11,7 @@ from fulmen.core.findings.finding import Stage
 from fulmen.core.model.stops import Stop
 from fulmen.core.reference.charge_point_catalogue import charge_point_records, parse_record
 from fulmen.core.survey.householder import QUESTIONS, answer_changes, checked_answer, plain_question
-from fulmen.core.survey.walk import FACTS, Ask, known, point_facts
+from fulmen.core.survey.walk import FACTS, Ask, known, point_facts, switch_facts
 from tests.jobs import ALL_ELECTRIC, AT_SURVEY, RULES, THREE_PHASE, TT, evaluation, job
 
 
@@ -19,12 +19,14 @@ class Walk(unittest.TestCase):
     def test_a_blank_sheet_asks_for_every_fact_it_wants(self) -> None:
         blank = blank_job("Drive")
         asked = {question.field for question in evaluate(blank, RULES).questions}
-        self.assertEqual(asked, {fact.field for fact in (*FACTS, *point_facts(blank)) if fact.wanted(blank)})
+        self.assertEqual(
+            asked, {fact.field for fact in (*FACTS, *switch_facts(blank), *point_facts(blank)) if fact.wanted(blank)}
+        )
         self.assertGreater(len(asked), 30)
         self.assertEqual({question.ask for question in evaluate(blank, RULES).questions}, set(Ask))
 
     def test_every_fact_is_a_field_of_the_job(self) -> None:
-        for fact in (*FACTS, *point_facts(job(THREE_PHASE))):
+        for fact in (*FACTS, *switch_facts(job(THREE_PHASE)), *point_facts(job(THREE_PHASE))):
             with self.subTest(fact.field):
                 self.assertIn(known(job(THREE_PHASE), fact), (True, False))
 
@@ -81,7 +83,7 @@ class DemoJobs(unittest.TestCase):
             for field in fields:
                 with self.subTest(field):
                     self.assertNotEqual(getattr(getattr(one, part), field), getattr(getattr(other, part), field))
-        for field in ("make_up", "enclosure", "front_rcd", "surge_protection", "spare_ways", "labels_complete"):
+        for field in ("make_up", "enclosure", "incomer", "surge_protection", "spare_ways", "labels_complete"):
             self.assertNotEqual(getattr(one.boards[0], field), getattr(other.boards[0], field))
         for field in ("provenance", "open_pen_inside", "current_clamp", "smart", "tethered"):
             self.assertNotEqual(getattr(one.charge_points[0], field), getattr(other.charge_points[0], field))

@@ -35,12 +35,10 @@ class Upgrade(unittest.TestCase):
         # What the first version did not know is not in its document.
         for part in ("load", "day", "defects", "letters", "readings"):
             document.pop(part)
-        for part, fields in {
-            "supply": ("meter", "fuse_proven", "tns_confirmation"),
-            "arrangement": ("metal_at_unit", "electrode_clear", "least_load_a"),
-        }.items():
-            for field in fields:
-                document[part].pop(field)
+        for field in ("meter", "fuse_proven", "tns_confirmation"):
+            document["supply"].pop(field)
+        document["charge_points"][0].pop("arrangement")
+        document |= {"schema_version": 1, "arrangement": {"car_earth": "house_earth"}}
         with closing(sqlite3.connect(self.settings.database)) as database, database:
             columns = {row[1]: row for row in database.execute("PRAGMA table_info(job)")}
             values = {
@@ -55,7 +53,7 @@ class Upgrade(unittest.TestCase):
         job = load_job(sessions(engine), 1).job
         engine.dispose()
         self.assertEqual(
-            (job.title, job.supply.meter.value, job.arrangement.metal_at_unit.value),
+            (job.title, job.supply.meter.value, job.charge_points[0].arrangement.metal_at_unit.value),
             (document["title"], "not_seen", "not_seen"),
         )
         self.assertEqual((job.letters, job.defects, job.load.method.value), ((), (), "entered"))

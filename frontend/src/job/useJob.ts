@@ -39,6 +39,7 @@ export const useJob = defineStore('job', () => {
   const profile = computed(() => ofPoint(evaluation.value?.profiles))
   const sentence = computed(() => ofPoint(evaluation.value?.sentences))
   const faults = computed(() => ofPoint(evaluation.value?.faults))
+  const guards = computed(() => ofPoint(evaluation.value?.guards))
   function ofPoint<T extends { charge_point: string }>(all: T[] | undefined): T | undefined {
     return all?.find((one) => one.charge_point === point.value) ?? all?.[0]
   }
@@ -147,6 +148,7 @@ export const useJob = defineStore('job', () => {
     profile,
     sentence,
     faults,
+    guards,
     applied,
     load,
     change,

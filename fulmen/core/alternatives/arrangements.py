@@ -10,10 +10,12 @@ from collections.abc import Iterator
 from enum import StrEnum
 from itertools import product
 
+from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes, with_run
 from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.surge import surge_findings
+from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import demand_of
@@ -22,10 +24,9 @@ from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
-from fulmen.core.model.boards import Rcd, RcdType
-from fulmen.core.model.charge_point import OpenPenSensing
+from fulmen.core.model.guards import OpenPenSensing, Rcd, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import board_index, runs
+from fulmen.core.model.run import Run, board_index, runs
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -102,12 +103,12 @@ def _judged(findings: list[Finding]) -> tuple[Allowance, tuple[ArrangementReason
 def arrangement_options(job: Job, rules: RuleSet, place: int = 0) -> ArrangementOptions:
     """Every way for one charge point, by its place in the list, the allowed ones first; empty where nothing feeds it.
 
-    Earth, open-PEN measure and DC detection are the whole job's; the RCD is that charge point's circuit's own.
+    Every one is that charge point's own; surge protection is its first board's.
     """
     found = runs(job)[place:]
     if not found or not found[0].chain:
         return ArrangementOptions(options=(), counts=dict.fromkeys(Allowance, 0))
-    options = [_option(job, choice, rules, place) for choice in _combinations(job)]
+    options = [_option(job, found[0], choice, rules) for choice in _combinations(job, found[0])]
     order = list(Allowance)
     options.sort(key=lambda one: (order.index(one.allowance), len(one.reasons)))
     return ArrangementOptions(
@@ -115,21 +116,25 @@ def arrangement_options(job: Job, rules: RuleSet, place: int = 0) -> Arrangement
     )
 
 
-Choice = tuple[CarEarth, OpenPenMeasure, OpenPenSensing | None, Rcd | None, RdcDdPlace, bool]
+Choice = tuple[ProtectionChoice, bool]
 
 
-def _combinations(job: Job) -> Iterator[Choice]:
+def _combinations(job: Job, run: Run) -> Iterator[Choice]:
     rcds: list[Rcd | None] = [None, *(Rcd(type=kind) for kind in RcdType), Rcd(type=RcdType.A, switches_neutral=False)]
-    for (earth, measure, sensing), rcd, place, surge in product(_earths(job), rcds, RdcDdPlace, (True, False)):
-        yield earth, measure, sensing, rcd, place, surge
+    now = run.charge_point.arrangement
+    for (earth, measure, sensing), rcd, place, surge in product(_earths(job, run), rcds, RdcDdPlace, (True, False)):
+        arrangement = now.model_copy(update={"car_earth": earth, "open_pen": measure, "rdc_dd": place})
+        yield ProtectionChoice(arrangement, rcd, sensing), surge
 
 
-def _earths(job: Job) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenSensing | None]]:
-    """Earth and measure; on a TT supply there is only the one."""
-    now = job.arrangement.open_pen
+def _earths(job: Job, run: Run) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenSensing | None]]:
+    """Earth and measure; on a TT supply there is only the one. A device in a board is there as it is."""
+    now = run.charge_point.arrangement.open_pen
     if job.supply.earthing is Earthing.TT:
         return [(CarEarth.HOUSE_EARTH, now, None)]
-    separate = [(CarEarth.HOUSE_EARTH, OpenPenMeasure.SEPARATE_DEVICE, sensing) for sensing in OpenPenSensing]
+    in_board = any(one.open_pen and one.stands in (Stands.INCOMER, Stands.GROUP) for one in guards_of(job, run))
+    sensings: list[OpenPenSensing | None] = [None] if in_board else list(OpenPenSensing)
+    separate = [(CarEarth.HOUSE_EARTH, OpenPenMeasure.SEPARATE_DEVICE, sensing) for sensing in sensings]
     others = [measure for measure in OpenPenMeasure if measure is not OpenPenMeasure.SEPARATE_DEVICE]
     return [
         (CarEarth.HOUSE_EARTH, OpenPenMeasure.DEVICE_IN_UNIT, None),
@@ -139,70 +144,43 @@ def _earths(job: Job) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenSensing | N
     ]
 
 
-def _option(job: Job, choice: Choice, rules: RuleSet, place: int) -> ArrangementOption:
-    earth, measure, sensing, rcd, rdc_dd, surge = choice
-    changed = _changed(job, choice, place)
-    allowance, reasons = judge_protection(changed, rules, place)
-    own = earth is CarEarth.OWN_ELECTRODE
+def _option(job: Job, run: Run, choice: Choice, rules: RuleSet) -> ArrangementOption:
+    (taken, surge), arrangement = choice, choice[0].arrangement
+    then, changed = _changed(job, run, choice)
+    allowance, reasons = judge_case(Case(changed, rules, then, demand_of(job, rules), None))
+    own = arrangement.car_earth is CarEarth.OWN_ELECTRODE
     tt = job.supply.earthing is Earthing.TT
-    open_pen = "none needed: no PEN in its earth" if own or tt else word(measure)
-    watched = f", watching {word(sensing)}" if sensing and not own else ""
+    open_pen = "none needed: no PEN in its earth" if own or tt else word(arrangement.open_pen)
+    watched = f", watching {word(taken.sensing)}" if taken.sensing and not own else ""
+    changes = _changes(job, changed, then)
     return ArrangementOption(
-        earth="the house electrode (TT)" if tt else word(earth),
+        earth="the house electrode (TT)" if tt else word(arrangement.car_earth),
         open_pen=open_pen + watched,
-        rcd=rcd_words(rcd),
-        rdc_dd=word(rdc_dd),
+        rcd=rcd_words(taken.rcd),
+        rdc_dd=word(arrangement.rdc_dd),
         surge=surge,
         allowance=allowance,
         reasons=reasons,
-        chosen=not _changes(job, changed, place),
-        changes=_changes(job, changed, place),
+        chosen=not changes,
+        changes=changes,
     )
 
 
-def _circuit_index(job: Job, place: int) -> int:
-    final = runs(job)[place].final().circuit.id
-    return next(index for index, circuit in enumerate(job.circuits) if circuit.id == final)
-
-
-def _changed(job: Job, choice: Choice, place: int) -> Job:
-    """The job with a way taken; parts are copied, not checked again, since every value is one of the model's own."""
-    earth, measure, sensing, rcd, rdc_dd, surge = choice
-    device = job.arrangement.separate_device
-    separate = device if sensing is None else device.model_copy(update={"sensing": sensing})
-    arrangement = job.arrangement.model_copy(
-        update={"car_earth": earth, "open_pen": measure, "separate_device": separate, "rdc_dd": rdc_dd}
-    )
-    index = _circuit_index(job, place)
-    circuit = job.circuits[index]
-    circuit = circuit.model_copy(update={"device": circuit.device.model_copy(update={"rcd": rcd})})
-    circuits = (*job.circuits[:index], circuit, *job.circuits[index + 1 :])
-    seen = Seen.YES if surge else Seen.NO
-    origin = board_index(job, runs(job)[place].chain[0].board)
-    fitted = job.boards[origin].model_copy(update={"surge_protection": seen})
+def _changed(job: Job, run: Run, choice: Choice) -> tuple[Run, Job]:
+    """The run and the job with a way taken; parts are copied, not checked again: every value is the model's own."""
+    taken, surge = choice
+    then = protected(job, run, taken)
+    origin = board_index(job, run.chain[0].board)
+    fitted = job.boards[origin].model_copy(update={"surge_protection": Seen.YES if surge else Seen.NO})
     boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
-    return job.model_copy(update={"arrangement": arrangement, "circuits": circuits, "boards": boards})
+    changed = with_run(job.model_copy(update={"boards": boards}), then)
+    return next(one for one in runs(changed) if one.charge_point.id == run.charge_point.id), changed
 
 
-def _changes(job: Job, changed: Job, place: int) -> tuple[Change, ...]:
+def _changes(job: Job, changed: Job, then: Run) -> tuple[Change, ...]:
     """The fields by which a way differs from the job."""
-    index, origin = _circuit_index(job, place), board_index(job, runs(job)[place].chain[0].board)
-    now, then = job.arrangement, changed.arrangement
-    rcd_now, rcd_then = job.circuits[index].device.rcd, changed.circuits[index].device.rcd
-    pairs = [
-        ("arrangement.car_earth", now.car_earth, then.car_earth),
-        ("arrangement.open_pen", now.open_pen, then.open_pen),
-        ("arrangement.separate_device.sensing", now.separate_device.sensing, then.separate_device.sensing),
-        ("arrangement.rdc_dd", now.rdc_dd, then.rdc_dd),
-        (f"circuits.{index}.device.rcd", rcd_now, rcd_then),
-        (
-            f"boards.{origin}.surge_protection",
-            job.boards[origin].surge_protection,
-            changed.boards[origin].surge_protection,
-        ),
-    ]
-    return tuple(Change(field=field, value=_plain(new)) for field, old, new in pairs if old != new)
-
-
-def _plain(value: object) -> object:
-    return value.model_dump(mode="json") if isinstance(value, Rcd) else getattr(value, "value", value)
+    origin = board_index(changed, then.chain[0].board)
+    now, new = job.boards[origin].surge_protection, changed.boards[origin].surge_protection
+    field = f"boards.{origin}.surge_protection"
+    surge = (Change(field=field, value=new.value),) if now is not new else ()
+    return (*protection_changes(job, then), *surge)

@@ -5,9 +5,10 @@ Each alternative is the whole job evaluated with that choice changed; nothing he
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from itertools import product
 
+from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.editing.route_editing import record_changes
@@ -18,10 +19,10 @@ from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
-from fulmen.core.model.boards import Rcd, RcdType
-from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Curve, Device, DeviceKind, Rcd, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import board_index, origin_index, runs
+from fulmen.core.model.run import Run, board_index, origin_index, runs
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import cable_record, records_for
 from fulmen.core.reference.rule_set import RuleSet
@@ -125,19 +126,38 @@ def _circuit(job: Job, index: int) -> Circuit:
     return job.circuits[index]
 
 
+def _run_to(job: Job, index: int) -> Run | None:
+    """The run that ends with this circuit, if one does."""
+    circuit = _circuit(job, index).id
+    return next((run for run in runs(job) if run.chain and run.final().circuit.id == circuit), None)
+
+
+def _arranged(
+    job: Job, index: int, field: str, kinds: Iterable[CarEarth | OpenPenMeasure | RdcDdPlace]
+) -> list[Candidate]:
+    """One choice of an arrangement, with the guards that each alternative brings or takes along."""
+    run = _run_to(job, index)
+    if run is None:
+        return []
+    now, rcd = run.charge_point.arrangement, run.final().circuit.device.rcd
+    found = []
+    for kind in kinds:
+        chosen = getattr(now, field) is kind
+        then = protected(job, run, ProtectionChoice(now.model_copy(update={field: kind}), rcd))
+        found.append((word(kind), chosen, () if chosen else protection_changes(job, then)))
+    return found
+
+
 def _car_earth(job: Job, index: int) -> list[Candidate]:
-    now = job.arrangement.car_earth
-    return [(word(way), way is now, (Change(field="arrangement.car_earth", value=way.value),)) for way in CarEarth]
+    return _arranged(job, index, "car_earth", CarEarth)
 
 
 def _open_pen(job: Job, index: int) -> list[Candidate]:
-    now = job.arrangement.open_pen
-    return [(word(way), way is now, (Change(field="arrangement.open_pen", value=way.value),)) for way in OpenPenMeasure]
+    return _arranged(job, index, "open_pen", OpenPenMeasure)
 
 
 def _rdc_dd(job: Job, index: int) -> list[Candidate]:
-    now = job.arrangement.rdc_dd
-    return [(word(way), way is now, (Change(field="arrangement.rdc_dd", value=way.value),)) for way in RdcDdPlace]
+    return _arranged(job, index, "rdc_dd", RdcDdPlace)
 
 
 def _surge(job: Job, index: int) -> list[Candidate]:

@@ -10,8 +10,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
+from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.demand.ways_out import TURNED_DOWN_A
 from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.editing.layouts import free_id
 from fulmen.core.editing.route_editing import record_changes, usual_method
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
@@ -19,10 +21,12 @@ from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import MetalAtUnit, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
-from fulmen.core.model.boards import RcdType
-from fulmen.core.model.circuits import Circuit, Curve, DeviceKind
+from fulmen.core.model.boards import Board
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Curve, DeviceKind, Guard, GuardKind, Rcd, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
+from fulmen.core.model.run import Run, runs
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record, records_for
 from fulmen.core.reference.rule_set import RuleSet
@@ -252,20 +256,30 @@ def _charge_point_moves(job: Job) -> Iterator[Move]:
 
 
 def _protection_moves(job: Job) -> Iterator[Move]:
-    now = job.arrangement
-    if now.metal_at_unit is MetalAtUnit.TOUCHING:
-        apart = Change(field="arrangement.metal_at_unit", value=MetalAtUnit.APART.value)
-        yield Move("house earth kept apart at the unit: plastic gland, or armour cut back and sleeved", 1, (apart,))
-    for place in (RdcDdPlace.IN_UNIT, RdcDdPlace.BEFORE_UNIT):
-        if place is not now.rdc_dd:
-            change = Change(field="arrangement.rdc_dd", value=place.value)
-            yield Move(f"6 mA DC detection {word(place)}", 2, (change,))
-    if job.supply.earthing is Earthing.TT:
-        return
-    for measure in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE):
-        if measure is not now.open_pen:
-            change = Change(field="arrangement.open_pen", value=measure.value)
-            yield Move(f"broken-PEN protection by {word(measure)}", 3, (change,))
+    for place, run in enumerate(runs(job)):
+        now = run.charge_point.arrangement
+        if now.metal_at_unit is MetalAtUnit.TOUCHING:
+            field = f"charge_points.{place}.arrangement.metal_at_unit"
+            apart = Change(field=field, value=MetalAtUnit.APART.value)
+            yield Move("house earth kept apart at the unit: plastic gland, or armour cut back and sleeved", 1, (apart,))
+        if not run.chain:
+            continue
+        for dc_place in (RdcDdPlace.IN_UNIT, RdcDdPlace.BEFORE_UNIT):
+            if dc_place is not now.rdc_dd:
+                changes = _arranged(job, run, {"rdc_dd": dc_place})
+                yield Move(f"6 mA DC detection {word(dc_place)}", 2, changes)
+        if job.supply.earthing is Earthing.TT:
+            continue
+        for measure in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE):
+            if changes := _arranged(job, run, {"open_pen": measure}):
+                yield Move(f"broken-PEN protection by {word(measure)}", 3, changes)
+
+
+def _arranged(job: Job, run: Run, updates: dict[str, object]) -> tuple[Change, ...]:
+    """The changes that take another arrangement, with the guards it relies on."""
+    arrangement = run.charge_point.arrangement.model_copy(update=updates)
+    choice = ProtectionChoice(arrangement, run.final().circuit.device.rcd)
+    return protection_changes(job, protected(job, run, choice))
 
 
 def _supply_moves(job: Job, rules: RuleSet) -> Iterator[Move]:
@@ -274,11 +288,21 @@ def _supply_moves(job: Job, rules: RuleSet) -> Iterator[Move]:
             change = Change(field="supply.load_limit_a", value=limit_a)
             yield Move(f"a load limit of {limit_a:g} A by a clamp on the incoming line", 3, (change,))
     for index, board in enumerate(job.boards):
-        front = board.front_rcd
-        if front is not None and front.type is RcdType.AC:
-            change = Change(field=f"boards.{index}.front_rcd.type", value=RcdType.A.value)
+        yield from _board_moves(job, index, board)
+
+
+def _board_moves(job: Job, index: int, board: Board) -> Iterator[Move]:
+    """Other RCDs in front of a board's ways; on a TT supply a time-delayed one before everything."""
+    held = [(f"incomer.{place}", guard) for place, guard in enumerate(board.incomer)]
+    for number, group in enumerate(board.groups):
+        held += [(f"groups.{number}.guards.{place}", guard) for place, guard in enumerate(group.guards)]
+    for at, guard in held:
+        if guard.rcd is not None and guard.rcd.type is RcdType.AC:
+            change = Change(field=f"boards.{index}.{at}.rcd.type", value=RcdType.A.value)
             yield Move(f"a Type A RCD in front, at {board.name}", 2, (change,))
-        if job.supply.earthing is Earthing.TT and (front is None or not front.time_delayed):
-            rcd = {"type": RcdType.A.value, "residual_ma": 100, "time_delayed": True, "switches_neutral": True}
-            change = Change(field=f"boards.{index}.front_rcd", value=rcd)
-            yield Move(f"an S-type RCD of 100 mA at {board.name}", 2, (change,))
+    if job.supply.earthing is Earthing.TT and not any(one.rcd and one.rcd.time_delayed for _, one in held):
+        rcd = Rcd(type=RcdType.A, residual_ma=100, time_delayed=True)
+        kept = [one for one in board.incomer if one.rcd is None]
+        new = Guard(id=free_id(job, "front-rcd"), kind=GuardKind.RCCB, rcd=rcd, fitted_with_this_job=True)
+        change = Change(field=f"boards.{index}.incomer", value=[one.model_dump(mode="json") for one in (*kept, new)])
+        yield Move(f"an S-type RCD of 100 mA at {board.name}", 2, (change,))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.earth_separation import arrives_armoured
-from fulmen.core.checks.residual_current import board_rcd
+from fulmen.core.checks.residual_current import before_unit, own_rcds
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -21,8 +21,8 @@ from fulmen.core.findings.rules.run import (
     USED_UNIT,
 )
 from fulmen.core.findings.words import word
-from fulmen.core.model.boards import RcdType
 from fulmen.core.model.charge_point import Provenance
+from fulmen.core.model.guards import RcdType
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import last_cable
@@ -60,12 +60,15 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     wanted = case.run.charge_point.upstream_rcd
     if wanted is None or not case.run.chain:
         return None
-    rcd, asked = board_rcd(case), _about(MAKER_RCD, case)
-    if rcd is not None and SEES.index(rcd.type) >= SEES.index(wanted):
-        return asked.meets(f"Type {rcd.type.value} stands at the board; the maker asks for Type {wanted.value}.")
-    there = f"only Type {rcd.type.value}" if rcd is not None else "none"
+    asked = _about(MAKER_RCD, case)
+    before = [(one, one.rcd.type) for one in before_unit(own_rcds(case)) if one.rcd is not None]
+    best = max(before, key=lambda entry: SEES.index(entry[1]), default=None)
+    where = "at the board" if best is None or best[0].device is not None else best[0].where
+    if best is not None and SEES.index(best[1]) >= SEES.index(wanted):
+        return asked.meets(f"Type {best[1].value} stands {where}; the maker asks for Type {wanted.value}.")
+    there = f"only Type {best[1].value}" if best is not None else "none"
     return asked.falls_short(
-        f"The maker asks for Type {wanted.value} before the unit; at the board stands {there}.",
+        f"The maker asks for Type {wanted.value} before the unit; {where} stands {there}.",
         remedy=f"Use a Type {wanted.value} RCBO at the board.",
     )
 

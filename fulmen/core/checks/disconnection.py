@@ -11,8 +11,7 @@ from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.rules.run import ROUTE
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.circuits import DeviceKind
+from fulmen.core.model.guards import DeviceKind, Rcd
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
 

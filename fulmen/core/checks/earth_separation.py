@@ -19,18 +19,18 @@ def earth_separation_findings(case: Case) -> list[Finding]:
     """Every finding about earths that meet where they must not."""
     if case.job.supply.earthing is Earthing.TT:
         return []
-    if case.job.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+    if case.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
         return [_bypass(case), _separation(case), _electrode_clear(case)]
     outdoors = case.job.site.car_place is not CarPlace.INDOORS_ONLY
-    if earthed_by_pme(case) and outdoors and case.job.arrangement.open_pen in BY_DEVICE:
+    if earthed_by_pme(case) and outdoors and case.arrangement.open_pen in BY_DEVICE:
         return [_bypass(case)]
     return []
 
 
 def _bypass(case: Case) -> Finding:
     """Armour, conduit or trunking on the house earth must end apart from what the charge point is earthed to."""
-    island = case.job.arrangement.car_earth is CarEarth.OWN_ELECTRODE
-    asked, metal = ask(BYPASS, case.rules, case.subject), case.job.arrangement.metal_at_unit
+    island = case.arrangement.car_earth is CarEarth.OWN_ELECTRODE
+    asked, metal = ask(BYPASS, case.rules, case.subject), case.arrangement.metal_at_unit
     armoured = bool(case.run.chain) and arrives_armoured(case)
     if metal is MetalAtUnit.TOUCHING:
         what = "the island is none." if island else "when the device opens, the car stays joined to the broken PEN."
@@ -55,7 +55,7 @@ def arrives_armoured(case: Case) -> bool:
 
 
 def _separation(case: Case) -> Finding:
-    asked, distance_m = ask(SEPARATION, case.rules, case.subject), case.job.arrangement.separation_m
+    asked, distance_m = ask(SEPARATION, case.rules, case.subject), case.arrangement.separation_m
     if distance_m is None:
         return asked.needs_fact("Measure from the car and the charge point to the nearest metal on the house earth.")
     return asked.judged(
@@ -70,7 +70,7 @@ def _separation(case: Case) -> Finding:
 
 
 def _electrode_clear(case: Case) -> Finding:
-    asked, seen = ask(ELECTRODE_CLEAR, case.rules, case.subject), case.job.arrangement.electrode_clear
+    asked, seen = ask(ELECTRODE_CLEAR, case.rules, case.subject), case.arrangement.electrode_clear
     if seen is Seen.YES:
         return asked.meets("No bonded pipe or armour near it.")
     if seen is Seen.NO:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.residual_current import board_rcd, rcds_before
+from fulmen.core.checks.residual_current import before_unit, own_rcds, rcds_before
 from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
@@ -20,9 +20,8 @@ from fulmen.core.findings.rules.protection import (
     TNS_SCHOOL,
 )
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.charge_point import OpenPenDevice, OpenPenSensing
 from fulmen.core.model.circuits import Phase
+from fulmen.core.model.guards import GuardKind, OpenPenDevice, OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, line_of
 from fulmen.core.model.site import CarPlace
@@ -32,7 +31,7 @@ from fulmen.core.reference.cable_catalogue import cable_record, cables_of, coppe
 
 def earthing_findings(case: Case) -> list[Finding]:
     """School of a TN-S earth, the open-PEN measure, and what an electrode must hold."""
-    supply, car_earth = case.job.supply, case.job.arrangement.car_earth
+    supply, car_earth = case.job.supply, case.arrangement.car_earth
     findings: list[Finding] = []
     if supply.earthing is Earthing.TN_S:
         findings.append(_tns_school(case))
@@ -40,7 +39,7 @@ def earthing_findings(case: Case) -> list[Finding]:
     if supply.earthing is Earthing.TT:
         findings.extend(_electrode(case, supply_electrode(case.job, case.rules), ORIGIN))
     elif car_earth is CarEarth.OWN_ELECTRODE:
-        findings.extend(_electrode(case, car_electrode(case.job, case.rules, case.run.charge_point.id), case.subject))
+        findings.extend(_electrode(case, car_electrode(case.job, case.rules, case.run.charge_point), case.subject))
     return findings
 
 
@@ -74,7 +73,7 @@ def _about(case: Case) -> Question:
 
 
 def _open_pen(case: Case) -> Finding:
-    arrangement = case.job.arrangement
+    arrangement = case.arrangement
     if case.job.supply.earthing is Earthing.TT:
         return _about(case).meets("The supply is TT: no PEN is in the earth path.")
     if arrangement.car_earth is CarEarth.OWN_ELECTRODE:
@@ -91,7 +90,7 @@ def _open_pen(case: Case) -> Finding:
     if measure is OpenPenMeasure.DEVICE_IN_UNIT:
         return _device_in_unit(case)
     if measure is OpenPenMeasure.SEPARATE_DEVICE:
-        return _device(case, arrangement.separate_device, "The separate device")
+        return _separate_device(case)
     if measure is OpenPenMeasure.LOW_ELECTRODE:
         return _low_electrode(case)
     detail = "On a PME earth outdoors the car body becomes live when the PEN breaks."
@@ -114,7 +113,7 @@ def _balance(case: Case) -> Finding:
         detail = "The supply is single-phase: there is nothing to balance."
         remedy = "Use an open-PEN device, or give the car its own electrode."
         return _about(case).falls_short(detail, remedy=remedy)
-    least_a = case.job.arrangement.least_load_a
+    least_a = case.arrangement.least_load_a
     if least_a is None:
         detail = "Enter the least load that is always on, on each phase: the balance rests on it."
         return _about(case).needs_fact(detail)
@@ -166,6 +165,17 @@ def _device_in_unit(case: Case) -> Finding:
         remedy = "Put a separate open-PEN device before it, or give the car its own electrode."
         return _about(case).falls_short(detail, remedy=remedy)
     return _device(case, point.open_pen_device, "The device inside the unit")
+
+
+def _separate_device(case: Case) -> Finding:
+    """The nearest open-PEN device that stands before the unit, in a board or in a box."""
+    before = [one.guard for one in case.guards if one.guard and one.guard.kind is GuardKind.OPEN_PEN_DEVICE]
+    if not before:
+        remedy = "Put an open-PEN device in a box before the unit, or use a unit that has one inside."
+        return _about(case).falls_short("No open-PEN device stands before the unit.", remedy=remedy)
+    if before[-1].open_pen is None:
+        return _about(case).needs_fact("Look in the separate device's data: what does it watch, and what does it open?")
+    return _device(case, before[-1].open_pen, "The separate device")
 
 
 def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
@@ -271,7 +281,7 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
         working=(line,),
         remedy="Lower the electrode's resistance or use a more sensitive RCD.",
     )
-    record = case.job.arrangement.fall_of_potential
+    record = case.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
     stable = ask(ELECTRODE_STABLE, rules, subject).judged(
         value=electrode.value,
@@ -307,7 +317,8 @@ def _relying_residual_ma(case: Case, subject: str) -> float:
     """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
     rcds: list[Rcd | None] = [case.run.charge_point.rcd_inside]
     if case.run.chain:
-        rcds += rcds_before(case, case.run.final()) if subject == ORIGIN else [board_rcd(case)]
+        own = [guard.rcd for guard in before_unit(own_rcds(case))]
+        rcds += rcds_before(case, case.run.final()) if subject == ORIGIN else own
     known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))
 

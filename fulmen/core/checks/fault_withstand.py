@@ -9,7 +9,7 @@ from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import ARMOUR_ALONE, SURVIVES_FAULT
 from fulmen.core.model.cables import Cable, Protective
-from fulmen.core.model.circuits import DeviceKind
+from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.reference.cable_catalogue import K_COPPER, K_SOURCE, K_STEEL, cable_record, cables_of
 

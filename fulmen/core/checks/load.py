@@ -12,6 +12,7 @@ from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.supply import DEMAND, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
 from fulmen.core.model.load import DemandMethod
+from fulmen.core.model.run import main_switch
 
 REMEDY = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."
 WINTER_MONTHS = {11, 12, 1, 2}
@@ -19,11 +20,11 @@ WINTER_MONTHS = {11, 12, 1, 2}
 
 def load_findings(case: Case) -> list[Finding]:
     """Every finding about the demand."""
-    supply = case.job.supply
+    supply, switch = case.job.supply, main_switch(case.job)
     findings = [
         _carried(case, DEMAND, supply.cut_out_fuse_a, "the cut-out fuse"),
         _carried(case, DEMAND_TAILS, tails_carry_a(supply, case.rules), "the tails' size"),
-        _carried(case, DEMAND_MAIN_SWITCH, supply.main_switch.rating_a, "its rating"),
+        _carried(case, DEMAND_MAIN_SWITCH, switch.rating_a if switch is not None else None, "its rating"),
         _meter_record(case),
     ]
     return [finding for finding in findings if finding is not None]

@@ -10,7 +10,7 @@ from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import BREAKING_CAPACITY, CABLE_SIZE, DEVICE_KIND, MAKER_DEVICE, WEAKEST_SECTION
 from fulmen.core.findings.words import word
-from fulmen.core.model.circuits import Device, DeviceKind, DeviceRatingA
+from fulmen.core.model.guards import Device, DeviceKind, DeviceRatingA
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import at_board
+from fulmen.core.circuit.guards import PlacedGuard, Stands
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -18,7 +19,7 @@ from fulmen.core.findings.rules.protection import (
 )
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.arrangement import RdcDdPlace
-from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.guards import GuardKind, Rcd, RcdType
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record
@@ -41,39 +42,61 @@ def _about(rule: Rule, case: Case, **words: str) -> Question:
     return ask(rule, case.rules, case.subject, **words)
 
 
-def board_rcd(case: Case) -> Rcd | None:
-    """The RCD of the circuit's own device at the board."""
-    return case.run.final().circuit.device.rcd if case.run.chain else None
+def rcds(case: Case) -> list[PlacedGuard]:
+    """Every guard of the run that sees a residual current, from the origin inwards."""
+    return [guard for guard in case.guards if guard.rcd is not None]
 
 
-def front_rcds(case: Case) -> list[Rcd]:
-    """RCDs in front of the final circuit's own device, from the origin inwards; those of sub-mains among them."""
-    return (
-        rcds_before(case, case.run.chain[-1])[: -1 if board_rcd(case) is not None else None] if case.run.chain else []
-    )
+def own_rcds(case: Case) -> list[PlacedGuard]:
+    """Those behind which nothing hangs but this charge point's own circuit, its unit's among them."""
+    return [guard for guard in rcds(case) if guard.circuit == case.subject and guard.shared is Seen.NO]
+
+
+def before_unit(guards: list[PlacedGuard]) -> list[PlacedGuard]:
+    """Those that stand outside the unit."""
+    return [guard for guard in guards if guard.stands is not Stands.UNIT]
 
 
 def rcds_before(case: Case, until: ChainCircuit) -> list[Rcd]:
-    """Every RCD that sees an earth fault on a circuit, from the origin to that circuit's own device."""
-    found: list[Rcd] = []
-    for chained in case.run.chain:
-        found.extend(rcd for rcd in (chained.board.front_rcd, chained.circuit.device.rcd) if rcd is not None)
-        if chained.circuit.id == until.circuit.id:
-            break
+    """Every RCD that sees an earth fault anywhere on a circuit: one in a box past part of its cable does not."""
+    found, passed = [], [chained.circuit.id for chained in case.run.chain]
+    passed = passed[: passed.index(until.circuit.id) + 1]
+    for guard in before_unit(rcds(case)):
+        part_way = guard.circuit == until.circuit.id and guard.stands is Stands.BOX and guard.after_section
+        if guard.circuit in passed and guard.rcd is not None and not part_way:
+            found.append(guard.rcd)
     return found
 
 
 def _own_rcd(case: Case) -> Finding:
     asked = _about(OWN_RCD, case, residual_ma=f"{case.rules.value('rcd_residual_ma'):g}")
-    candidates = [rcd for rcd in (board_rcd(case), case.run.charge_point.rcd_inside) if rcd is not None]
-    fit = [rcd for rcd in candidates if not _unfit(rcd, case.rules)]
+    found = [guard.rcd for guard in own_rcds(case) if guard.rcd is not None]
+    # What stands at the board counts before what is inside the unit.
+    fit = [rcd for rcd in found if not _unfit(rcd, case.rules)]
     if fit:
         return asked.meets(f"Type {fit[0].type.value}, {fit[0].residual_ma} mA, switches the neutral.")
+    in_front = _may_be_its_own(case)
+    if in_front is not None and not found:
+        return asked.needs_fact(f"Does anything else hang behind the {in_front.name} {in_front.where}?")
     none = "No RCD stands on this circuit, at the board or in the unit."
+    shared = "Only an RCD that serves other circuits too stands before this circuit: it needs one of its own."
     return asked.falls_short(
-        _unfit(candidates[0], case.rules) if candidates else none,
+        _unfit(found[0], case.rules) if found else shared if rcds(case) else none,
         remedy=f"Fit a double-pole {case.rules.value('rcd_residual_ma'):g} mA Type A RCBO at the board.",
     )
+
+
+def _may_be_its_own(case: Case) -> PlacedGuard | None:
+    """An RCD in front that would serve, were nobody else behind it: whether there is was not looked at."""
+    return next(
+        (
+            guard
+            for guard in rcds(case)
+            if guard.circuit == case.subject and guard.shared is Seen.NOT_SEEN
+            and guard.rcd is not None and not _unfit(guard.rcd, case.rules)
+        ),
+        None,
+    )  # fmt: skip
 
 
 def _unfit(rcd: Rcd, rules: RuleSet) -> str:
@@ -86,63 +109,79 @@ def _unfit(rcd: Rcd, rules: RuleSet) -> str:
     return "" if rcd.switches_neutral else "The RCD leaves the neutral closed."
 
 
-def _rcd_at_board(case: Case) -> Finding:
-    asked = _about(RCD_AT_BOARD, case)
-    if board_rcd(case) is not None:
+def _rcd_at_board(case: Case) -> Finding | None:
+    """Whether the cable of the circuit stands behind an RCD too, or only what follows it."""
+    asked, own = _about(RCD_AT_BOARD, case), own_rcds(case)
+    if any(guard.device is not None for guard in own):
         return asked.meets("An RCBO guards the cable too.")
-    detail = "You rely on the RCD in the unit; the cable before it has none. Allowed; say why."
-    return asked.your_call(detail, basis={"at_board": False})
+    most_ma = case.rules.value("concealed_rcd_ma")
+    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in rcds_before(case, case.run.final())):
+        return asked.meets("The RCD before it guards the cable too.")
+    if not own:
+        return None
+    relied = own[-1]
+    where = "in the unit" if relied.stands is Stands.UNIT else relied.where
+    detail = f"You rely on the RCD {where}; the cable before it has none. Allowed; say why."
+    held = [(one.stands, one.rcd) for one in own if one.rcd is not None]
+    basis = {
+        "at_board": False,
+        "relies_on": tuple(stands for stands, _ in held),
+        "types": tuple(rcd.type for _, rcd in held),
+        "residual_ma": tuple(rcd.residual_ma for _, rcd in held),
+    }
+    return asked.your_call(detail, basis=basis)
 
 
 def _neutral(case: Case) -> Finding | None:
     """An RCBO that leaves the neutral closed does not isolate, even where the unit's own RCD opens it."""
-    rcd, asked = board_rcd(case), _about(RCD_NEUTRAL, case)
-    if rcd is None:
+    way = next((guard for guard in own_rcds(case) if guard.stands is Stands.WAY), None)
+    asked = _about(RCD_NEUTRAL, case)
+    if way is None:
         return None
-    if rcd.switches_neutral:
+    if way.opens_neutral:
         return asked.meets("Both poles open.")
-    inside, remedy = case.run.charge_point.rcd_inside, "Use a double-pole RCBO."
+    others = [one for one in own_rcds(case) if one.rcd is not None and not _unfit(one.rcd, case.rules)]
     detail = "It leaves the neutral closed: the circuit can't be made dead at the board"
-    if inside is not None and not _unfit(inside, case.rules):
-        detail += ", and only the RCD in the unit opens both. Say why it serves."
+    remedy = "Use a double-pole RCBO."
+    if others:
+        where = "in the unit" if others[0].stands is Stands.UNIT else others[0].where
+        detail += f", and only the RCD {where} opens both. Say why it serves."
         return asked.your_call(detail, basis={"switches_neutral": False, "unit_opens_both": True}, remedy=remedy)
     return asked.falls_short(f"{detail}.", remedy=remedy)
 
 
 def _dc(case: Case) -> Finding:
     """Type B, or Type A or F with an RDC-DD: smooth DC above 6 mA must not blind the RCD."""
-    inside, asked = case.run.charge_point.rcd_inside, _about(DC_PROTECTION, case)
-    rcd = board_rcd(case) or inside
-    if RcdType.B in [entry.type for entry in (rcd, inside) if entry is not None]:
+    asked = _about(DC_PROTECTION, case)
+    if any(guard.rcd is not None and guard.rcd.type is RcdType.B for guard in own_rcds(case)):
         return asked.meets("A Type B RCD sees smooth DC.")
-    place, seen = case.job.arrangement.rdc_dd, case.run.charge_point.rdc_dd_inside
-    if place is RdcDdPlace.IN_UNIT and seen is Seen.NOT_SEEN:
+    place = case.arrangement.rdc_dd
+    if place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.NOT_SEEN:
         return asked.needs_fact("Look in the unit's data: does it detect 6 mA DC?")
     if _dc_detection(case):
         where = "in the unit" if place is RdcDdPlace.IN_UNIT else "before the unit"
         return asked.meets(f"6 mA DC detection {where} opens before the RCD is blinded.")
-    unit = place is RdcDdPlace.IN_UNIT
-    return asked.falls_short(
-        "The unit has no 6 mA DC detection." if unit else "Nothing detects 6 mA DC.",
-        remedy="Use a Type B RCD, or a unit with 6 mA DC detection.",
-    )
+    details = {
+        RdcDdPlace.IN_UNIT: "The unit has no 6 mA DC detection.",
+        RdcDdPlace.BEFORE_UNIT: "No 6 mA DC detector stands before the unit.",
+        RdcDdPlace.NONE: "Nothing detects 6 mA DC.",
+    }
+    return asked.falls_short(details[place], remedy="Use a Type B RCD, or a unit with 6 mA DC detection.")
 
 
 def _blinding(case: Case) -> Finding:
     """No Type AC anywhere on the way; nothing before a lone Type B that more than 6 mA DC blinds."""
-    asked, inside = _about(RCD_BLINDING, case), case.run.charge_point.rcd_inside
-    before = [*front_rcds(case), *([own] if (own := board_rcd(case)) else [])]
-    chain = [*before, *([inside] if inside else [])]
-    if any(rcd.type is RcdType.AC for rcd in chain):
-        in_front = RcdType.AC in [rcd.type for rcd in front_rcds(case)]
-        where = "in front of this circuit" if in_front else "on this circuit"
+    asked, chain = _about(RCD_BLINDING, case), rcds(case)
+    numb = next((one for one in chain if one.rcd is not None and one.rcd.type is RcdType.AC), None)
+    if numb is not None:
+        where = "on this circuit" if numb in own_rcds(case) else "in front of this circuit"
         return asked.falls_short(
             f"A Type AC RCD stands {where}: it is blind to pulsating DC and goes numb with smooth DC.",
             remedy="Replace it by a Type A, or feed the circuit from before it.",
         )
-    lone_b = any(rcd.type is RcdType.B for rcd in chain) and not _dc_detection(case)
-    first_b = next((index for index, rcd in enumerate(chain) if rcd.type is RcdType.B), 0)
-    if lone_b and any(rcd.type is not RcdType.B for rcd in chain[:first_b]):
+    types = [one.rcd.type for one in chain if one.rcd is not None]
+    lone_b = RcdType.B in types and not _dc_detection(case)
+    if lone_b and any(kind is not RcdType.B for kind in types[: types.index(RcdType.B)]):
         return asked.falls_short(
             "A Type B lets more than 6 mA DC pass, which blinds the RCD before it.",
             remedy="Put a Type B there too, or use 6 mA DC detection.",
@@ -151,15 +190,25 @@ def _blinding(case: Case) -> Finding:
 
 
 def _dc_detection(case: Case) -> bool:
-    place = case.job.arrangement.rdc_dd
-    inside = place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.YES
-    return inside or place is RdcDdPlace.BEFORE_UNIT
+    """Whether the detection that the arrangement relies on is there."""
+    place = case.arrangement.rdc_dd
+    if place is RdcDdPlace.NONE:
+        return False
+    inside = place is RdcDdPlace.IN_UNIT
+    return any(guard.detects_dc and (guard.stands is Stands.UNIT) is inside for guard in case.guards)
 
 
 def _front_rcd_seen(case: Case) -> Finding | None:
+    """Whether an RCD stands in front of the way was looked at, at every board, and which type it is."""
     for chained in case.run.chain:
         board = chained.board
-        if board.front_rcd_seen is not Seen.NO and board.front_rcd is None:
+        in_front = [
+            guard
+            for guard in case.guards
+            if guard.circuit == chained.circuit.id and guard.stands in (Stands.INCOMER, Stands.GROUP)
+        ]
+        unknown = any(one.guard and one.guard.kind is GuardKind.RCCB and one.rcd is None for one in in_front)
+        if unknown or (board.front_rcd_seen is not Seen.NO and all(one.rcd is None for one in in_front)):
             asked = at_board(case, board, ask(FRONT_RCD, case.rules, board.id))
             return asked.needs_fact(
                 f"Look at {board.name}: does an RCD stand in front of this way, and which waveform mark has it?"
@@ -172,26 +221,41 @@ def _concealed(case: Case) -> Finding:
     asked, circuit = _about(CONCEALED_CABLE, case, residual_ma=f"{most_ma:g}"), case.run.final().circuit
     concealed = [index for index, section in enumerate(circuit.route) if section.concealed_under_50_mm]
     hidden = [
-        index + 1
+        index
         for index in concealed
         if not cable_record(cable_of(circuit, circuit.route[index]).record, case.job).earthed_metal_cover
     ]
     if not hidden:
         none = f"No section is hidden less than {deep_mm:g} mm deep."
         return asked.meets("Its armour is earthed metal." if concealed else none)
-    before = [*front_rcds(case), *([own] if (own := board_rcd(case)) else [])]
-    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in before):
-        return asked.meets(f"Section {hidden[0]} is guarded.")
+    bare = next((index for index in hidden if not _guarded(case, index, most_ma)), None)
+    if bare is None:
+        return asked.meets(f"Section {hidden[0] + 1} is guarded.")
     return asked.falls_short(
-        f"Section {hidden[0]} is hidden less than {deep_mm:g} mm deep; the RCD in the unit doesn't guard it.",
+        f"Section {bare + 1} is hidden less than {deep_mm:g} mm deep; the RCD in the unit doesn't guard it.",
         remedy="Use an RCBO at the board, armoured cable, or run it on the surface.",
     )
 
 
+def _guarded(case: Case, section: int, most_ma: float) -> bool:
+    """Whether an RCD that opens at once on so little stands before a section of the final circuit."""
+    for guard in before_unit(rcds(case)):
+        past = guard.circuit == case.subject and (guard.after_section or 0) > section
+        rcd = guard.rcd
+        if rcd is not None and not past and rcd.residual_ma <= most_ma and not rcd.time_delayed:
+            return True
+    return False
+
+
 def _tt_origin(case: Case) -> Finding:
-    asked, front = _about(TT_ORIGIN_RCD, case), case.run.chain[0].board.front_rcd
-    if front is not None and front.time_delayed:
-        return asked.meets(f"Type {front.type.value} S, {front.residual_ma} mA, guards everything after the origin.")
+    asked, first = _about(TT_ORIGIN_RCD, case), case.run.chain[0].circuit.id
+    in_front = (Stands.INCOMER, Stands.GROUP)
+    front = [one.rcd for one in rcds(case) if one.circuit == first and one.stands in in_front and one.rcd is not None]
+    delayed = next((rcd for rcd in front if rcd.time_delayed), None)
+    if delayed is not None:
+        return asked.meets(
+            f"Type {delayed.type.value} S, {delayed.residual_ma} mA, guards everything after the origin."
+        )
     return asked.falls_short(
         "On TT the loop is too high for a fuse: an earth fault before the circuit's own RCD would stay.",
         remedy="Fit an S-type RCD, usually 100 mA, at the origin.",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.electrical.selectivity import Guard, cut_out_guard, guard_of, selective_up_to_a
+from fulmen.core.electrical.selectivity import Opener, cut_out_opener, opener_of, selective_up_to_a
 from fulmen.core.findings.finding import Finding, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import SELECTIVITY
@@ -14,17 +14,17 @@ def selectivity_findings(case: Case) -> list[Finding]:
     if case.figures is None:
         return []
     fuse_a = case.job.supply.cut_out_fuse_a
-    before = cut_out_guard(float(fuse_a)) if fuse_a else None
+    before = cut_out_opener(float(fuse_a)) if fuse_a else None
     findings = []
     for chained in case.figures.chain:
-        after = guard_of(chained.circuit)
+        after = opener_of(chained.circuit)
         if before is not None and chained.circuit.id not in case.judged_before:
             findings.append(_selective(case, before, after, chained.circuit.id, chained.start_fault_ka * 1000))
         before = after
     return findings
 
 
-def _selective(case: Case, before: Guard, after: Guard, subject: str, fault_a: float) -> Finding:
+def _selective(case: Case, before: Opener, after: Opener, subject: str, fault_a: float) -> Finding:
     up_to_a, fault_ka = selective_up_to_a(before, after), fault_a / 1000
     asked = ask(SELECTIVITY, case.rules, subject, nearer=after.name.split(",")[0], further=before.name)
     if up_to_a is None or up_to_a >= fault_a:
@@ -41,5 +41,5 @@ def _selective(case: Case, before: Guard, after: Guard, subject: str, fault_a: f
     return asked.your_call(detail, basis={**_facts("nearer", after), **_facts("further", before)})
 
 
-def _facts(which: str, guard: Guard) -> dict[str, object]:
+def _facts(which: str, guard: Opener) -> dict[str, object]:
     return {f"{which}_kind": guard.kind, f"{which}_curve": guard.curve, f"{which}_a": guard.rating_a}

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
 from fulmen.core.circuit.specification import surge_words
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.charge_point import ChargePoint, OpenPenSensing
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.guards import OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import Run
 from fulmen.core.model.site import CarPlace
@@ -27,51 +28,57 @@ SHORT = {
 }
 
 
-def short_protection(job: Job) -> str:
+def short_protection(job: Job, point: ChargePoint) -> str:
     """How a broken PEN is met, in two or three words for the run band."""
     if job.supply.earthing is Earthing.TT:
         return "TT"
-    if job.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+    if point.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
         return "TT island"
-    return SHORT[job.arrangement.open_pen]
+    return SHORT[point.arrangement.open_pen]
 
 
 def arrangement_facts(job: Job, run: Run) -> tuple[tuple[str, str], ...]:
-    """Name and words of each part of the arrangement at one charge point."""
-    origin = run.chain[0].board if run.chain else None
-    own = run.final().circuit.device.rcd if run.chain else None
+    """Name and words of each part of the arrangement at one charge point; every RCD in its place, from the origin."""
+    origin, guards = run.chain[0].board if run.chain else None, guards_of(job, run)
+    rcds = [(_place_words(one), rcd_in_words(one.rcd)) for one in guards if one.rcd is not None]
     return (
-        ("Earthing for the charge point", _earth(job)),
-        ("Open-PEN method", open_pen_words(job, run.charge_point)),
-        ("RCD at the board", rcd_in_words(own)),
-        ("RCD in the unit", rcd_in_words(run.charge_point.rcd_inside)),
-        ("RCD at the origin", rcd_in_words(origin.front_rcd if origin else None)),
-        ("6 mA DC detection (RDC-DD)", _rdc_dd(job)),
+        ("Earthing for the charge point", _earth(job, run.charge_point)),
+        ("Open-PEN method", open_pen_words(job, run.charge_point, guards)),
+        *(rcds or [("RCD on the circuit", rcd_in_words(None))]),
+        ("6 mA DC detection (RDC-DD)", _rdc_dd(run.charge_point)),
         ("Surge protection", surge_words(origin.surge_protection) if origin else "not known"),
     )
 
 
-def _earth(job: Job) -> str:
+def _place_words(guard: PlacedGuard) -> str:
+    """The place of an RCD as the schedule names it."""
+    places = {Stands.WAY: f"RCD at the board, {guard.where}", Stands.UNIT: "RCD in the unit"}
+    return places.get(guard.stands, f"RCD {guard.where}")
+
+
+def _earth(job: Job, point: ChargePoint) -> str:
     if job.supply.earthing is Earthing.TT:
         return "the installation's electrode (TT)"
-    if job.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+    if point.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
         return "its own electrode (TT island), apart from the house earth"
     return f"the house earth ({word(job.supply.earthing)})"
 
 
-def open_pen_words(job: Job, point: ChargePoint) -> str:
-    """The open-PEN method with the clause it stands on."""
-    arrangement = job.arrangement
+def open_pen_words(job: Job, point: ChargePoint, guards: tuple[PlacedGuard, ...]) -> str:
+    """The open-PEN method with the clause it stands on, from the device of the run that it relies on."""
+    arrangement = point.arrangement
     if job.supply.earthing is Earthing.TT or arrangement.car_earth is CarEarth.OWN_ELECTRODE:
         return f"none needed: no PEN in the earth path, {CLAUSE}"
     if job.site.car_place is CarPlace.INDOORS_ONLY:
         return f"none needed: no car can be charged outdoors, {CLAUSE}"
     measure = arrangement.open_pen
     if measure in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE):
-        device = point.open_pen_device if measure is OpenPenMeasure.DEVICE_IN_UNIT else arrangement.separate_device
-        return (
-            f"{word(measure)}, {CLAUSE} {CLAUSE_OF_SENSING[device.sensing]}, opens within {device.opens_within_s:g} s"
-        )
+        inside = measure is OpenPenMeasure.DEVICE_IN_UNIT
+        relied = [one.open_pen for one in guards if one.open_pen and (one.stands is Stands.UNIT) is inside]
+        if not relied:
+            return f"{word(measure)}, {CLAUSE}; none is there"
+        within = f"opens within {relied[-1].opens_within_s:g} s"
+        return f"{word(measure)}, {CLAUSE} {CLAUSE_OF_SENSING[relied[-1].sensing]}, {within}"
     clause = CLAUSE_OF_MEASURE.get(measure, "")
     return f"{word(measure)}, {CLAUSE} {clause}".rstrip()
 
@@ -89,6 +96,6 @@ def rcd_in_words(rcd: Rcd | None) -> str:
     return f"Type {rcd.type.value}, {rcd.residual_ma} mA{delay}{poles}"
 
 
-def _rdc_dd(job: Job) -> str:
-    place = job.arrangement.rdc_dd
+def _rdc_dd(point: ChargePoint) -> str:
+    place = point.arrangement.rdc_dd
     return "none" if place is RdcDdPlace.NONE else word(place)

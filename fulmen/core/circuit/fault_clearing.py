@@ -6,17 +6,17 @@ devices before the point are compared by the times within which they open.
 
 from __future__ import annotations
 
+from fulmen.core.circuit.guards import PlacedGuard, Stands, rcd_name
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.selectivity import (
-    Guard,
-    cut_out_guard,
-    guard_of,
+    Opener,
+    cut_out_opener,
+    opener_of,
     opens_between_s,
     selective_up_to_a,
 )
 from fulmen.core.model.base import Part
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.circuits import DeviceKind
+from fulmen.core.model.guards import DeviceKind
 
 
 class FaultAt(Part):
@@ -37,12 +37,9 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
     if figures is None:
         return ()
     faults: list[FaultAt] = []
-    before = [cut_out_guard(float(case.job.supply.cut_out_fuse_a or 100))]
+    before = [cut_out_opener(float(case.job.supply.cut_out_fuse_a or 100))]
     for number, chained in enumerate(figures.chain):
-        front = chained.board.front_rcd
-        if front is not None:
-            before.append(_front(front, chained))
-        before.append(guard_of(chained.circuit))
+        before.extend(_opener(guard, chained) for guard in case.guards if _opens_before(guard, chained))
         end = case.run.charge_point.name if chained.final else figures.chain[number + 1].board.name
         source_v = case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
         faults.append(_fault(end, to_earth=True, fault_a=source_v / chained.end.loop_ohm, before=before))
@@ -50,15 +47,22 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
     return tuple(faults)
 
 
-def _front(rcd: Rcd, chained: CircuitFigures) -> Guard:
-    """A residual-current device in front: it opens for faults to earth only, so its overcurrent part never does."""
-    delayed = " S" if rcd.time_delayed else ""
-    name = f"Type {rcd.type.value}{delayed} {rcd.residual_ma} mA in front, {chained.board.name}"
-    return Guard(name, DeviceKind.FUSE, "", float("inf"), rcd)
+def _opens_before(guard: PlacedGuard, chained: CircuitFigures) -> bool:
+    """Whether a guard stands on or before this circuit, and opens on a fault; what is inside the unit does not."""
+    if guard.circuit != chained.circuit.id or guard.stands in (Stands.CUT_OUT, Stands.UNIT):
+        return False
+    return guard.device is not None or guard.rcd is not None
 
 
-def _fault(at: str, *, to_earth: bool, fault_a: float, before: list[Guard]) -> FaultAt:
-    times = [opens_between_s(guard, fault_a, to_earth=to_earth) for guard in before]
+def _opener(guard: PlacedGuard, chained: CircuitFigures) -> Opener:
+    """A residual-current device without overcurrent part opens for faults to earth only."""
+    if guard.device is not None or guard.rcd is None:
+        return opener_of(chained.circuit)
+    return Opener(f"{rcd_name(guard.rcd)} {guard.where}", DeviceKind.FUSE, "", float("inf"), guard.rcd)
+
+
+def _fault(at: str, *, to_earth: bool, fault_a: float, before: list[Opener]) -> FaultAt:
+    times = [opens_between_s(opener, fault_a, to_earth=to_earth) for opener in before]
     order = sorted(range(len(before)), key=lambda index: (times[index][1], -index))
     first = order[0]
     within_s = times[first][1]
@@ -82,9 +86,9 @@ def _fault(at: str, *, to_earth: bool, fault_a: float, before: list[Guard]) -> F
     )  # fmt: skip
 
 
-def _stays(guard: Guard, first: Guard, *, is_before: bool, fault_a: float) -> bool:
+def _stays(opener: Opener, first: Opener, *, is_before: bool, fault_a: float) -> bool:
     """Whether a device nearer the origin stays for lack of energy, though its time alone would let it open."""
-    if not is_before or guard.rcd is not None or guard.rating_a == float("inf"):
+    if not is_before or opener.rcd is not None or opener.rating_a == float("inf"):
         return False
-    up_to_a = selective_up_to_a(guard, first)
+    up_to_a = selective_up_to_a(opener, first)
     return up_to_a is None or fault_a <= up_to_a

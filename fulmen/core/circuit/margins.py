@@ -19,8 +19,8 @@ from fulmen.core.findings.rules.run import (
     VOLT_DROP_LIGHTING,
     WEAKEST_SECTION,
 )
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.circuits import DeviceKind, TerminalSchool
+from fulmen.core.model.circuits import TerminalSchool
+from fulmen.core.model.guards import DeviceKind, Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import LoadKind
 from fulmen.core.reference.rule_set import RuleSet

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fulmen.core.demand.demand import Demand
 from fulmen.core.electrical.fault_loop import conductor_ohm
 from fulmen.core.electrical.volt_drop import millivolts_per_a_m
+from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.model.supply import Earthing
@@ -116,9 +117,9 @@ def supply_electrode(job: Job, rules: RuleSet) -> SourcedFigure:
     return _electrode(job, rules, ORIGIN, job.supply.electrode_design_ohm)
 
 
-def car_electrode(job: Job, rules: RuleSet, charge_point_id: str) -> SourcedFigure:
+def car_electrode(job: Job, rules: RuleSet, point: ChargePoint) -> SourcedFigure:
     """RA of the electrode that only the car is earthed to [Ω]."""
-    return _electrode(job, rules, charge_point_id, job.arrangement.electrode_design_ohm)
+    return _electrode(job, rules, point.id, point.arrangement.electrode_design_ohm)
 
 
 def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> SourcedFigure:

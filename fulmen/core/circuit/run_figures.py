@@ -11,6 +11,7 @@ from functools import cached_property
 from itertools import accumulate
 
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
+from fulmen.core.circuit.guards import PlacedGuard, guards_of
 from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, laid_cable
 from fulmen.core.circuit.origin import (
     SourcedFigure,
@@ -23,8 +24,10 @@ from fulmen.core.circuit.origin import (
 from fulmen.core.demand.demand import Demand
 from fulmen.core.electrical.fault_loop import device_zs_limit_ohm, temperature_factor
 from fulmen.core.errors import TableError
+from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.boards import Board
-from fulmen.core.model.circuits import Circuit, Device
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Device
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, Run, phases_at, runs
 from fulmen.core.model.supply import Earthing
@@ -183,6 +186,16 @@ class Case:
     def subject(self) -> str:
         """What the findings of this run are about: its final circuit, or its charge point without one."""
         return self.run.final().circuit.id if self.run.chain else self.run.charge_point.id
+
+    @property
+    def arrangement(self) -> Arrangement:
+        """How people are protected at this charge point."""
+        return self.run.charge_point.arrangement
+
+    @cached_property
+    def guards(self) -> tuple[PlacedGuard, ...]:
+        """Everything that can open, from the cut-out fuse to what is inside the unit."""
+        return guards_of(self.job, self.run)
 
     def new_circuits(self) -> tuple[ChainCircuit, ...]:
         """The circuits of the run that no run before it has, each with its board."""

@@ -168,7 +168,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
         kind="charge_point",
         name=point.name,
         at_m=at_m,
-        notes=(amps, short_protection(case.job)),
+        notes=(amps, short_protection(case.job, case.run.charge_point)),
         loop_ohm=final.end.loop_ohm,
         volts_lost_v=final.end.drop_v,
         fault_ka=final.end_fault_ka,

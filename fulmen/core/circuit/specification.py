@@ -7,12 +7,12 @@ from typing import Literal
 
 from pydantic import ConfigDict
 
+from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.base import Part
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.model.guards import Device, DeviceKind, Rcd
 from fulmen.core.model.supply import Earthing, Seen
 from fulmen.core.reference.cable_catalogue import cable_record
 
@@ -37,7 +37,7 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
     """The sentence for one run; empty while no circuit feeds the charge point."""
     if not case.run.chain:
         return ()
-    arrangement, circuit = case.job.arrangement, case.run.final().circuit
+    arrangement, circuit = case.arrangement, case.run.final().circuit
     parts = [_plain("Earth the car through "), _choice(word(arrangement.car_earth), "car_earth")]
     if case.job.supply.earthing is Earthing.TT:
         parts = [_plain("The supply is TT, so the car is earthed through the house electrode. ")]
@@ -51,7 +51,7 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
         parts += [_plain(", apart from the house earth. ")]
     parts += [
         _plain("Protect people with "),
-        _choice(rcd_words(circuit.device.rcd), "rcd"),
+        _choice(_rcd_choice(case), "rcd"),
         _plain(" and 6 mA DC detection "),
         _choice(word(arrangement.rdc_dd), "rdc_dd"),
         _plain("; surge protection is "),
@@ -98,10 +98,20 @@ def device_choice_words(device: Device) -> str:
     return f"a {device.rating_a} A {word(device.kind)}"
 
 
-def rcd_words(rcd: Rcd | None) -> str:
+def _rcd_choice(case: Case) -> str:
+    """The RCD that guards this charge point: its device's, else the nearest of its own before the unit."""
+    rcd = case.run.final().circuit.device.rcd
+    own = [guard for guard in case.guards if guard.rcd is not None and guard.circuit == case.subject]
+    before = [guard for guard in own if guard.stands is not Stands.UNIT]
+    if rcd is not None or not before:
+        return rcd_words(rcd, in_unit=bool(own))
+    return f"the {before[-1].name} {before[-1].where}"
+
+
+def rcd_words(rcd: Rcd | None, *, in_unit: bool = True) -> str:
     """The RCD of the circuit's device in words."""
     if rcd is None:
-        return "only the RCD in the unit"
+        return "only the RCD in the unit" if in_unit else "no RCD"
     poles = "" if rcd.switches_neutral else ", neutral not switched"
     return f"a Type {rcd.type.value} {rcd.residual_ma} mA RCBO at the board{poles}"
 

@@ -9,7 +9,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance, DemandMethod
-from fulmen.core.model.run import line_of
+from fulmen.core.model.run import line_of, main_switch
 from fulmen.core.model.supply import Supply
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -140,7 +140,8 @@ def tails_carry_a(supply: Supply, rules: RuleSet) -> float | None:
     return 100.0 if csa_mm2 >= rules.value("tails_csa_to_100_a_mm2") else 80.0
 
 
-def least_carried_a(supply: Supply, rules: RuleSet) -> float | None:
+def least_carried_a(job: Job, rules: RuleSet) -> float | None:
     """The least of cut-out fuse, tails and main switch, as far as they were seen [A]; None if none was."""
-    known = [supply.cut_out_fuse_a, tails_carry_a(supply, rules), supply.main_switch.rating_a]
+    supply, switch = job.supply, main_switch(job)
+    known = [supply.cut_out_fuse_a, tails_carry_a(supply, rules), switch.rating_a if switch is not None else None]
     return min((float(one) for one in known if one is not None), default=None)

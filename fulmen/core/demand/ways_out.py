@@ -12,6 +12,7 @@ from fulmen.core.editing.changes import Change
 from fulmen.core.findings.finding import Verdict, WorkingLine
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
+from fulmen.core.model.run import main_switch
 from fulmen.core.reference.rule_set import RuleSet
 
 WayKey = Literal["load_limit", "turned_down", "bigger_fuse", "three_phase"]
@@ -34,7 +35,7 @@ class WayOut(Part):
 
 def ways_out(job: Job, rules: RuleSet, demand: Demand) -> tuple[WayOut, ...]:
     """Every way out with its figure; empty while the demand or what carries it is not known."""
-    carried_a = least_carried_a(job.supply, rules)
+    carried_a = least_carried_a(job, rules)
     if demand.house_a is None or carried_a is None or not job.charge_points:
         return ()
     ways = (
@@ -95,7 +96,8 @@ def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
     if not bigger:
         return None
     wanted_a = next((each for each in bigger if total_a <= each), bigger[-1])
-    tails_a, switch_a = tails_carry_a(job.supply, rules), job.supply.main_switch.rating_a
+    tails_a, switch = tails_carry_a(job.supply, rules), main_switch(job)
+    switch_a = switch.rating_a if switch is not None else None
     also = ["tails of 25 mm²"] if tails_a is not None and tails_a < wanted_a else []
     also += [f"a main switch of {wanted_a:g} A"] if switch_a is not None and switch_a < wanted_a else []
     takes = f" It takes {' and '.join(also)} too." if also else ""

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fulmen.core.model.boards import Board, Rcd, RcdType
+from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
-from fulmen.core.model.circuits import Circuit, Device
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Device, Guard, GuardKind, Rcd, RcdType
 from fulmen.core.model.job import Job
 
 
@@ -18,7 +19,7 @@ def blank_job(title: str, reference: str = "") -> Job:
     return Job(
         title=title,
         reference=reference,
-        boards=(Board(id="board", name="Consumer unit"),),
+        boards=(Board(id="board", name="Consumer unit", incomer=(Guard(id="main-switch", kind=GuardKind.SWITCH),)),),
         circuits=(Circuit(id="ev", name="Charge point", from_board="board", feeds="charge-point", device=device),),
         charge_points=(ChargePoint(id="charge-point", name="Charge point"),),
     )

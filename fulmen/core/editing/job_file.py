@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import partial
 from typing import Any, NoReturn
 
@@ -16,10 +16,7 @@ from pydantic import ValidationError
 from fulmen.core.editing.upgrades import OLDEST, is_older, upgraded
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
-from fulmen.core.model.boards import Board
-from fulmen.core.model.cables import MakerCable
-from fulmen.core.model.charge_point import ChargePoint
-from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Guard
 from fulmen.core.model.job import SCHEMA_VERSION, Job
 from fulmen.core.reference.cable_catalogue import cable_record
 from fulmen.core.reference.rule_set import rule_set
@@ -90,29 +87,47 @@ def check_structure(job: Job) -> None:
 
 def _repeated_ids(job: Job) -> list[InputError]:
     problems, seen = [], set()
-    parts: tuple[tuple[str, tuple[Board | Circuit | ChargePoint | MakerCable, ...]], ...] = (
-        ("boards", job.boards),
-        ("circuits", job.circuits),
-        ("charge_points", job.charge_points),
-        ("maker_cables", job.maker_cables),
-    )
-    for group, entries in parts:
-        for index, entry in enumerate(entries):
-            if entry.id in seen or entry.id == "origin":
-                problems.append(InputError(f"{group}.{index}.id", f"The name “{entry.id}” is used twice."))
-            seen.add(entry.id)
+    for field, name in _named_parts(job):
+        if name in seen or name == "origin":
+            problems.append(InputError(f"{field}.id", f"The name “{name}” is used twice."))
+        seen.add(name)
     return problems
+
+
+def _named_parts(job: Job) -> Iterator[tuple[str, str]]:
+    """Path and id of everything that has a name of its own; readings and findings are kept by it."""
+    for index, board in enumerate(job.boards):
+        yield f"boards.{index}", board.id
+        yield from _guards(f"boards.{index}.incomer", board.incomer)
+        for place, group in enumerate(board.groups):
+            yield f"boards.{index}.groups.{place}", group.id
+            yield from _guards(f"boards.{index}.groups.{place}.guards", group.guards)
+    for index, circuit in enumerate(job.circuits):
+        yield f"circuits.{index}", circuit.id
+        for place, box in enumerate(circuit.boxes):
+            yield f"circuits.{index}.boxes.{place}", box.id
+            yield from _guards(f"circuits.{index}.boxes.{place}.guards", box.guards)
+    yield from ((f"charge_points.{index}", point.id) for index, point in enumerate(job.charge_points))
+    yield from ((f"maker_cables.{index}", cable.id) for index, cable in enumerate(job.maker_cables))
+
+
+def _guards(field: str, guards: tuple[Guard, ...]) -> Iterator[tuple[str, str]]:
+    return ((f"{field}.{place}", guard.id) for place, guard in enumerate(guards))
 
 
 def _unknown_references(job: Job) -> list[InputError]:
     problems: list[InputError] = []
     boards = {board.id for board in job.boards}
     fed: dict[str, str] = {}
+    groups = {board.id: {group.id for group in board.groups} for board in job.boards}
     ends = boards | {point.id for point in job.charge_points}
     for index, circuit in enumerate(job.circuits):
         here = f"circuits.{index}"
         if circuit.from_board not in boards:
             problems.append(InputError(f"{here}.from_board", f"There is no board “{circuit.from_board}”."))
+        elif circuit.group and circuit.group not in groups[circuit.from_board]:
+            message = f"Board “{circuit.from_board}” has no group “{circuit.group}”."
+            problems.append(InputError(f"{here}.group", message))
         if circuit.feeds not in ends:
             problems.append(InputError(f"{here}.feeds", f"There is no board or charge point “{circuit.feeds}”."))
         elif circuit.feeds in fed:

@@ -8,9 +8,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
-from fulmen.core.model.circuits import Circuit, Device
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Device, Guard, GuardKind
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Run, runs
+from fulmen.core.model.run import Run, runs, stored_guards
 from fulmen.core.model.supply import Seen
 
 
@@ -52,7 +53,16 @@ def _standing_words(run: Run) -> str:
 def free_id(job: Job, wanted: str) -> str:
     """The wanted id, or the next free one after it."""
     taken = {one.id for group in (job.boards, job.circuits, job.charge_points) for one in group}
+    taken |= {one.id for one in stored_guards(job)}
+    taken |= {group.id for board in job.boards for group in board.groups}
+    taken |= {box.id for circuit in job.circuits for box in circuit.boxes}
     return next(name for name in (wanted, *(f"{wanted}-{number}" for number in range(2, 99))) if name not in taken)
+
+
+def _switch(job: Job) -> Guard:
+    """The switch that a new small board brings: both live conductors of a single-phase supply, all of a three-phase."""
+    poles = 2 if job.supply.phases == 1 else 4
+    return Guard(id=free_id(job, "switch"), kind=GuardKind.SWITCH, poles=poles, fitted_with_this_job=True)
 
 
 def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
@@ -64,9 +74,9 @@ def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
         id=free_id(job, "own-board"), name="Own board", location=chained.board.location, indoors=chained.board.indoors,
         enclosure=Enclosure.METAL, conditional_rating_ka=chained.board.conditional_rating_ka, front_rcd_seen=Seen.NO,
         surge_protection=chained.board.surge_protection, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO,
-        looked_inside=Seen.YES, labels_complete=Seen.YES,
+        looked_inside=Seen.YES, labels_complete=Seen.YES, feeds_others=Seen.NO, incomer=(_switch(job),),
     )  # fmt: skip
-    changed = chained.circuit.model_copy(update={"from_board": board.id})
+    changed = chained.circuit.model_copy(update={"from_board": board.id, "group": ""})
     return "from an own board off split tails", _with(job, (*job.boards, board), chained.circuit, (changed,))
 
 
@@ -78,15 +88,18 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
     board = Board(
         id=free_id(job, "far-board"), name="Board at the far end", indoors=False, enclosure=Enclosure.METAL,
         front_rcd_seen=Seen.NO, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO, looked_inside=Seen.YES,
-        labels_complete=Seen.YES,
+        labels_complete=Seen.YES, feeds_others=Seen.NO, incomer=(_switch(job),),
     )  # fmt: skip
     feeder = Circuit(
         id=free_id(job, "sub-main"), name="Sub-main", way=chained.circuit.way, from_board=chained.board.id,
+        group=chained.circuit.group,
         feeds=board.id,
         phases=point.phases, phase=chained.circuit.phase, device=Device(rating_a=chained.circuit.device.rating_a),
         cable=chained.circuit.cable, slack_m=0, route=chained.circuit.route[:-1],
     )  # fmt: skip
-    final = chained.circuit.model_copy(update={"from_board": board.id, "way": "1", "route": chained.circuit.route[-1:]})
+    final = chained.circuit.model_copy(
+        update={"from_board": board.id, "group": "", "way": "1", "route": chained.circuit.route[-1:]}
+    )
     return "through a sub-main and a small board", _with(job, (*job.boards, board), chained.circuit, (feeder, final))
 
 
@@ -103,7 +116,9 @@ def _direct(job: Job, run: Run) -> tuple[str, Job] | None:
     route = tuple(section for chained in run.chain for section in chained.circuit.route)
     if len(route) > 200:
         return None
-    final = run.final().circuit.model_copy(update={"from_board": run.chain[0].board.id, "route": route})
+    final = run.final().circuit.model_copy(
+        update={"from_board": run.chain[0].board.id, "group": run.chain[0].circuit.group, "route": route}
+    )
     gone = {board.id for board in between}
     boards = tuple(board for board in job.boards if board.id not in gone)
     feeders = {chained.circuit.id for chained in run.chain[:-1]}

@@ -7,7 +7,7 @@ from math import sqrt
 
 from fulmen.core.electrical.fault_loop import FUSE_COLUMNS, INSTANTANEOUS_S
 from fulmen.core.errors import TableError
-from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.reference.tables import table
 
 BANDS_A = (16, 32, 40)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.model.circuits import Device, DeviceKind
+from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.reference.tables import table
 
 COPPER_PER_C = 0.004

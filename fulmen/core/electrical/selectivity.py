@@ -12,8 +12,8 @@ from math import sqrt
 
 from fulmen.core.electrical.fault_energy import BANDS_A, FAST_S, fuse_opens_a
 from fulmen.core.electrical.fault_loop import NOT_BEFORE_MULTIPLE, instantaneous_trip_a
-from fulmen.core.model.boards import Rcd
-from fulmen.core.model.circuits import Circuit, Device, DeviceKind
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Device, DeviceKind, Rcd
 from fulmen.core.reference.tables import table
 
 LEAST_TIME_S = 0.0
@@ -21,7 +21,7 @@ SLOW_S = 5.0
 
 
 @dataclass(frozen=True)
-class Guard:
+class Opener:
     """One overcurrent device of a chain, with the residual-current device that stands with it."""
 
     name: str
@@ -31,9 +31,9 @@ class Guard:
     rcd: Rcd | None = None
 
 
-def guard_of(circuit: Circuit) -> Guard:
-    """The guard that a circuit's device is."""
-    return Guard(f"{device_words(circuit.device)}, {circuit.name}", circuit.device.kind, circuit.device.curve.value,
+def opener_of(circuit: Circuit) -> Opener:
+    """What opens by a circuit's device is."""
+    return Opener(f"{device_words(circuit.device)}, {circuit.name}", circuit.device.kind, circuit.device.curve.value,
                  float(circuit.device.rating_a), circuit.device.rcd)  # fmt: skip
 
 
@@ -48,9 +48,9 @@ def device_words(device: Device) -> str:
     return f"{device.rating_a} A {'fuse' if device.kind is DeviceKind.FUSE else 'rewirable fuse'}"
 
 
-def cut_out_guard(fuse_a: float) -> Guard:
+def cut_out_opener(fuse_a: float) -> Opener:
     """The network operator's fuse, taken as a gG fuse."""
-    return Guard(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a)
+    return Opener(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a)
 
 
 @cache
@@ -61,7 +61,7 @@ def pre_arcing_a2s(rating_a: float) -> float | None:
     return fuses.at("pre_arcing_a2s", rows[-1]) if rows else None
 
 
-def selective_up_to_a(before: Guard, after: Guard) -> float | None:
+def selective_up_to_a(before: Opener, after: Opener) -> float | None:
     """The fault current up to which only the device after opens [A]; None where there is no end to it, 0 for never.
 
     Args:
@@ -83,7 +83,7 @@ def selective_up_to_a(before: Guard, after: Guard) -> float | None:
     return max(half_cycle_a, _breaker_rows_a(after, melts))
 
 
-def _breaker_rows_a(after: Guard, melts: float) -> float:
+def _breaker_rows_a(after: Opener, melts: float) -> float:
     """The largest printed fault current at which the breaker lets less through than melts the fuse [A]."""
     energies = table("let_through")
     band = next((top for top in BANDS_A if after.rating_a <= top), None)
@@ -93,15 +93,15 @@ def _breaker_rows_a(after: Guard, melts: float) -> float:
     return max((row * 1000 for row in energies.rows if energies.at(column, row) < melts), default=0.0)
 
 
-def opens_between_s(guard: Guard, fault_a: float, *, to_earth: bool) -> tuple[float, float]:
-    """Within which times a guard opens at a fault [s]; more than 5 s is given as infinite.
+def opens_between_s(opener: Opener, fault_a: float, *, to_earth: bool) -> tuple[float, float]:
+    """Within which times a device opens at a fault [s]; more than 5 s is given as infinite.
 
     Its residual-current part counts for faults to earth: 0 to 0.04 s at five times its rating, 0.05 to 0.15 s where
     it is time-delayed (BS EN 61008), 0.3 and 0.5 s at its rating.
     """
-    times = [_overcurrent_between_s(guard, fault_a)]
-    if to_earth and guard.rcd is not None:
-        times.append(_residual_between_s(guard.rcd, fault_a * 1000))
+    times = [_overcurrent_between_s(opener, fault_a)]
+    if to_earth and opener.rcd is not None:
+        times.append(_residual_between_s(opener.rcd, fault_a * 1000))
     return min(least for least, _ in times), min(most for _, most in times)
 
 
@@ -114,17 +114,17 @@ def _residual_between_s(rcd: Rcd, fault_ma: float) -> tuple[float, float]:
     return LEAST_TIME_S, 0.04 if fast else 0.3
 
 
-def _overcurrent_between_s(guard: Guard, fault_a: float) -> tuple[float, float]:
-    if guard.rating_a == float("inf"):
+def _overcurrent_between_s(opener: Opener, fault_a: float) -> tuple[float, float]:
+    if opener.rating_a == float("inf"):
         return float("inf"), float("inf")
-    if guard.kind is DeviceKind.BREAKER:
-        if fault_a >= instantaneous_trip_a(guard.curve, guard.rating_a):
+    if opener.kind is DeviceKind.BREAKER:
+        if fault_a >= instantaneous_trip_a(opener.curve, opener.rating_a):
             return LEAST_TIME_S, 0.1
-        may_trip = fault_a >= NOT_BEFORE_MULTIPLE[guard.curve] * guard.rating_a
+        may_trip = fault_a >= NOT_BEFORE_MULTIPLE[opener.curve] * opener.rating_a
         return (LEAST_TIME_S if may_trip else SLOW_S), float("inf")
-    melts = pre_arcing_a2s(guard.rating_a)
+    melts = pre_arcing_a2s(opener.rating_a)
     least_s = melts / fault_a**2 if melts is not None else LEAST_TIME_S
-    return least_s, _fuse_most_s(guard.rating_a, fault_a)
+    return least_s, _fuse_most_s(opener.rating_a, fault_a)
 
 
 def _fuse_most_s(rating_a: float, fault_a: float) -> float:

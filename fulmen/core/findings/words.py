@@ -9,10 +9,11 @@ from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure,
 from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.cables import Insulation, Protective
 from fulmen.core.model.certificate import SignedPart
-from fulmen.core.model.charge_point import OpenPenSensing, Provenance
-from fulmen.core.model.circuits import DeviceKind, TerminalSchool
+from fulmen.core.model.charge_point import Provenance
+from fulmen.core.model.circuits import TerminalSchool
 from fulmen.core.model.day import Season
 from fulmen.core.model.defects import DefectOutcome
+from fulmen.core.model.guards import DeviceKind, GuardKind, OpenPenSensing
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import DemandMethod, LoadKind
@@ -150,6 +151,12 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         DeviceKind.BREAKER: "circuit-breaker",
         DeviceKind.FUSE: "gG fuse in a fused switch",
         DeviceKind.REWIRABLE: "rewirable fuse",
+    },
+    GuardKind: {
+        GuardKind.SWITCH: "switch",
+        GuardKind.RCCB: "RCCB",
+        GuardKind.OPEN_PEN_DEVICE: "open-PEN device",
+        GuardKind.DC_DETECTOR: "6 mA DC detector",
     },
     Stop: {
         Stop.CUT_OUT: "Cut-out",

@@ -14,10 +14,11 @@ from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import TableError
 from fulmen.core.materials.prices import PriceLine, PriceList, cable_key, shipped_items
-from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.base import Part
 from fulmen.core.model.cables import Cable
-from fulmen.core.model.circuits import Circuit, DeviceKind
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import DeviceKind, Guard, GuardKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.model.supply import Earthing, Seen
@@ -126,6 +127,8 @@ def _needs(job: Job) -> Iterator[Need]:
             yield from _laid(section, cable_record(cable_of(circuit, section).record, job), cable_of(circuit, section))
         yield from _ends(job, circuit)
         yield from _device(circuit)
+    for circuit in job.circuits:
+        yield from _boxes(circuit)
     yield from _boards(job)
     yield from _protection(job)
     yield "label", 5.0 * max(1, len(job.charge_points)), LABELS
@@ -251,6 +254,8 @@ def _boards(job: Job) -> Iterator[Need]:
     fed = {circuit.feeds for circuit in job.circuits}
     at_origin = [board for board in job.boards if board.id not in fed]
     for board in job.boards:
+        for guard in (*board.incomer, *(guard for group in board.groups for guard in group.guards)):
+            yield from _guard(guard, board.name, with_board=board.fitted_with_this_job)
         if not board.fitted_with_this_job:
             continue
         yield "board.small", 1, board.name
@@ -261,19 +266,40 @@ def _boards(job: Job) -> Iterator[Need]:
             yield "tails", 6, f"tails split for {board.name}"
 
 
+def _boxes(circuit: Circuit) -> Iterator[Need]:
+    """Boxes along a circuit with what they hold; an open-PEN device comes in its own enclosure."""
+    for box in circuit.boxes:
+        if box.fitted_with_this_job and any(one.kind is GuardKind.RCCB for one in box.guards):
+            yield "box.guards", 1, box.name
+        for guard in box.guards:
+            yield from _guard(guard, box.name, with_board=False)
+
+
+GUARD_ITEMS = {GuardKind.OPEN_PEN_DEVICE: "pen-device", GuardKind.DC_DETECTOR: "rdc-dd"}
+
+
+def _guard(guard: Guard, where: str, *, with_board: bool) -> Iterator[Need]:
+    """A guard to buy; a new board brings its main switch."""
+    if not guard.fitted_with_this_job or (guard.kind is GuardKind.SWITCH and with_board):
+        return
+    if guard.kind is GuardKind.RCCB:
+        yield f"rccb.{guard.rcd.type.value.lower() if guard.rcd else 'a'}", 1, where
+    elif guard.kind is GuardKind.SWITCH:
+        yield "main-switch", 1, where
+    else:
+        yield GUARD_ITEMS[guard.kind], 1, where
+
+
 def _protection(job: Job) -> Iterator[Need]:
-    arrangement, points = job.arrangement, len(job.charge_points)
-    house_earth = arrangement.car_earth is CarEarth.HOUSE_EARTH
+    """Electrodes that an arrangement asks for, each car's own once."""
     if job.supply.earthing is Earthing.TT:
-        pass
-    elif not house_earth:
-        yield from _rods(1, "the car's own electrode; more may be needed, see the electrode's page")
-    elif arrangement.open_pen is OpenPenMeasure.SEPARATE_DEVICE:
-        yield "pen-device", points, "before each charge point"
-    elif arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE:
+        return
+    for point in job.charge_points:
+        if point.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
+            yield from _rods(1, "the car's own electrode; more may be needed, see the electrode's page")
+    on_house_earth = [one.arrangement for one in job.charge_points if one.arrangement.car_earth is CarEarth.HOUSE_EARTH]
+    if any(one.open_pen is OpenPenMeasure.LOW_ELECTRODE for one in on_house_earth):
         yield from _rods(4, "a low electrode takes several rods, see the electrode's page")
-    if arrangement.rdc_dd is RdcDdPlace.BEFORE_UNIT:
-        yield "rdc-dd", points, "before each charge point"
 
 
 def _rods(count: int, why: str) -> Iterator[Need]:

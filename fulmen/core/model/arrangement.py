@@ -9,7 +9,6 @@ from typing import Annotated
 from pydantic import Field
 
 from fulmen.core.model.base import ElectrodeOhm, LoadA, Part, number
-from fulmen.core.model.charge_point import OpenPenDevice
 from fulmen.core.model.supply import Seen
 
 
@@ -66,7 +65,6 @@ class Arrangement(Part):
 
     car_earth: CarEarth = CarEarth.HOUSE_EARTH
     open_pen: OpenPenMeasure = OpenPenMeasure.DEVICE_IN_UNIT
-    separate_device: OpenPenDevice = OpenPenDevice()
     rdc_dd: RdcDdPlace = RdcDdPlace.IN_UNIT
     electrode_design_ohm: ElectrodeOhm | None = None
     separation_m: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None

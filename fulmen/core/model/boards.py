@@ -1,33 +1,16 @@
-"""Boards and the residual-current devices that stand in them."""
+"""Boards: what their case is, the guards in front of their ways, and what else hangs behind those."""
 
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
 from fulmen.core.model.base import FaultKa, Id, Line, Part
+from fulmen.core.model.guards import Guards
 from fulmen.core.model.load import Appliance
 from fulmen.core.model.supply import Seen
-
-
-class RcdType(StrEnum):
-    """The waveforms an RCD sees, by its mark."""
-
-    AC = "AC"
-    A = "A"
-    F = "F"
-    B = "B"
-
-
-class Rcd(Part):
-    """A residual-current device or the residual-current part of an RCBO."""
-
-    type: RcdType
-    residual_ma: Literal[10, 30, 100, 300, 500] = 30
-    time_delayed: bool = False
-    switches_neutral: bool = True
 
 
 class Enclosure(StrEnum):
@@ -48,8 +31,25 @@ class MakeUp(StrEnum):
     NOT_SEEN = "not_seen"
 
 
+class WayGroup(Part):
+    """Some ways of a board behind guards of their own, such as the RCD side of a split load.
+
+    `feeds_others` says whether circuits hang behind it that are not in this job, `others` which: they go off too.
+    """
+
+    id: Id
+    name: Line
+    guards: Guards = ()
+    feeds_others: Seen = Seen.NOT_SEEN
+    others: Line = ""
+
+
 class Board(Part):
-    """A board. One that no circuit feeds stands at the origin; what else it feeds is `other_loads`."""
+    """A board. One that no circuit feeds stands at the origin; what else it feeds is `other_loads`.
+
+    `incomer` are the guards in front of all its ways, `groups` those in front of some. `feeds_others` and `others`
+    are as a group's. `front_rcd_seen` says whether anybody looked for an RCD in front of the new way.
+    """
 
     id: Id
     name: Line
@@ -57,8 +57,11 @@ class Board(Part):
     indoors: bool = True
     enclosure: Enclosure = Enclosure.NOT_SEEN
     conditional_rating_ka: FaultKa | None = None
-    front_rcd: Rcd | None = None
+    incomer: Guards = ()
+    groups: tuple[WayGroup, ...] = Field(default=(), max_length=8)
     front_rcd_seen: Seen = Seen.NOT_SEEN
+    feeds_others: Seen = Seen.NOT_SEEN
+    others: Line = ""
     surge_protection: Seen = Seen.NOT_SEEN
     ways: Annotated[int, Field(strict=True, ge=1, le=60)] | None = None
     fitted_with_this_job: bool = False

@@ -7,25 +7,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.base import ChargeCurrentA, CsaMm2, HeightM, Id, Line, Part
-from fulmen.core.model.boards import Rcd, RcdType
+from fulmen.core.model.guards import OpenPenDevice, Rcd, RcdType
 from fulmen.core.model.site import DataWay
 from fulmen.core.model.supply import Seen
-
-
-class OpenPenSensing(StrEnum):
-    """How an open-PEN device notices: main earth terminal to true earth, or line-to-neutral window."""
-
-    MET_VOLTAGE = "met_voltage"
-    LINE_NEUTRAL_WINDOW = "line_neutral_window"
-
-
-class OpenPenDevice(Part):
-    """An open-PEN detection device, in the charge point or before it."""
-
-    sensing: OpenPenSensing = OpenPenSensing.LINE_NEUTRAL_WINDOW
-    opens_protective_conductor: bool = True
-    opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] = 5
 
 
 class Provenance(StrEnum):
@@ -59,7 +45,7 @@ class ChargePointFacts(Part):
 
 
 class ChargePoint(ChargePointFacts):
-    """One charge point as fitted: the facts of its kind, and what is true of this one."""
+    """One charge point as fitted: the facts of its kind, what is true of this one, how people are protected there."""
 
     id: Id
     name: Line
@@ -70,6 +56,7 @@ class ChargePoint(ChargePointFacts):
     seen_working: Seen = Seen.NOT_SEEN
     set_current_a: ChargeCurrentA | None = None
     connector_height_m: HeightM | None = None
+    arrangement: Arrangement = Arrangement()
 
     def design_current_a(self) -> float:
         """Ib, the current the charge point is set to, or the most it can take."""

@@ -7,26 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part, number
-from fulmen.core.model.boards import Rcd
+from fulmen.core.model.base import Id, Line, LoadA, Part, number
 from fulmen.core.model.cables import Cable
+from fulmen.core.model.guards import Device, GuardBox
 from fulmen.core.model.route import Section
-
-
-class DeviceKind(StrEnum):
-    """What the overcurrent device is."""
-
-    BREAKER = "breaker"
-    FUSE = "fuse"
-    REWIRABLE = "rewirable"
-
-
-class Curve(StrEnum):
-    """The instantaneous tripping characteristic of a circuit-breaker."""
-
-    B = "B"
-    C = "C"
-    D = "D"
 
 
 class Phase(StrEnum):
@@ -44,24 +28,8 @@ class TerminalSchool(StrEnum):
     RATE_AT_70 = "rate_at_70"
 
 
-DeviceRatingA = Annotated[Literal[6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100], Field(description="rated current In, A")]
-
-
-class Device(Part):
-    """The overcurrent device at the board: a circuit-breaker (an RCBO where it holds an RCD), or a fuse.
-
-    A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
-    """
-
-    kind: DeviceKind = DeviceKind.BREAKER
-    curve: Curve = Curve.B
-    rating_a: DeviceRatingA = 40
-    breaking_capacity_ka: FaultKa = 6
-    rcd: Rcd | None = None
-
-
 class Circuit(Part):
-    """A circuit from a board to a charge point (final) or to another board (distribution: a sub-main).
+    """A circuit from a board, or from one of its groups, to a charge point (final) or to another board (a sub-main).
 
     `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
     single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
@@ -72,6 +40,7 @@ class Circuit(Part):
     name: Line
     way: Line = ""
     from_board: Id
+    group: Id | Literal[""] = ""
     feeds: Id
     phases: Literal[1, 3] = 1
     phase: Phase = Phase.L1
@@ -82,3 +51,4 @@ class Circuit(Part):
     terminals: TerminalSchool = TerminalSchool.BY_TEMPERATURE
     slack_m: Annotated[float, number(0, 20)] = 1.0
     route: tuple[Section, ...] = Field(default=(), max_length=200)
+    boxes: tuple[GuardBox, ...] = Field(default=(), max_length=4)

@@ -6,7 +6,6 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.base import Line, Part
 from fulmen.core.model.boards import Board
 from fulmen.core.model.cables import MakerCable
@@ -23,13 +22,13 @@ from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
 
-SCHEMA_VERSION: Literal[2] = 2
+SCHEMA_VERSION: Literal[3] = 3
 
 
 class Job(Part):
     """One job. Boards and circuits form a tree from the origin; a run is derived, never stored."""
 
-    schema_version: Literal[2] = SCHEMA_VERSION
+    schema_version: Literal[3] = SCHEMA_VERSION
     rule_set: Line = "bs7671_2018_a3_2024"
     title: Annotated[str, Field(min_length=1, max_length=120)]
     reference: Line = ""
@@ -41,7 +40,6 @@ class Job(Part):
     circuits: tuple[Circuit, ...] = Field(default=(), max_length=40)
     charge_points: tuple[ChargePoint, ...] = Field(default=(), max_length=10)
     maker_cables: tuple[MakerCable, ...] = Field(default=(), max_length=20)
-    arrangement: Arrangement = Arrangement()
     defects: tuple[Defect, ...] = Field(default=(), max_length=60)
     letters: tuple[Letter, ...] = Field(default=(), max_length=200)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=100)

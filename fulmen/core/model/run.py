@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit, Phase
+from fulmen.core.model.guards import Guard, GuardKind
 from fulmen.core.model.job import Job
 
 
@@ -60,6 +62,32 @@ def line_of(job: Job, circuit: Circuit) -> Phase:
     """The line conductor of a single-phase circuit: its own, or that of the single-phase sub-main before its board."""
     feeder = next((one for one in job.circuits if one.feeds == circuit.from_board), None)
     return circuit.phase if feeder is None or feeder.phases == 3 else line_of(job, feeder)
+
+
+def stored_guards(job: Job) -> list[Guard]:
+    """Every guard that the job stores by itself: in boards and in boxes."""
+    found = [guard for board in job.boards for guard in board.incomer]
+    found += [guard for board in job.boards for group in board.groups for guard in group.guards]
+    return found + [guard for circuit in job.circuits for box in circuit.boxes for guard in box.guards]
+
+
+def main_switch(job: Job) -> Guard | None:
+    """The main switch of the installation: the first switch of the incomer of the origin's first board."""
+    return next((job.boards[place].incomer[at] for place, at in _main_switch(job)), None)
+
+
+def main_switch_field(job: Job) -> str:
+    """The path of the main switch in the job file; where none is stored yet, of the incomer it belongs to."""
+    place = next(_main_switch(job), None)
+    return f"boards.{place[0]}.incomer.{place[1]}" if place is not None else "boards.0.incomer"
+
+
+def _main_switch(job: Job) -> Iterator[tuple[int, int]]:
+    if job.boards:
+        place = origin_index(job)
+        for at, guard in enumerate(job.boards[place].incomer):
+            if guard.kind is GuardKind.SWITCH:
+                yield place, at
 
 
 def _chain(end: str, boards: dict[str, Board], feeder: dict[str, Circuit]) -> tuple[ChainCircuit, ...]:

@@ -62,16 +62,6 @@ class MeterKind(StrEnum):
     NOT_SEEN = "not_seen"
 
 
-class MainSwitch(Part):
-    """The main switch of the installation."""
-
-    standard: Line = "BS EN 60947-3"
-    location: Line = ""
-    poles: Annotated[int, Field(strict=True, ge=1, le=4)] = 2
-    rating_a: LoadA | None = None
-    voltage_v: Annotated[int, Field(strict=True, ge=230, le=415)] = 230
-
-
 class Supply(Part):
     """The supply from the network operator's cut-out to the first board."""
 
@@ -105,6 +95,5 @@ class Supply(Part):
     bonded_services: tuple[BondedService, ...] = ()
     bonding_near_entry: Seen = Seen.NOT_SEEN
     no_extraneous_parts: bool = False
-    main_switch: MainSwitch = MainSwitch()
     electrode_design_ohm: ElectrodeOhm | None = None
     electrode_location: Line = ""

@@ -9,7 +9,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from fulmen.core.model.base import Part, number
-from fulmen.core.model.charge_point import OpenPenSensing
+from fulmen.core.model.guards import OpenPenSensing
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.simulations.pen_network import House, Street, street_volts
 

@@ -6,14 +6,13 @@ from __future__ import annotations
 
 from enum import StrEnum
 from functools import cache
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
-from fulmen.core.model.arrangement import RdcDdPlace
-from fulmen.core.model.base import Line, Part, number
-from fulmen.core.model.boards import Rcd
+from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
+from fulmen.core.model.base import Id, Line, Part, number
+from fulmen.core.model.guards import Rcd
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Run, runs
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.run import runs
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import read_toml
 
@@ -40,6 +39,7 @@ class ChainQuestion(Part):
     """A residual current at the car: its shape and size, and smooth DC that flows beside it."""
 
     job: Job
+    charge_point: Id | Literal[""] = ""
     waveform: Waveform = Waveform.AC
     residual_ma: Annotated[float, number(0, 500)] = 30.0
     standing_dc_ma: Annotated[float, number(0, 300)] = 0.0
@@ -71,12 +71,12 @@ class _Placed(Part):
 
 
 def residual_chain(question: ChainQuestion, rules: RuleSet) -> ResidualChain:
-    """What every device before the first charge point makes of a residual current at the car.
+    """What every device before a charge point, the first unless one is named, makes of a residual current at the car.
 
     Smooth DC flows through every device in series. A DC detector that opens ends it within its time, so it keeps the
     devices before it from staying blind; until then they may be.
     """
-    placed = _placed(question.job)
+    placed = _placed(question)
     dc_ma = question.standing_dc_ma + (question.residual_ma if question.waveform is Waveform.SMOOTH else 0.0)
     detector = any(one.rcd is None for one in placed)
     devices = tuple(
@@ -88,21 +88,19 @@ def residual_chain(question: ChainQuestion, rules: RuleSet) -> ResidualChain:
     return ResidualChain(devices=devices, interrupted=interrupted, told=_told(devices, interrupted=interrupted))
 
 
-def _placed(job: Job) -> list[_Placed]:
-    run = next(iter(runs(job)), None)
-    if run is None:
-        return []
-    found = [
-        _Placed(place=f"in front, {chained.board.name}", rcd=chained.board.front_rcd)
-        for chained in run.chain
-        if chained.board.front_rcd
+def _placed(question: ChainQuestion) -> list[_Placed]:
+    """The residual-current devices of the run, from the origin; a unit's own as far as it is known to be there."""
+    found = [run for run in runs(question.job) if question.charge_point in ("", run.charge_point.id)]
+    return [
+        _Placed(place=_place_words(guard), rcd=guard.rcd)
+        for guard in (guards_of(question.job, found[0]) if found else ())
+        if guard.rcd is not None or guard.detects_dc
     ]
-    own = run.final().circuit.device.rcd if run.chain else None
-    if own is not None:
-        found.append(_Placed(place="at the board, this circuit", rcd=own))
-    if job.arrangement.rdc_dd is RdcDdPlace.BEFORE_UNIT:
-        found.append(_Placed(place="before the unit", rcd=None))
-    return [*found, *_inside(job, run)]
+
+
+def _place_words(guard: PlacedGuard) -> str:
+    words = {Stands.WAY: f"at {guard.where}", Stands.UNIT: "in the unit"}
+    return words.get(guard.stands, guard.where)
 
 
 def _timed(device: ChainDevice, placed: _Placed, rules: RuleSet) -> ChainDevice:
@@ -111,14 +109,6 @@ def _timed(device: ChainDevice, placed: _Placed, rules: RuleSet) -> ChainDevice:
         return device
     limit = "rcd_delayed_trip_max_ms" if placed.rcd.time_delayed else "rcd_trip_ms"
     return device.model_copy(update={"opens_s": rules.value(limit) / 1000})
-
-
-def _inside(job: Job, run: Run) -> list[_Placed]:
-    point = run.charge_point
-    inside = [_Placed(place="in the unit", rcd=point.rcd_inside)] if point.rcd_inside is not None else []
-    if job.arrangement.rdc_dd is RdcDdPlace.IN_UNIT and point.rdc_dd_inside is Seen.YES:
-        inside.append(_Placed(place="in the unit", rcd=None))
-    return inside
 
 
 @cache

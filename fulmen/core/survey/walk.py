@@ -16,6 +16,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
+from fulmen.core.model.run import main_switch, main_switch_field
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import Earthing, Seen
 
@@ -97,7 +98,6 @@ FACTS = (
     Fact("boards.0.surge_protection", Stop.BOARD, Ask.YOU, "Is surge protection fitted?", lambda job: bool(job.boards)),
     Fact("boards.0.looked_inside", Stop.BOARD, Ask.YOU, "Was the board looked over with its lid off?", _with_board),
     Fact("boards.0.labels_complete", Stop.BOARD, Ask.YOU, "Are its circuits labelled?", _with_board),
-    Fact("supply.main_switch.rating_a", Stop.BOARD, Ask.YOU, "What is the main switch rated?"),
     Fact("site.way_proven_clear", Stop.ROUTE, Ask.YOU, "Has a draw line gone through?",
          lambda job: any(hazard.value in ("old_duct", "full_cavity") for hazard in job.site.hazards)),
     Fact("site.car_place", Stop.PARKING, Ask.HOUSEHOLDER, "Where does the car stand when it charges?"),
@@ -119,9 +119,18 @@ def point_facts(job: Job) -> Iterator[Fact]:
             yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
 
 
+def switch_facts(job: Job) -> Iterator[Fact]:
+    """The main switch stands in the incomer of the origin's board."""
+    if main_switch(job) is not None:
+        yield Fact(f"{main_switch_field(job)}.rating_a", Stop.BOARD, Ask.YOU, "What is the main switch rated?")
+        yield Fact(f"{main_switch_field(job)}.poles", Stop.BOARD, Ask.YOU, "How many poles does the main switch open?")
+
+
 def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
     """Every fact that this job asks for, in the order of the walk, and whether it is known."""
-    return tuple((fact, known(job, fact)) for fact in (*FACTS, *point_facts(job)) if fact.wanted(job))
+    return tuple(
+        (fact, known(job, fact)) for fact in (*FACTS, *switch_facts(job), *point_facts(job)) if fact.wanted(job)
+    )
 
 
 def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, ...]:

@@ -11,6 +11,7 @@ from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome
+from fulmen.core.model.run import main_switch, main_switch_field
 from fulmen.core.model.site import CarPlace
 from fulmen.core.verification.sequence import Step
 
@@ -78,17 +79,19 @@ def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
 
 def _particular_gaps(job: Job) -> list[Gap]:
     """Particulars that the standard's model form asks for."""
+    switch, switch_at = main_switch(job), main_switch_field(job)
     wanted = [
         ("site.householder", bool(job.site.householder), "the householder's name", "survey"),
         ("site.address", bool(job.site.address), "the address of the installation", "survey"),
         ("site.extent", bool(job.site.extent), "what the certificate covers", "survey"),
         ("site.car_place", job.site.car_place is not CarPlace.NOT_SEEN, "where the car is charged", "survey"),
         (
-            "supply.main_switch.rating_a",
-            job.supply.main_switch.rating_a is not None,
+            f"{switch_at}.rating_a",
+            switch is not None and switch.rating_a is not None,
             "the main switch's rating",
             "survey",
         ),
+        (f"{switch_at}.poles", switch is not None and switch.poles is not None, "the main switch's poles", "survey"),
         (
             "supply.cut_out_fuse_standard",
             bool(job.supply.cut_out_fuse_standard),

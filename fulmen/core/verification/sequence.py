@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fulmen.core.checks.residual_current import own_rcds
+from fulmen.core.circuit.guards import PlacedGuard
 from fulmen.core.circuit.origin import ORIGIN, measured
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Stage
@@ -9,7 +11,15 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.verification.expected_bands import Band, r1_r2_band, r1_rn_band, zs_band
 from fulmen.core.verification.step_limits import step_limit
-from fulmen.core.verification.steps import DEFINITIONS, WHERE_WORDS, Kind, StepDefinition, Where, has_car_electrode
+from fulmen.core.verification.steps import (
+    DEFINITIONS,
+    WHERE_WORDS,
+    Kind,
+    StepDefinition,
+    Where,
+    has_car_electrode,
+    tested_rcds,
+)
 
 # What a sub-main is tested for besides the final circuit.
 SUB_MAIN_STEPS = {
@@ -65,6 +75,8 @@ def _subjects(definition: StepDefinition, case: Case) -> list[str]:
     """Whom a step is taken for: the origin, or each sub-main where the step serves one and the final circuit."""
     if definition.subject == "origin":
         return [ORIGIN]
+    if definition.subject == "rcd":
+        return list(tested_rcds(case, definition.key))
     feeders = [chained.circuit.id for chained in case.run.chain[:-1]] if definition.key in SUB_MAIN_STEPS else []
     return [*feeders, case.subject]
 
@@ -107,6 +119,19 @@ def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> 
     return phases == 3 and definition.key is StepKey.IR_LINE_NEUTRAL
 
 
+def _tested(definition: StepDefinition, subject: str, case: Case) -> PlacedGuard | None:
+    """The RCD that a step tests, if it tests one."""
+    return tested_rcds(case, definition.key).get(subject) if definition.subject == "rcd" else None
+
+
+def _asked_for(definition: StepDefinition, subject: str, case: Case) -> bool:
+    """One that was there already and that others share is worth a reading, but its paper is another one."""
+    guard = _tested(definition, subject, case)
+    if guard is None or subject in (case.subject, ORIGIN):
+        return True
+    return guard.fitted_with_this_job or guard in own_rcds(case)
+
+
 def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
     limit = step_limit(case, definition.key, subject)
     band = expected_band(case, definition.key, subject)
@@ -116,6 +141,8 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {case.run.chain[feeder].circuit.name}"
         if definition.where is Where.CAR:
             where = f"at {case.run.chain[feeder + 1].board.name}"
+    elif (guard := _tested(definition, subject, case)) is not None and subject not in (case.subject, ORIGIN):
+        title, where = f"{title}, {guard.name} {guard.where}", WHERE_WORDS[Where.CAR]
     elif subject != ORIGIN and len(case.job.charge_points) > 1:
         title = f"{title}, {case.run.final().circuit.name}"
     else:
@@ -132,7 +159,7 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         unit=definition.unit,
         decimals=definition.decimals,
         leads=definition.leads,
-        required=definition.required,
+        required=definition.required and _asked_for(definition, subject, case),
         expected_low=band.low if band else None,
         expected_high=band.high if band else None,
         expected_from=band.source if band else "",

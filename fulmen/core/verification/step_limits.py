@@ -7,12 +7,14 @@ from typing import NamedTuple
 
 from fulmen.core.checks.disconnection import opening_rcd
 from fulmen.core.checks.earthing import low_electrode
+from fulmen.core.checks.residual_current import own_rcds
+from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.margins import breaking_limit_ka
 from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.steps import has_car_electrode, relies_on_low_electrode
+from fulmen.core.verification.steps import has_car_electrode, relies_on_low_electrode, tested_rcds
 
 
 class StepLimit(NamedTuple):
@@ -28,6 +30,10 @@ def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
     if key in CIRCUIT_LIMITS:
         chained = case.figures_of(subject)
         return CIRCUIT_LIMITS[key](case, chained) if chained is not None else StepLimit()
+    if key is StepKey.RCD_TRIP:
+        guard = tested_rcds(case, key).get(subject)
+        delayed = guard is not None and guard.rcd is not None and guard.rcd.time_delayed
+        return _delayed_rcd(case) if delayed else _rcd(case)
     finder = LIMITS.get(key)
     return finder(case) if finder else StepLimit()
 
@@ -43,7 +49,9 @@ def _r1_r2(case: Case, chained: CircuitFigures) -> StepLimit:
 def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
     """80 % of the device's limit; where an RCD serves instead, what holds the touch voltage."""
     before = opening_rcd(case, chained)
-    rcd = before or (case.run.charge_point.rcd_inside if chained.final else None)
+    past = (Stands.UNIT, Stands.BOX)
+    own = [guard.rcd for guard in own_rcds(case) if guard.stands in past] if chained.final else []
+    rcd = before or (own[-1] if own else None)
     limit = chained.zs_limit_ohm
     too_high = before is not None and (limit is None or chained.end.loop_ohm > limit)
     by_rcd = case.job.supply.earthing is Earthing.TT or (chained.final and has_car_electrode(case)) or too_high
@@ -94,6 +102,5 @@ LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
     StepKey.ELECTRODE: _electrode,
     StepKey.ZE: _ze,
     StepKey.FAULT_CURRENT: _fault_current,
-    StepKey.RCD_TRIP: _rcd,
     StepKey.RCD_ORIGIN_TRIP: _delayed_rcd,
 }

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from fulmen.core.checks.residual_current import board_rcd, front_rcds
+from fulmen.core.checks.residual_current import own_rcds, rcds
+from fulmen.core.circuit.guards import PlacedGuard, Stands
+from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Stage
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
@@ -47,18 +49,41 @@ class StepDefinition:
     unit: str = ""
     decimals: int = 2
     leads: tuple[str, ...] = ()
-    subject: Literal["origin", "circuit"] = "circuit"
+    subject: Literal["origin", "circuit", "rcd"] = "circuit"
     applies: Callable[[Case], bool] = lambda case: True
     required: bool = True
 
 
+def tested_rcds(case: Case, key: StepKey) -> dict[str, PlacedGuard]:
+    """The RCDs of a run that a step tests, each on its own, by the subject of their readings.
+
+    The circuit's own is read under the circuit's name: its device's, or the unit's where nothing else stands before
+    it. A time-delayed one in front of the first board has a step of its own, read under the origin's name.
+    """
+    found: dict[str, PlacedGuard] = {}
+    for guard in rcds(case):
+        inside = guard.stands is Stands.UNIT
+        if inside and any(one is not guard for one in own_rcds(case)):
+            continue
+        origin = delayed_at_origin(case, guard)
+        if origin is (key is StepKey.RCD_ORIGIN_TRIP):
+            found[ORIGIN if origin else case.subject if inside else guard.subject] = guard
+    return found
+
+
+def delayed_at_origin(case: Case, guard: PlacedGuard) -> bool:
+    """Whether it is a time-delayed RCD in front of the first board's ways."""
+    first, delayed = case.run.chain[0].circuit.id, guard.rcd is not None and guard.rcd.time_delayed
+    return delayed and guard.circuit == first and guard.stands in (Stands.INCOMER, Stands.GROUP)
+
+
 def _has_rcd(case: Case) -> bool:
-    return board_rcd(case) is not None or case.run.charge_point.rcd_inside is not None
+    return bool(tested_rcds(case, StepKey.RCD_TRIP))
 
 
 def relies_on_low_electrode(case: Case) -> bool:
     """Whether an electrode on the house earth must hold the voltage of a broken PEN."""
-    low = case.job.arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE
+    low = case.arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE
     return low and case.job.supply.earthing is not Earthing.TT and not has_car_electrode(case)
 
 
@@ -68,16 +93,16 @@ def _has_electrode_at_origin(case: Case) -> bool:
 
 def has_car_electrode(case: Case) -> bool:
     """Whether only the car is earthed to an electrode of its own (TT island)."""
-    own = case.job.arrangement.car_earth is CarEarth.OWN_ELECTRODE
+    own = case.arrangement.car_earth is CarEarth.OWN_ELECTRODE
     return own and case.job.supply.earthing is not Earthing.TT
 
 
 def _delayed_at_origin(case: Case) -> bool:
-    return any(rcd.time_delayed for rcd in front_rcds(case))
+    return bool(tested_rcds(case, StepKey.RCD_ORIGIN_TRIP))
 
 
 def _detects_dc(case: Case) -> bool:
-    return case.job.arrangement.rdc_dd is not RdcDdPlace.NONE
+    return case.arrangement.rdc_dd is not RdcDdPlace.NONE
 
 
 def _three_phase(case: Case) -> bool:
@@ -218,6 +243,7 @@ DEFINITIONS = (
         "ms",
         1,
         leads=("L", "N", "PE"),
+        subject="rcd",
         applies=_has_rcd,
     ),
     StepDefinition(
@@ -230,7 +256,7 @@ DEFINITIONS = (
         "ms",
         1,
         leads=("L", "N", "PE"),
-        subject="origin",
+        subject="rcd",
         applies=_delayed_at_origin,
     ),
     StepDefinition(
@@ -250,6 +276,7 @@ DEFINITIONS = (
         AT_BOARD,
         "Press it: it opens; set it again.",
         "confirm",
+        subject="rcd",
         applies=_has_rcd,
     ),
     StepDefinition(

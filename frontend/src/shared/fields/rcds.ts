@@ -1,7 +1,7 @@
 // RCDs to choose from, and their words.
-import type { Job } from '../../api/types'
+import type { Guard } from '../../api/types'
 
-type Rcd = NonNullable<Job['boards'][number]['front_rcd']>
+type Rcd = NonNullable<Guard['rcd']>
 
 export function rcd(type: Rcd['type'], residual_ma: Rcd['residual_ma'] = 30, time_delayed = false): Rcd {
   return { type, residual_ma, time_delayed, switches_neutral: true }

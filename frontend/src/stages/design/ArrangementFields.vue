@@ -13,7 +13,10 @@ const props = defineProps<{ circuitIndex: number }>()
 
 const store = useJob()
 const supply = computed(() => store.job!.supply)
-const arrangement = computed(() => store.job!.arrangement)
+const at = (field: string) => `charge_points.${store.pointIndex}.arrangement.${field}`
+const arrangement = computed(() => store.job!.charge_points[store.pointIndex]!.arrangement)
+// A separate open-PEN device along this run: how it senses is told where it stands.
+const device = computed(() => store.guards?.guards.find((one) => one.kind === 'open_pen_device' && one.stands !== 'unit'))
 const ownElectrode = computed(() => arrangement.value.car_earth === 'own_electrode' && supply.value.earthing !== 'tt')
 const onHouseEarth = computed(() => arrangement.value.car_earth === 'house_earth' && supply.value.earthing !== 'tt')
 const twoEarths = computed(
@@ -24,7 +27,7 @@ const twoEarths = computed(
 function setLeast(phase: number, typed: string): void {
   const loads = [...(arrangement.value.least_load_a ?? [0, 0, 0])] as unknown[]
   loads[phase] = typedNumber(typed)
-  store.change('arrangement.least_load_a', loads)
+  store.change(at('least_load_a'), loads)
 }
 const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 </script>
@@ -38,10 +41,10 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
       :items="ICN"
     />
     <template v-if="ownElectrode">
-      <JobField path="arrangement.electrode_design_ohm" label="Car's electrode, expected" kind="number" unit="Ω" />
-      <JobField path="arrangement.separation_m" label="To metal on the house earth" kind="number" unit="m" />
+      <JobField :path="at('electrode_design_ohm')" label="Car's electrode, expected" kind="number" unit="Ω" />
+      <JobField :path="at('separation_m')" label="To metal on the house earth" kind="number" unit="m" />
       <TapField
-        path="arrangement.electrode_clear"
+        :path="at('electrode_clear')"
         label="Electrode clear of buried metal on the house earth?"
         choice="Seen"
         class="wide"
@@ -49,7 +52,7 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
     </template>
     <TapField
       v-if="twoEarths"
-      path="arrangement.metal_at_unit"
+      :path="at('metal_at_unit')"
       label="Armour, conduit or trunking at the unit"
       choice="MetalAtUnit"
       class="wide"
@@ -63,13 +66,13 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
         suffix="A"
         inputmode="decimal"
         :model-value="arrangement.least_load_a?.[phase - 1] ?? ''"
-        :error-messages="store.errorAt('arrangement.least_load_a')"
+        :error-messages="store.errorAt(at('least_load_a'))"
         @update:model-value="setLeast(phase - 1, $event)"
       />
     </template>
     <OpenPenFields
-      v-if="onHouseEarth && arrangement.open_pen === 'separate_device'"
-      path="arrangement.separate_device"
+      v-if="onHouseEarth && arrangement.open_pen === 'separate_device' && device"
+      :path="`${device.field}.open_pen`"
     />
     <template v-if="onHouseEarth && arrangement.open_pen === 'low_electrode'">
       <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />

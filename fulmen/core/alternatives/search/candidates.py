@@ -16,7 +16,8 @@ from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, section_fi
 from fulmen.core.editing.route_editing import usual_method
 from fulmen.core.errors import TableError
 from fulmen.core.model.cables import Cable
-from fulmen.core.model.circuits import Circuit, Curve, Device, DeviceKind, TerminalSchool
+from fulmen.core.model.circuits import Circuit, TerminalSchool
+from fulmen.core.model.guards import Curve, Device, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record, cable_records

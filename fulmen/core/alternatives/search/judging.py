@@ -31,13 +31,15 @@ from fulmen.core.findings.rules.run import (
     TERMINALS,
     WEAKEST_SECTION,
 )
-from fulmen.core.model.boards import Rcd
 from fulmen.core.model.charge_point import ChargePoint
-from fulmen.core.model.circuits import DeviceKind
+from fulmen.core.model.guards import DeviceKind, Rcd, RcdType
 from fulmen.core.model.route import Surroundings
 from fulmen.core.model.supply import Seen
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.units import telling_decimals
+
+# The RCD that a circuit is taken to have where one must open it.
+AT_THE_BOARD = Rcd(type=RcdType.A)
 
 
 @dataclass(frozen=True)

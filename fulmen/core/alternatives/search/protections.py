@@ -7,9 +7,11 @@ from dataclasses import dataclass
 from itertools import product
 
 from fulmen.core.alternatives.arrangements import Allowance, judge_case
+from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected
 from fulmen.core.alternatives.search.candidates import Kinds
-from fulmen.core.alternatives.search.judging import Short
+from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short
 from fulmen.core.checks.charge_point import maker_rcd_finding
+from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import Demand
@@ -19,9 +21,9 @@ from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
-from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Rcd, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, Run
 from fulmen.core.model.supply import Earthing
@@ -68,9 +70,9 @@ class JudgedProtection:
     conditions: int
 
 
-def protections_to_try(job: Job, circuit: Circuit) -> list[Protection]:
+def protections_to_try(job: Job, run: Run) -> list[Protection]:
     """Every arrangement worth trying, the standing one first."""
-    now = job.arrangement
+    now, circuit = run.charge_point.arrangement, run.final().circuit
     measures: list[tuple[CarEarth, OpenPenMeasure]] = list(MEASURES)
     if job.supply.earthing is Earthing.TT:
         measures = [(CarEarth.HOUSE_EARTH, now.open_pen)]
@@ -98,6 +100,7 @@ class ProtectionBench:
 
     def __init__(self, layout: Layout, tried: list[Protection], demand: Demand, rules: RuleSet) -> None:
         self.layout, self.tried, self.demand, self.rules = layout, tried, demand, rules
+        self._in_front = _opens_in_front(layout)
         self._judged: dict[tuple[bool, bool], list[JudgedProtection]] = {}
         self._paired: dict[tuple[Kinds, bool], Pairing] = {}
 
@@ -109,7 +112,8 @@ class ProtectionBench:
             fits = []
             judged = self.judged(circuit, kinds)
             for one in judged:
-                short = one.short or (NO_RCD if wants_rcd and one.protection.rcd is None else None)
+                lacks = wants_rcd and one.protection.rcd is None and not self._in_front
+                short = one.short or (NO_RCD if lacks else None)
                 if short is None:
                     fits.append(one)
                 else:
@@ -140,15 +144,24 @@ class ProtectionBench:
         return bool(records[-1].armour), hidden
 
     def _judge(self, circuit: Circuit, protection: Protection) -> JudgedProtection:
-        run = self.layout.run
-        device = circuit.device.model_copy(update={"rcd": protection.rcd})
-        final = ChainCircuit(run.final().board, circuit.model_copy(update={"device": device}))
-        job = self.layout.job.model_copy(update={"arrangement": protection.arrangement})
-        case = Case(job, self.rules, Run(run.charge_point, (*run.chain[:-1], final)), self.demand, None)
+        run, job = self.layout.run, self.layout.job
+        laid = Run(run.charge_point, (*run.chain[:-1], ChainCircuit(run.final().board, circuit)))
+        then = protected(job, laid, ProtectionChoice(protection.arrangement, protection.rcd))
+        case = Case(job, self.rules, then, self.demand, None)
         allowance, reasons = judge_case(case)
         refused = allowance is Allowance.REFUSED
         short = Short(REGISTER[reasons[0].rule], reasons[0].text) if refused else _maker_refuses(case)
         return JudgedProtection(protection, short, 0 if allowance is Allowance.ALLOWED else len(reasons))
+
+
+def _opens_in_front(layout: Layout) -> bool:
+    """Whether an RCD in front of the final circuit opens it as fast as one with its device would."""
+    final = layout.run.final().circuit.id
+    return any(
+        one.rcd.residual_ma <= AT_THE_BOARD.residual_ma and not one.rcd.time_delayed
+        for one in guards_of(layout.job, layout.run)
+        if one.rcd is not None and not (one.circuit == final and one.stands in (Stands.WAY, Stands.BOX, Stands.UNIT))
+    )
 
 
 def _maker_refuses(case: Case) -> Short | None:

@@ -7,8 +7,9 @@ from contextlib import suppress
 from dataclasses import dataclass
 
 from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
-from fulmen.core.alternatives.search.judging import Short, judge_circuit, judge_end, short_of
+from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short, judge_circuit, judge_end, short_of
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
+from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.laid_cable import LaidCable, laid_cable
 from fulmen.core.circuit.margins import lighting_margin, volt_drop_margin
 from fulmen.core.circuit.origin import fault_current, tails_figures
@@ -16,7 +17,6 @@ from fulmen.core.circuit.run_figures import ChainPoint, CircuitFigures, LaidCirc
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.errors import TableError
-from fulmen.core.model.boards import Rcd, RcdType
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit
@@ -25,7 +25,6 @@ from fulmen.core.reference.cable_catalogue import cable_of
 from fulmen.core.reference.rule_set import RuleSet
 
 # A final circuit is judged as if a 30 mA RCD stood at its board; `wants_rcd` tells where one must.
-AT_THE_BOARD = Rcd(type=RcdType.A)
 
 
 @dataclass(frozen=True)
@@ -83,7 +82,8 @@ def _sub_main(
 ) -> Iterator[_Before]:
     job, circuit = layout.job, chained.circuit
     load, point = circuit_load(job, circuit, rules), before.chain[-1].end if before.chain else start
-    rcd = chained.board.front_rcd or circuit.device.rcd
+    seen = [one.rcd for one in guards_of(job, layout.run) if one.circuit == circuit.id and one.stands in IN_BOARD]
+    rcd = next((one for one in seen if one is not None), None)
     measured = fault_current(job, rules).measured
     for kinds, _, laid in _laid(job, circuit, circuit.phases, load, sub_main=True):
         for device in devices_to_try(circuit, load.ib_a, sub_main=True):
@@ -99,6 +99,9 @@ def _sub_main(
                 before.short or verdict.short or dim,
                 min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
             )
+
+
+IN_BOARD = (Stands.INCOMER, Stands.GROUP, Stands.WAY)
 
 
 class _Final:

@@ -23,6 +23,7 @@ const question = computed(
   () =>
     store.job && {
       job: store.job,
+      charge_point: store.job.charge_points[store.pointIndex]?.id ?? '',
       waveform: waveform.value,
       residual_ma: residual.value,
       standing_dc_ma: standing.value,

@@ -32,7 +32,9 @@ const { found, failed } = useAsked(
   (body) => answer<ElectrodeOutlook>(api.POST('/api/v1/protection/electrode', { body })),
 )
 const field = computed(() =>
-  store.job!.supply.earthing === 'tt' ? 'supply.electrode_design_ohm' : 'arrangement.electrode_design_ohm',
+  store.job!.supply.earthing === 'tt'
+    ? 'supply.electrode_design_ohm'
+    : `charge_points.${store.pointIndex}.arrangement.electrode_design_ohm`,
 )
 const ohm = (value: number) => `${value.toFixed(value < 10 ? 1 : 0)} Ω`
 

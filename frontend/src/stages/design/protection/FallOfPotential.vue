@@ -11,7 +11,8 @@ const props = defineProps<{ plan: ElectrodeOutlook['test']; groundC: number }>()
 
 const store = useJob()
 const { name } = usePerson()
-const kept = computed(() => store.job!.arrangement.fall_of_potential)
+const field = computed(() => `charge_points.${store.pointIndex}.arrangement.fall_of_potential`)
+const kept = computed(() => store.job!.charge_points[store.pointIndex]?.arrangement.fall_of_potential)
 const readings = ref(['', '', ''])
 watch(kept, (now) => (readings.value = now ? now.readings_ohm.map(String) : ['', '', '']), { immediate: true })
 const whole = computed(
@@ -20,7 +21,7 @@ const whole = computed(
 const x = (metres: number) => 40 + (metres / props.plan.current_spike_m) * 520
 
 function keep(): void {
-  store.change('arrangement.fall_of_potential', {
+  store.change(field.value, {
     current_spike_m: props.plan.current_spike_m,
     readings_ohm: readings.value.map(typedNumber),
     ground_c: props.groundC,
@@ -70,8 +71,8 @@ const spikes = computed(() => {
       Kept: {{ kept.readings_ohm.join(', ') }} Ω by {{ kept.taken_by }}, {{ kept.taken_on }}. The check beside says
       whether they agree.
     </p>
-    <p v-if="store.errorAt('arrangement.fall_of_potential')" class="failed" role="alert">
-      {{ store.errorAt('arrangement.fall_of_potential') }}
+    <p v-if="store.errorAt(field)" class="failed" role="alert">
+      {{ store.errorAt(field) }}
     </p>
   </section>
 </template>

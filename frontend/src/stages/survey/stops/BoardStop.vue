@@ -6,6 +6,7 @@ import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 import BoardDrawing from '../drawings/BoardDrawing.vue'
+import MainSwitchFields from './MainSwitchFields.vue'
 import FrontRcdField from './FrontRcdField.vue'
 import { YES_NO } from './items'
 
@@ -33,8 +34,7 @@ const board = computed(() => store.job!.boards[0])
     <TapField path="boards.0.enclosure" label="Case" choice="Enclosure" />
     <TapField path="boards.0.surge_protection" label="Surge protection fitted" choice="Seen" />
     <div class="pair">
-      <JobField path="supply.main_switch.rating_a" label="Main switch" kind="number" unit="A" />
-      <JobField path="supply.main_switch.location" label="Main switch, where" />
+      <MainSwitchFields />
       <JobField path="boards.0.name" label="Name" />
       <JobField path="boards.0.location" label="Where it stands" />
       <JobField path="boards.0.conditional_rating_ka" label="Rated with the cut-out fuse" kind="number" unit="kA" />

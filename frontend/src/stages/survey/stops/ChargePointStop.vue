@@ -28,7 +28,7 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
 <template>
   <template v-if="point">
     <JobField v-if="store.job!.charge_points.length > 1" :path="at('name')" label="Which one this is" />
-    <TapField :path="at('origin')" label="Where does it come from?" choice="Provenance" />
+    <TapField :path="at('provenance')" label="Where does it come from?" choice="Provenance" />
     <div v-if="used" class="used">
       <p>
         <b>Find out what is inside before it goes on the wall.</b> Older units hold neither an open-PEN device nor DC

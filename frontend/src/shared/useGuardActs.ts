@@ -1,0 +1,79 @@
+// Putting guards into the tree and taking them out: in a board's incomer, in a group of its ways, in a box on the way.
+import type { Board, Circuit, Guard } from '../api/types'
+import { useJob } from '../job/useJob'
+import { valueAt } from './paths'
+
+export type GuardKind = Guard['kind']
+
+/** What a new guard starts with: nothing that has to be read off it. */
+function blank(id: string, kind: GuardKind): Guard {
+  return {
+    id,
+    kind,
+    rating_a: null,
+    poles: null,
+    voltage_v: null,
+    standard: '',
+    location: '',
+    rcd: null,
+    open_pen: null,
+    fitted_with_this_job: false,
+  }
+}
+
+export function useGuardActs() {
+  const store = useJob()
+
+  function ids(): Set<string> {
+    const job = store.job!
+    const held = (guards: Guard[]) => guards.map((one) => one.id)
+    return new Set([
+      'origin',
+      ...job.charge_points.map((one) => one.id),
+      ...job.boards.flatMap((one) => [one.id, ...held(one.incomer)]),
+      ...job.boards.flatMap((one) => one.groups.flatMap((group) => [group.id, ...held(group.guards)])),
+      ...job.circuits.flatMap((one) => [one.id, ...one.boxes.flatMap((box) => [box.id, ...held(box.guards)])]),
+    ])
+  }
+  function freeId(wanted: string): string {
+    const taken = ids()
+    let name = wanted
+    for (let number = 2; taken.has(name); number++) name = `${wanted}-${number}`
+    return name
+  }
+  const listAt = (path: string) => (valueAt(store.job, path) as Guard[] | undefined) ?? []
+
+  function add(path: string, kind: GuardKind, first = false): void {
+    const guard = { ...blank(freeId(kind.replaceAll('_', '-')), kind), fitted_with_this_job: !first }
+    store.change(path, first ? [guard, ...listAt(path)] : [...listAt(path), guard])
+  }
+  /** Take out the guard at a path such as boards.0.incomer.1. */
+  function takeOut(field: string): void {
+    const [, path, place] = field.match(/^(.*)\.(\d+)$/)!
+    store.change(
+      path!,
+      listAt(path!).filter((_, index) => index !== Number(place)),
+    )
+  }
+  function addGroup(boardIndex: number): void {
+    const path = `boards.${boardIndex}.groups`
+    const groups = valueAt(store.job, path) as Board['groups']
+    const group = { id: freeId('group'), name: 'Group', guards: [], feeds_others: 'not_seen' as const, others: '' }
+    store.change(path, [...groups, group])
+  }
+  function addBox(circuitIndex: number): void {
+    const path = `circuits.${circuitIndex}.boxes`
+    const boxes = valueAt(store.job, path) as Circuit['boxes']
+    const guard = { ...blank(freeId('rccb'), 'rccb'), fitted_with_this_job: true }
+    const box = {
+      id: freeId('box'),
+      name: 'Box',
+      location: '',
+      after_section: null,
+      guards: [guard],
+      fitted_with_this_job: true,
+    }
+    store.change(path, [...boxes, box])
+  }
+  return { add, takeOut, addGroup, addBox, freeId }
+}

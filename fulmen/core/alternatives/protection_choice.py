@@ -1,0 +1,130 @@
+"""Taking another arrangement: the guards it relies on are put before the unit, those of another one are taken out."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.circuit.guards import guards_of
+from fulmen.core.editing.changes import Change
+from fulmen.core.editing.layouts import free_id
+from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Guard, GuardBox, GuardKind, OpenPenDevice, OpenPenSensing, Rcd
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import ChainCircuit, Run
+from fulmen.core.model.supply import Earthing
+
+CHOSEN = (GuardKind.OPEN_PEN_DEVICE, GuardKind.DC_DETECTOR)
+
+
+@dataclass(frozen=True)
+class ProtectionChoice:
+    """An arrangement with the RCD of the circuit's device, and how a separate open-PEN device senses, where said."""
+
+    arrangement: Arrangement
+    rcd: Rcd | None
+    sensing: OpenPenSensing | None = None
+
+
+def protected(job: Job, run: Run, choice: ProtectionChoice) -> Run:
+    """The run with a choice taken: its unit's arrangement, its final circuit's device and boxes.
+
+    A device that stands further up the run serves where it is; one that is there already is never taken out.
+    """
+    final = run.final()
+    circuit = final.circuit.model_copy(
+        update={
+            "device": final.circuit.device.model_copy(update={"rcd": choice.rcd}),
+            "boxes": _boxes(job, run, choice),
+        }
+    )
+    point = run.charge_point.model_copy(update={"arrangement": choice.arrangement})
+    return Run(point, (*run.chain[:-1], ChainCircuit(final.board, circuit)))
+
+
+def with_run(job: Job, run: Run) -> Job:
+    """The job with the unit and the final circuit of a run in place of those of the same name."""
+    circuit, point = run.final().circuit, run.charge_point
+    return job.model_copy(
+        update={
+            "circuits": tuple(circuit if one.id == circuit.id else one for one in job.circuits),
+            "charge_points": tuple(point if one.id == point.id else one for one in job.charge_points),
+        }
+    )
+
+
+def protection_changes(job: Job, then: Run) -> tuple[Change, ...]:
+    """The fields by which a run with a choice taken differs from the job."""
+    circuit_at, circuit = next((at, one) for at, one in enumerate(job.circuits) if one.id == then.final().circuit.id)
+    point_at, point = next((at, one) for at, one in enumerate(job.charge_points) if one.id == then.charge_point.id)
+    now, wanted, new = point.arrangement, then.charge_point.arrangement, then.final().circuit
+    at = f"charge_points.{point_at}.arrangement"
+    pairs = [
+        (f"{at}.car_earth", now.car_earth.value, wanted.car_earth.value),
+        (f"{at}.open_pen", now.open_pen.value, wanted.open_pen.value),
+        (f"{at}.rdc_dd", now.rdc_dd.value, wanted.rdc_dd.value),
+        (f"circuits.{circuit_at}.device.rcd", _plain_rcd(circuit), _plain_rcd(new)),
+        (f"circuits.{circuit_at}.boxes", _plain_boxes(circuit), _plain_boxes(new)),
+    ]
+    return tuple(Change(field=field, value=value) for field, before, value in pairs if before != value)
+
+
+def _plain_rcd(circuit: Circuit) -> object:
+    return circuit.device.rcd and circuit.device.rcd.model_dump(mode="json")
+
+
+def _plain_boxes(circuit: Circuit) -> object:
+    return [box.model_dump(mode="json") for box in circuit.boxes]
+
+
+def _boxes(job: Job, run: Run, choice: ProtectionChoice) -> tuple[GuardBox, ...]:
+    wanted = _wanted(job, choice.arrangement)
+    kept = []
+    for box in run.final().circuit.boxes:
+        guards = tuple(_sensing(one, choice.sensing) for one in box.guards if _stays(one, wanted))
+        if guards or not box.fitted_with_this_job:
+            kept.append(box.model_copy(update={"guards": guards}))
+    bare = Run(run.charge_point, (*run.chain[:-1], _with_boxes(run.final(), tuple(kept))))
+    there = {one.guard.kind for one in guards_of(job, bare) if one.guard is not None}
+    missing = [_new(job, run.final().circuit, kind, choice.sensing) for kind in CHOSEN if kind in wanted - there]
+    if not missing:
+        return tuple(kept)
+    place = next((at for at, box in enumerate(kept) if box.fitted_with_this_job), None)
+    if place is not None:
+        kept[place] = kept[place].model_copy(update={"guards": (*kept[place].guards, *missing)})
+        return tuple(kept)
+    name = free_id(job, f"{run.final().circuit.id[:30]}-box")
+    return (*kept, GuardBox(id=name, name="Box before the unit", guards=tuple(missing)))
+
+
+def _wanted(job: Job, arrangement: Arrangement) -> set[GuardKind]:
+    """What the arrangement relies on before the unit."""
+    house_earth = arrangement.car_earth is CarEarth.HOUSE_EARTH and job.supply.earthing is not Earthing.TT
+    separate = house_earth and arrangement.open_pen is OpenPenMeasure.SEPARATE_DEVICE
+    found = {GuardKind.OPEN_PEN_DEVICE} if separate else set()
+    return found | ({GuardKind.DC_DETECTOR} if arrangement.rdc_dd is RdcDdPlace.BEFORE_UNIT else set())
+
+
+def _stays(guard: Guard, wanted: set[GuardKind]) -> bool:
+    return guard.kind not in CHOSEN or guard.kind in wanted or not guard.fitted_with_this_job
+
+
+def _sensing(guard: Guard, sensing: OpenPenSensing | None) -> Guard:
+    if guard.kind is not GuardKind.OPEN_PEN_DEVICE or sensing is None:
+        return guard
+    device = (guard.open_pen or OpenPenDevice()).model_copy(update={"sensing": sensing})
+    return guard.model_copy(update={"open_pen": device})
+
+
+def _with_boxes(chained: ChainCircuit, boxes: tuple[GuardBox, ...]) -> ChainCircuit:
+    return ChainCircuit(chained.board, chained.circuit.model_copy(update={"boxes": boxes}))
+
+
+def _new(job: Job, circuit: Circuit, kind: GuardKind, sensing: OpenPenSensing | None) -> Guard:
+    """A guard to be fitted; how an open-PEN device senses is a choice, and starts at the usual one."""
+    ending = "open-pen" if kind is GuardKind.OPEN_PEN_DEVICE else "dc"
+    guard = Guard(id=free_id(job, f"{circuit.id[:30]}-{ending}"), kind=kind, fitted_with_this_job=True)
+    if kind is not GuardKind.OPEN_PEN_DEVICE:
+        return guard
+    device = OpenPenDevice() if sensing is None else OpenPenDevice(sensing=sensing)
+    return guard.model_copy(update={"open_pen": device})

@@ -1,0 +1,188 @@
+"""The guards of one run in order, from the cut-out fuse to what is inside the unit, derived from the tree.
+
+Checks, test steps, schedules, the sentence, the band, the chain of residual-current devices, “what goes off”, the
+search and the materials read this list; nothing else knows where a guard stands.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+
+from fulmen.core.electrical.selectivity import device_words
+from fulmen.core.findings.words import word
+from fulmen.core.model.boards import Board
+from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd
+from fulmen.core.model.job import Job
+from fulmen.core.model.run import Run, board_index
+from fulmen.core.model.supply import Seen
+
+
+class Stands(StrEnum):
+    """Where a guard stands."""
+
+    CUT_OUT = "cut_out"
+    INCOMER = "incomer"
+    GROUP = "group"
+    WAY = "way"
+    BOX = "box"
+    UNIT = "unit"
+
+
+@dataclass(frozen=True)
+class PlacedGuard:
+    """One guard of a run: what it is, where it stands, and whose test readings are its own.
+
+    `circuit` is the circuit it stands on or before; `shared` says whether circuits that are not of this run hang
+    behind it. `after_section` is a box's place along that circuit's route, counted in sections.
+    """
+
+    stands: Stands
+    name: str
+    where: str
+    field: str
+    subject: str
+    circuit: str
+    device: Device | None = None
+    guard: Guard | None = None
+    fuse_a: float | None = None
+    rcd: Rcd | None = None
+    open_pen: OpenPenDevice | None = None
+    detects_dc: bool = False
+    after_section: int | None = None
+    shared: Seen = Seen.NO
+    others: str = ""
+    fitted_with_this_job: bool = False
+
+    @property
+    def opens_neutral(self) -> bool | None:
+        """Whether it opens the neutral; None where nobody knows."""
+        if self.rcd is not None:
+            return self.rcd.switches_neutral
+        poles = self.device.poles if self.device is not None else self.guard.poles if self.guard is not None else None
+        if self.open_pen is not None:
+            return True
+        return None if poles is None else poles in (2, 4)
+
+
+def guards_of(job: Job, run: Run) -> tuple[PlacedGuard, ...]:
+    """Every guard of a run in order, the network operator's fuse first, the unit's own last."""
+    fuse_a = job.supply.cut_out_fuse_a
+    first = run.chain[0].circuit.id if run.chain else ""
+    known = f"{fuse_a} A cut-out fuse" if fuse_a else "Cut-out fuse"
+    cut_out = PlacedGuard(
+        Stands.CUT_OUT, known, "Cut-out", "supply.cut_out_fuse_a", "origin", first,
+        fuse_a=float(fuse_a) if fuse_a else None, shared=Seen.YES,
+    )  # fmt: skip
+    chained = [guard for place in range(len(run.chain)) for guard in _at_circuit(job, run, place)]
+    at = f"charge_points.{next(place for place, one in enumerate(job.charge_points) if one.id == run.charge_point.id)}"
+    return (cut_out, *chained, *_in_unit(run.charge_point, run.final().circuit if run.chain else None, at))
+
+
+def _at_circuit(job: Job, run: Run, place: int) -> Iterator[PlacedGuard]:
+    """The guards before and on one circuit: its board's incomer, its group's, its way's, its boxes'."""
+    board, circuit = run.chain[place].board, run.chain[place].circuit
+    at = f"boards.{board_index(job, board)}"
+    behind = [one for one in job.circuits if one.from_board == board.id]
+    shared = Seen.YES if board.other_loads else _shared(run, board.feeds_others, behind)
+    for number, guard in enumerate(board.incomer):
+        here = Placing(
+            Stands.INCOMER, f"in front, {board.name}", f"{at}.incomer.{number}", circuit, shared, board.others
+        )
+        yield _placed(guard, here)
+    for place_of_group, group in enumerate(board.groups):
+        if group.id != circuit.group:
+            continue
+        shared = _shared(run, group.feeds_others, [one for one in behind if one.group == group.id])
+        for number, guard in enumerate(group.guards):
+            field = f"{at}.groups.{place_of_group}.guards.{number}"
+            where = f"in front of {group.name}, {board.name}"
+            yield _placed(guard, Placing(Stands.GROUP, where, field, circuit, shared, group.others))
+    at = f"circuits.{next(index for index, one in enumerate(job.circuits) if one.id == circuit.id)}"
+    yield _on_way(board, circuit, at)
+    for place_of_box, box in sorted(enumerate(circuit.boxes), key=lambda one: box_section(one[1], circuit)):
+        section = box_section(box, circuit)
+        for number, guard in enumerate(box.guards):
+            field = f"{at}.boxes.{place_of_box}.guards.{number}"
+            yield _placed(guard, Placing(Stands.BOX, f"in {box.name}", field, circuit, Seen.NO, "", section))
+
+
+def box_section(box: GuardBox, circuit: Circuit) -> int:
+    """After how many sections a box stands; never past the end."""
+    most = len(circuit.route)
+    return most if box.after_section is None else min(box.after_section, most)
+
+
+def _shared(run: Run, feeds_others: Seen, behind: list[Circuit]) -> Seen:
+    """Whether circuits that are not of this run hang behind a guard: those of the job are known."""
+    own = {chained.circuit.id for chained in run.chain}
+    return Seen.YES if any(one.id not in own for one in behind) else feeds_others
+
+
+@dataclass(frozen=True)
+class Placing:
+    """Where a stored guard stands, in words and as a path, and whether circuits of others hang behind it."""
+
+    stands: Stands
+    where: str
+    field: str
+    circuit: Circuit
+    shared: Seen
+    others: str = ""
+    after_section: int | None = None
+
+
+def _placed(guard: Guard, at: Placing) -> PlacedGuard:
+    return PlacedGuard(
+        at.stands, guard_words(guard), at.where, at.field, guard.id, at.circuit.id, guard=guard, rcd=guard.rcd,
+        open_pen=guard.open_pen, detects_dc=guard.kind is GuardKind.DC_DETECTOR, after_section=at.after_section,
+        shared=at.shared, others=at.others, fitted_with_this_job=guard.fitted_with_this_job,
+    )  # fmt: skip
+
+
+def _on_way(board: Board, circuit: Circuit, at: str) -> PlacedGuard:
+    device = circuit.device
+    return PlacedGuard(
+        Stands.WAY, device_words(device), board.name, f"{at}.device", circuit.id, circuit.id, device=device,
+        rcd=device.rcd, fitted_with_this_job=circuit.fitted_with_this_job,
+    )  # fmt: skip
+
+
+def _in_unit(point: ChargePoint, circuit: Circuit | None, at: str) -> Iterator[PlacedGuard]:
+    """What is inside the unit, each as a guard of its own, in the order current meets them."""
+    behind = circuit.id if circuit is not None else ""
+    if point.open_pen_inside is Seen.YES:
+        yield PlacedGuard(
+            Stands.UNIT, "Open-PEN device", point.name, f"{at}.open_pen_device", point.id, behind,
+            open_pen=point.open_pen_device,
+        )  # fmt: skip
+    if point.rcd_inside is not None:
+        yield PlacedGuard(
+            Stands.UNIT, rcd_name(point.rcd_inside), point.name, f"{at}.rcd_inside", point.id, behind,
+            rcd=point.rcd_inside,
+        )  # fmt: skip
+    if point.rdc_dd_inside is Seen.YES:
+        yield PlacedGuard(
+            Stands.UNIT, "6 mA DC detection", point.name, f"{at}.rdc_dd_inside", point.id, behind, detects_dc=True
+        )
+
+
+def rcd_name(rcd: Rcd) -> str:
+    """A residual-current device by type, delay and current.
+
+    >>> from fulmen.core.model.guards import RcdType
+    >>> rcd_name(Rcd(type=RcdType.A, residual_ma=100, time_delayed=True))
+    'Type A S 100 mA'
+    """
+    return f"Type {rcd.type.value}{' S' if rcd.time_delayed else ''} {rcd.residual_ma} mA"
+
+
+def guard_words(guard: Guard) -> str:
+    """A stored guard in a few words: what it is and what is known of it."""
+    rated = f"{guard.rating_a:g} A " if guard.rating_a is not None else ""
+    if guard.rcd is not None:
+        return f"{rated}{rcd_name(guard.rcd)} RCCB"
+    return f"{rated}{word(guard.kind)}"

@@ -1,0 +1,126 @@
+"""Guards: everything that can open a circuit, stored once, where it stands in the tree.
+
+A guard stands as a board's incomer, in front of a group of its ways, on a way (`Device`), in a box of its own along a
+circuit, or inside a unit. The ordered list of one run is derived from there; nothing keeps a second one.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part
+
+
+class RcdType(StrEnum):
+    """The waveforms an RCD sees, by its mark."""
+
+    AC = "AC"
+    A = "A"
+    F = "F"
+    B = "B"
+
+
+class Rcd(Part):
+    """A residual-current device or the residual-current part of an RCBO."""
+
+    type: RcdType
+    residual_ma: Literal[10, 30, 100, 300, 500] = 30
+    time_delayed: bool = False
+    switches_neutral: bool = True
+
+
+class OpenPenSensing(StrEnum):
+    """How an open-PEN device notices: main earth terminal to true earth, or line-to-neutral window."""
+
+    MET_VOLTAGE = "met_voltage"
+    LINE_NEUTRAL_WINDOW = "line_neutral_window"
+
+
+class OpenPenDevice(Part):
+    """An open-PEN detection device, in the charge point or before it."""
+
+    sensing: OpenPenSensing = OpenPenSensing.LINE_NEUTRAL_WINDOW
+    opens_protective_conductor: bool = True
+    opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] = 5
+
+
+class DeviceKind(StrEnum):
+    """What the overcurrent device is."""
+
+    BREAKER = "breaker"
+    FUSE = "fuse"
+    REWIRABLE = "rewirable"
+
+
+class Curve(StrEnum):
+    """The instantaneous tripping characteristic of a circuit-breaker."""
+
+    B = "B"
+    C = "C"
+    D = "D"
+
+
+DeviceRatingA = Annotated[Literal[6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100], Field(description="rated current In, A")]
+Poles = Annotated[int, Field(strict=True, ge=1, le=4, description="poles that open")]
+
+
+class Device(Part):
+    """The guard on a way: a circuit-breaker (an RCBO where it holds an RCD), or a fuse.
+
+    A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
+    """
+
+    kind: DeviceKind = DeviceKind.BREAKER
+    curve: Curve = Curve.B
+    rating_a: DeviceRatingA = 40
+    breaking_capacity_ka: FaultKa = 6
+    poles: Poles | None = None
+    rcd: Rcd | None = None
+
+
+class GuardKind(StrEnum):
+    """What a guard that is not on a way is."""
+
+    SWITCH = "switch"
+    RCCB = "rccb"
+    OPEN_PEN_DEVICE = "open_pen_device"
+    DC_DETECTOR = "dc_detector"
+
+
+class Guard(Part):
+    """A guard in front of several ways, or in a box of its own. What is not known yet is null.
+
+    `rcd` is what an RCCB sees; `open_pen` how an open-PEN device notices; `standard` and `voltage_v` are a main
+    switch's. An overcurrent device stands on a way.
+    """
+
+    id: Id
+    kind: GuardKind
+    rating_a: LoadA | None = None
+    poles: Poles | None = None
+    voltage_v: Annotated[int, Field(strict=True, ge=230, le=415)] | None = None
+    standard: Line = ""
+    location: Line = ""
+    rcd: Rcd | None = None
+    open_pen: OpenPenDevice | None = None
+    fitted_with_this_job: bool = False
+
+
+Guards = Annotated[tuple[Guard, ...], Field(max_length=6, description="from the supply inwards")]
+
+
+class GuardBox(Part):
+    """A box along a circuit that holds guards and no overcurrent device.
+
+    It stands after so many sections of the route: 0 is at the board, null at the circuit's end.
+    """
+
+    id: Id
+    name: Line
+    location: Line = ""
+    after_section: Annotated[int, Field(strict=True, ge=0, le=200)] | None = None
+    guards: Guards = ()
+    fitted_with_this_job: bool = True
