@@ -23,6 +23,15 @@ AT_SURVEY = "looped-terrace-at-survey"
 ALL_ELECTRIC = "all-electric-corner-at-survey"
 GARAGE = "garage-sub-main"
 THREE_PHASE = "two-cars-three-phase"
+OWN_BOARD = "own-board-rccb-in-front"
+TYPE_B_BOX = "type-b-box-before-the-unit"
+BOX_AT_GARAGE = "rcd-box-beside-a-garage-board"
+PEN_BOARD = "open-pen-board-behind-a-sub-main"
+TWO_BEHIND_ONE = "two-units-behind-one-open-pen-device"
+SHARED_FRONT = "front-rcd-shared-with-the-house"
+THREE_RCDS = "three-rcds-in-series"
+# Ordinary installations whose guards stand in seven different ways.
+SEVEN = (OWN_BOARD, TYPE_B_BOX, BOX_AT_GARAGE, PEN_BOARD, TWO_BEHIND_ONE, SHARED_FRONT, THREE_RCDS)
 RULES = rule_set()
 
 

@@ -22,7 +22,7 @@ from fulmen.core.checks.surge import surge_findings
 from fulmen.core.checks.survey import survey_findings
 from fulmen.core.checks.volt_drop import volt_drop_findings
 from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
-from fulmen.core.circuit.guard_views import RunGuards, run_guards
+from fulmen.core.circuit.guard_views import GuardView, RunGuards, run_guards
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.circuit.run_profile import RunProfile, run_profile
@@ -99,6 +99,10 @@ class Evaluation(Part):
     stops: tuple[StopState, ...]
     questions: tuple[OpenQuestion, ...]
     totals: dict[Verdict, int]
+
+    def guards_to(self, charge_point: str) -> tuple[GuardView, ...]:
+        """The guards of the run to one charge point, in order."""
+        return next(one.guards for one in self.guards if one.charge_point == charge_point)
 
     def falls_short(self) -> list[Finding]:
         """The findings that fall short."""

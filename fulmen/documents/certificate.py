@@ -21,8 +21,9 @@ from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.model.run import line_of, main_switch, runs
-from fulmen.core.model.supply import Seen
-from fulmen.core.reference.cable_catalogue import CableRecord, cable_record, cables_of
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.tails import TailsStretch
+from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_record, cables_of
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.certificate_gaps import comments_on_existing
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
@@ -74,13 +75,16 @@ def _content(issue: Issue) -> dict[str, Any]:
         "origin": _results(job, evaluation, ORIGIN),
         "main_switch": main_switch(job),
         "rcds": _rcd_rows(job),
+        "tails": [_tails_words(job, one) for one in job.supply.tails] or ["–"],
         "signed": _signed(job),
         "inspections": inspections,
         "arrangements": [arrangement_facts(job, run) for run in runs(job)],
         "boards": job.boards,
         "fed_by": _fed_by(job),
         "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],
-        "drawings": [(profile, Markup(run_drawing(profile))) for profile in evaluation.profiles],
+        "drawings": [
+            (one, Markup(run_drawing(one, evaluation.guards_to(one.charge_point)))) for one in evaluation.profiles
+        ],
         "faults": evaluation.faults,
         "instruments": sorted({reading.instrument for reading in job.readings if reading.instrument}),
         "testers": sorted({reading.taken_by for reading in job.readings}),
@@ -145,7 +149,9 @@ def way_words(job: Job, circuit: Circuit) -> str:
 
 def _cpc_words(cable: Cable, record: CableRecord) -> str:
     """Size of the protective conductor, and what it is where it is not a core."""
-    if cable.protective is Protective.ARMOUR or record.cpc == "armour":
+    if cable.protective is Protective.SEPARATE:
+        return f"{cable.separate_csa_mm2:g} beside" if cable.separate_csa_mm2 else "beside, size not known"
+    if armour_alone(record, cable):
         return f"armour {record.armour_mm2(cable.csa_mm2):g}"
     beside = " and armour" if cable.protective is Protective.CORE_AND_ARMOUR else ""
     return f"{record.cpc_mm2(cable.csa_mm2):g}{beside}"
@@ -179,6 +185,14 @@ def _own_rcd(job: Job, circuit: Circuit) -> str:
         return "–"
     rcd, inside = own[0].rcd, own[0].stands is Stands.UNIT
     return f"Type {rcd.type.value}, {rcd.residual_ma} mA, {'in the unit' if inside else own[0].where}" if rcd else "–"
+
+
+def _tails_words(job: Job, one: TailsStretch) -> str:
+    """One stretch of the tails: where to, size, length, and that a smaller size was accepted."""
+    board = next((board.name for board in job.boards if board.id == one.board), word(one.ends_at))
+    accepted = ", accepted by the operator" if one.accepted_in_writing is Seen.YES else ""
+    where = f"to {board} " if len(job.supply.tails) > 1 else ""
+    return f"{where}{figure(one.csa_mm2)} mm², {figure(one.length_m)} m{accepted}"
 
 
 def _rcd_rows(job: Job) -> list[tuple[str, str, str]]:

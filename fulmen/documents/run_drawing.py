@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from html import escape
 
+from fulmen.core.circuit.guard_views import GuardView
+from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.run_profile import ProfileNode, RunProfile
 from fulmen.core.circuit.run_tracks import RunTrack
+from fulmen.documents.guard_rail import guard_rail
 
-WIDTH, HEIGHT = 860, 330
+WIDTH, HEIGHT = 860, 400
 LABEL_X, START_X, BOARD_X, END_X = 6, 92, 186, 720
 CHAIN_Y = 62
-TRACK_TOPS, AMPS_TOP, TRACK_PX = (130, 195), 265, 46
+TRACK_TOPS, AMPS_TOP, TRACK_PX = (200, 265), 335, 46
 COPPER, INK, QUIET, LINE, OVER = "#a9522a", "#1c2430", "#555b66", "#c9c2b4", "#b3261e"
 
 Point = tuple[float, float]
@@ -29,11 +32,12 @@ class _Scale:
         return BOARD_X + (END_X - BOARD_X) * at_m / self.length_m
 
 
-def run_drawing(profile: RunProfile) -> str:
+def run_drawing(profile: RunProfile, guards: tuple[GuardView, ...]) -> str:
     """One run as an SVG document, with a title and a description for who can't see it."""
     scale = _Scale(profile)
     parts = [
         *_chain(profile, scale),
+        guard_rail(_placed(guards, scale), (LABEL_X, WIDTH - LABEL_X), CHAIN_Y, INK),
         *(part for top, track in zip(TRACK_TOPS, profile.tracks, strict=True) for part in _track(track, scale, top)),
         *_marks(profile, scale),
         *_amps(profile, scale, AMPS_TOP),
@@ -66,6 +70,11 @@ def _line(start: Point, end: Point, colour: str, width: float = 1, dash: str = "
 def _path(points: list[Point], colour: str) -> str:
     steps = " ".join(f"{'M' if index == 0 else 'L'}{x:.1f} {y:.1f}" for index, (x, y) in enumerate(points))
     return f'<path d="{steps}" fill="none" stroke="{colour}" stroke-width="2"/>'
+
+
+def _placed(guards: tuple[GuardView, ...], scale: _Scale) -> list[tuple[GuardView, float]]:
+    """Each guard with where on the chain it stands."""
+    return [(one, START_X if one.stands is Stands.CUT_OUT else scale.x(one.at_m)) for one in guards]
 
 
 def _chain(profile: RunProfile, scale: _Scale) -> list[str]:

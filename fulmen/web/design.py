@@ -157,9 +157,11 @@ def _cell(text: str) -> str:
 @allows(Role.ELECTRICIAN)
 def draw_run(body: PointQuestion) -> Response:
     """Draw the run to one charge point as SVG."""
-    profiles = evaluate(body.job, rule_set(body.job.rule_set)).profiles
-    profile = next((one for one in profiles if one.charge_point == body.charge_point), None)
+    found = evaluate(body.job, rule_set(body.job.rule_set))
+    profile = next((one for one in found.profiles if one.charge_point == body.charge_point), None)
     if profile is None:
         raise InputError("charge_point", f"The run to “{body.charge_point}” has no route yet.")
     headers = {"Content-Disposition": 'attachment; filename="run.svg"'}
-    return Response(run_drawing(profile), mimetype="image/svg+xml", headers=headers)
+    return Response(
+        run_drawing(profile, found.guards_to(profile.charge_point)), mimetype="image/svg+xml", headers=headers
+    )

@@ -93,8 +93,7 @@ class Total(unittest.TestCase):
     def test_tails_carry_what_they_stand_behind(self) -> None:
         for csa_mm2, carried in ((10.0, None), (16.0, 80.0), (25.0, 100.0), (35.0, 100.0), (None, None)):
             with self.subTest(csa_mm2):
-                supply = job(changes={"supply.tails_csa_mm2": csa_mm2}).supply
-                self.assertEqual(tails_carry_a(supply, RULES), carried)
+                self.assertEqual(tails_carry_a(job(changes={"supply.tails.0.csa_mm2": csa_mm2}), RULES), carried)
         self.assertEqual(least_carried_a(job(changes={"boards.0.incomer.0.rating_a": 63.0}), RULES), 63)
 
 

@@ -138,7 +138,7 @@ class WhatGoesOff(unittest.TestCase):
         self.assertFalse(any("in front" in name for name in (to_neutral.first, *to_neutral.may_open_too)))
 
     def test_the_least_fault_to_neutral_is_not_taken_from_the_highest_fault_level(self) -> None:
-        bare = {"supply.pscc_enquiry_ka": None, "supply.ze_enquiry_ohm": None, "supply.tails_csa_mm2": None}
+        bare = {"supply.pscc_enquiry_ka": None, "supply.ze_enquiry_ohm": None, "supply.tails.0.csa_mm2": None}
         # Declared: Ze 0.35 Ω, where 16 kA would mean 0.014 Ω. 28.2 m of 10 mm² and back, hot.
         faults = {(one.at, one.to_earth): one.fault_a for one in evaluation(GARAGE, bare).faults[0].faults}
         expected = 230 * 0.95 / (0.35 + 28.2 * 2 * 1.83 / 1000 * 1.28)
@@ -150,7 +150,7 @@ class WhatGoesOff(unittest.TestCase):
             "supply.earthing": "tt",
             "supply.ze_enquiry_ohm": None,
             "supply.electrode_design_ohm": 60.0,
-            "supply.tails_csa_mm2": None,
+            "supply.tails.0.csa_mm2": None,
         }
         faults = {(one.at, one.to_earth): one.fault_a for one in evaluation(GARAGE, tt).faults[0].faults}
         self.assertAlmostEqual(faults["Garage board", False], 230 * 0.95 / (230 / 1400 + 28.2 * 2 * 1.83 / 1000 * 1.28))

@@ -181,7 +181,7 @@ OUTSIDE = {"charge_points.0.takes_armour": "no"}
 SENTENCES: tuple[tuple[str, dict[str, Any], str, str], ...] = (
     (DEVICE_IN_UNIT, {"supply.isolator": "no"}, "isolator/origin",
      "No isolator between meter and board: say how the tails will be made dead, and by whom."),
-    (DEVICE_IN_UNIT, {"supply.tails_sleeved": "no"}, "tails_sleeved/origin",
+    (DEVICE_IN_UNIT, {"supply.tails.0.sleeved": "no"}, "tails_sleeved/origin",
      "Marking is missing: prove which is which before anything is connected, then sleeve them."),
     (DEVICE_IN_UNIT, {"site.parking_on_own_land": "no"}, "own_land/origin",
      "A lead must not lie across a pavement or shared way: say where the car will stand, and who allows it."),
@@ -323,6 +323,8 @@ def _moved(path: tuple[Any, ...], document: dict[str, Any]) -> list[Any]:
     parts = ["provenance" if part == "origin" else part for part in path]
     if parts[0] == "arrangement":
         return ["charge_points", 0, *parts]
+    if parts[0] == "supply" and str(parts[1]).startswith("tails_"):
+        return ["supply", "tails", 0, parts[1].removeprefix("tails_")]
     if parts[:2] == ["supply", "main_switch"]:
         return ["boards", 0, "incomer", 0, *parts[2:]]
     if parts[0] == "boards" and parts[2] == "front_rcd":

@@ -11,8 +11,8 @@ from fulmen.core.findings.finding import Stage
 from fulmen.core.model.stops import Stop
 from fulmen.core.reference.charge_point_catalogue import charge_point_records, parse_record
 from fulmen.core.survey.householder import QUESTIONS, answer_changes, checked_answer, plain_question
-from fulmen.core.survey.walk import FACTS, Ask, known, point_facts, switch_facts
-from tests.jobs import ALL_ELECTRIC, AT_SURVEY, RULES, THREE_PHASE, TT, evaluation, job
+from fulmen.core.survey.walk import FACTS, Ask, known, point_facts, switch_facts, tails_facts
+from tests.jobs import ALL_ELECTRIC, AT_SURVEY, OWN_BOARD, RULES, THREE_PHASE, TT, evaluation, job
 
 
 class Walk(unittest.TestCase):
@@ -20,15 +20,26 @@ class Walk(unittest.TestCase):
         blank = blank_job("Drive")
         asked = {question.field for question in evaluate(blank, RULES).questions}
         self.assertEqual(
-            asked, {fact.field for fact in (*FACTS, *switch_facts(blank), *point_facts(blank)) if fact.wanted(blank)}
+            asked,
+            {
+                fact.field
+                for fact in (*FACTS, *tails_facts(blank), *switch_facts(blank), *point_facts(blank))
+                if fact.wanted(blank)
+            },
         )
         self.assertGreater(len(asked), 30)
         self.assertEqual({question.ask for question in evaluate(blank, RULES).questions}, set(Ask))
 
     def test_every_fact_is_a_field_of_the_job(self) -> None:
-        for fact in (*FACTS, *switch_facts(job(THREE_PHASE)), *point_facts(job(THREE_PHASE))):
+        for fact in (
+            *FACTS,
+            *tails_facts(job(OWN_BOARD)),
+            *switch_facts(job(THREE_PHASE)),
+            *point_facts(job(THREE_PHASE)),
+        ):
             with self.subTest(fact.field):
-                self.assertIn(known(job(THREE_PHASE), fact), (True, False))
+                where = OWN_BOARD if fact.field.startswith("supply.tails") else THREE_PHASE
+                self.assertIn(known(job(where), fact), (True, False))
 
     def test_counts_and_questions_agree(self) -> None:
         for name in (AT_SURVEY, ALL_ELECTRIC, TT):
@@ -75,8 +86,8 @@ class DemoJobs(unittest.TestCase):
         one, other = job(AT_SURVEY), job(ALL_ELECTRIC)
         for part, fields in {
             "site": ("ownership", "parking_on_own_land", "hazards", "data_ways"),
-            "supply": ("earthing", "looped", "cut_out_condition", "cut_out_fuse_a", "fuse_proven", "meter", "isolator", "tails_csa_mm2",
-                       "tails_sleeved", "earth_terminal", "main_bonding_csa_mm2", "bonding_near_entry", "own_generation", "load_limit_a"),
+            "supply": ("earthing", "looped", "cut_out_condition", "cut_out_fuse_a", "fuse_proven", "meter", "isolator", "tails",
+                       "earth_terminal", "main_bonding_csa_mm2", "bonding_near_entry", "own_generation", "load_limit_a"),
             "load": ("method", "half_hours"),
             "day": ("onboard_kw", "battery_kwh", "weekend", "plug_in_min"),
         }.items():  # fmt: skip

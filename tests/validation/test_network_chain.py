@@ -87,7 +87,7 @@ def loop_ohm(link: CircuitFigures, hot: bool, neutral: bool = False) -> float:
 
 class SingleThroughGarage(unittest.TestCase):
     def setUp(self) -> None:
-        self.figures = figures_of(GARAGE, {"supply.tails_csa_mm2": None})
+        self.figures = figures_of(GARAGE, {"supply.tails.0.csa_mm2": None})
 
     def near(self, ours: float, theirs: float) -> None:
         self.assertAlmostEqual(ours, theirs, delta=WITHIN * theirs)
@@ -129,7 +129,7 @@ class SingleThroughGarage(unittest.TestCase):
 
 class ThreePhase(unittest.TestCase):
     def test_bolted_fault_at_the_yard_and_balanced_volt_drop(self) -> None:
-        found = figures_of(THREE_PHASE, {"supply.tails_csa_mm2": None, "boards.1.other_loads": [], "charge_points.1.phases": 3,
+        found = figures_of(THREE_PHASE, {"supply.tails.0.csa_mm2": None, "boards.1.other_loads": [], "charge_points.1.phases": 3,
                                          "charge_points.1.max_current_a": 16.0, "circuits.2.cable.record": "swa-5-core"})  # fmt: skip
         sub_main, final = found.chain
         # About twice the line-to-neutral current at the origin: half its loop.

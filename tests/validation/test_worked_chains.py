@@ -21,7 +21,7 @@ def cold(xlpe_ib: float, iz: float, it: float) -> float:
     return (320 - ((iz / it) ** 2 - (xlpe_ib / it) ** 2) * 60) / 320
 
 
-NO_TAILS: dict[str, Any] = {"supply.tails_csa_mm2": None, "supply.ze_enquiry_ohm": 0.20}
+NO_TAILS: dict[str, Any] = {"supply.tails.0.csa_mm2": None, "supply.ze_enquiry_ohm": 0.20}
 
 
 class Hand(unittest.TestCase):
@@ -110,7 +110,7 @@ class ThreePhaseByHand(Hand):
     def test_volt_drop_of_a_balanced_charge_point_beside_a_single_phase_one(self) -> None:
         # 16 mm² sub-main: 16 A balanced at 2.5/√3 mV, 32 A of the other car and 66 % of 3 A at 2.9 mV; 6 mm² final
         # circuit: 16 A at 6.8/√3 mV. Three loaded: 94 A clipped, 53 A clipped.
-        route = {"circuits.0.route": [section(30)], "circuits.1.route": [section(10)], "supply.tails_csa_mm2": None}
+        route = {"circuits.0.route": [section(30)], "circuits.1.route": [section(10)], "supply.tails.0.csa_mm2": None}
         single_a, sub_ib = 32 + 0.66 * 3, 16 + 32 + 0.66 * 3
         sub_v = (2.5 / sqrt(3) * 16 + 2.9 * single_a) * 30 / 1000 * cold(sub_ib, 94, 94)
         final_v = 6.8 / sqrt(3) * 16 * 10 / 1000 * cold(16, 53, 53)

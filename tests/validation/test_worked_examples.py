@@ -21,7 +21,7 @@ def circuit(
     return {
         "readings": [],
         "supply.ze_enquiry_ohm": 0.20,
-        "supply.tails_csa_mm2": None,
+        "supply.tails.0.csa_mm2": None,
         "circuits.0.cable.record": record,
         "circuits.0.cable.csa_mm2": csa_mm2,
         "circuits.0.device.rating_a": rating_a,
@@ -80,7 +80,7 @@ class WorkedExamples(unittest.TestCase):
     def test_tails_count_towards_volt_drop_and_loop(self) -> None:
         # 2 m of 16 mm² tails at the house's 70 A: 2.8 mV/A/m; 1.15 mΩ/m out, 1.15 mΩ/m back, at 70 °C
         changes = circuit("nyy-j", 6.0, 32, [section(10)])
-        changes |= {"supply.tails_csa_mm2": 16.0, "supply.tails_length_m": 2.0, "supply.maximum_demand_a": 70.0}
+        changes |= {"supply.tails.0.csa_mm2": 16.0, "supply.tails.0.length_m": 2.0, "supply.maximum_demand_a": 70.0}
         ct = (300 - (1 - (32 / 46) ** 2) * 40) / 300
         drop_v = 2.8 * 70 * 2 / 1000 + 7.3 * 32 * 10 / 1000 * ct
         zs_ohm = 0.20 + 2 * 2 * 1.15 / 1000 * 1.20 + 10 * 2 * 3.08 / 1000 * 1.20

@@ -64,7 +64,7 @@ onBeforeUnmount(() => void store.flush())
           <router-link :to="{ name: 'survey', params: { id, part: 'operator' } }" class="link">See why</router-link>
         </p>
         <RunPicker />
-        <RunBand v-if="profile" :profile="profile" :at="at" />
+        <RunBand v-if="profile" :profile="profile" :guards="store.guards?.guards ?? []" :at="at" />
         <p v-else class="no-run">
           The run is drawn here once its route is known.
           <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link"

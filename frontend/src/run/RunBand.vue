@@ -4,17 +4,20 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
-import type { RunProfile } from '../api/types'
+import type { GuardView, RunProfile } from '../api/types'
+import GuardList from './GuardList.vue'
 import RunAmps from './RunAmps.vue'
 import RunChain from './RunChain.vue'
 import RunDots from './RunDots.vue'
+import RunGuards from './RunGuards.vue'
 import RunTable from './RunTable.vue'
 import RunTrack from './RunTrack.vue'
 import SaveDrawing from './SaveDrawing.vue'
+import { useGuardRail } from './useGuardRail'
 import { useRunGeometry } from './useRunGeometry'
 import { useRunSteps } from './useRunSteps'
 
-const props = defineProps<{ profile: RunProfile; at?: string }>()
+const props = defineProps<{ profile: RunProfile; guards: GuardView[]; at?: string }>()
 
 const FOLD_BELOW_PX = 760
 const box = useTemplateRef<HTMLElement>('box')
@@ -23,7 +26,15 @@ const asTable = ref(false)
 
 const folded = computed(() => width.value < FOLD_BELOW_PX)
 const place = useRunGeometry(() => props.profile, width, folded)
-const { steps, chosen, told, onKey } = useRunSteps(() => props.profile, place)
+const { places: rail } = useGuardRail(
+  () => (folded.value ? [] : props.guards),
+  () => ({ low: 8, high: width.value - 8 }),
+  (guard) => {
+    if (guard.stands === 'cut_out') return place.cutOutX.value
+    return guard.stands === 'unit' ? place.endX.value : place.along(guard.at_m)
+  },
+)
+const { steps, chosen, told, onKey } = useRunSteps(() => props.profile, place, rail)
 
 const marks = computed(() =>
   props.profile.marks.map((mark) => ({
@@ -38,10 +49,10 @@ const marks = computed(() =>
   })),
 )
 // Narrow tracks carry their title above, so they stand further apart.
-const tops = computed(() => (folded.value ? [18, 76, 142] : [122, 168, 214]))
-const height = computed(() => (folded.value ? 192 : 266))
+const tops = computed(() => (folded.value ? [18, 76, 142] : [164, 210, 256]))
+const height = computed(() => (folded.value ? 192 : 308))
 const label =
-  'The run drawn to scale from the board on, with volts lost, loop and cable amps along it. ' +
+  'The run drawn to scale from the board on: what opens it, volts lost, loop and cable amps along it. ' +
   'Arrow keys go along it; the table beside it holds the same figures.'
 </script>
 
@@ -49,10 +60,13 @@ const label =
   <section ref="box" class="run-band" aria-label="The run">
     <RunTable v-if="asTable" :profile="profile" />
     <template v-else>
-      <RunDots v-if="folded" :profile="profile" :at="at" />
+      <template v-if="folded">
+        <RunDots :profile="profile" :at="at" />
+        <GuardList v-if="!at" :guards="guards" />
+      </template>
       <div
         v-if="!folded || !at"
-        class="drawing"
+        class="drawn"
         role="group"
         tabindex="0"
         :aria-label="label"
@@ -70,6 +84,7 @@ const label =
             :sections="place.sections.value"
             :between="place.between.value"
           />
+          <RunGuards v-if="!folded" :places="rail" :chain-y="76" :top="90" />
           <RunTrack
             v-for="(track, index) in profile.tracks"
             :key="track.key"
@@ -91,16 +106,16 @@ const label =
             v-for="(step, index) in steps"
             :key="step.key"
             :x="step.x"
-            :y="folded ? 0 : 30"
+            :y="folded ? 0 : step.guard ? 86 : 36"
             :width="step.width"
-            :height="folded ? height : step.node ? 50 : 230"
+            :height="folded ? height : step.guard ? 62 : step.node ? 46 : height - 40"
             class="touch"
             :class="{ chosen: chosen === index }"
             @pointerenter="chosen = index"
             @pointerleave="chosen = undefined"
             @click="chosen = index"
           />
-          <text v-if="told && !folded" x="20" y="117" class="small told">{{ told }}</text>
+          <text v-if="told && !folded" x="20" y="159" class="small told">{{ told }}</text>
         </svg>
         <p v-if="folded" class="told-below small">{{ told || 'Tap along the tracks for the figures there.' }}</p>
         <span class="sr-only" aria-live="polite">{{ told }}</span>

@@ -16,9 +16,9 @@ const props = defineProps<{
   between: NodePlace[]
 }>()
 
-const Y = 54
+const Y = 58
 const ROOM_PX = 118
-const NOTE_PX = 290
+const WIDE_PX = 800
 const cutOut = computed(() => props.profile.nodes[0]!)
 const board = computed(() => props.profile.nodes.find((node) => node.kind === 'board')!)
 const point = computed(() => props.profile.nodes.at(-1)!)
@@ -32,7 +32,6 @@ const boards = computed(() =>
       return {
         ...place,
         fits: place.x - left > ROOM_PX && props.endX - place.x > ROOM_PX,
-        noted: props.endX - place.x > NOTE_PX,
       }
     }),
 )
@@ -66,29 +65,24 @@ const pointName = computed(() => (props.profile.nodes.length > 3 ? short(point.v
     <g v-for="place in boards" :key="`b${place.node.at_m}`">
       <rect :x="place.x - 12" :y="Y - 15" width="24" height="30" rx="4" class="node" />
       <template v-if="place.fits">
-        <text :x="place.x" :y="24" text-anchor="middle" class="name">{{ short(place.node.name) }}</text>
-        <text v-if="place.noted" :x="place.x" :y="Y + 34" text-anchor="middle" class="note">{{
-          place.node.notes[0]
-        }}</text>
+        <text :x="place.x" :y="18" text-anchor="middle" class="name">{{ short(place.node.name) }}</text>
       </template>
     </g>
-    <text :x="cutOutX - 15" :y="24" class="name">Cut-out</text>
-    <text :x="meterX" :y="24" text-anchor="middle" class="name">Meter</text>
-    <text :x="boardX - 17" :y="24" class="name">Board</text>
-    <text :x="endX + (pointName.length > BESIDE ? 50 : 15)" :y="24" text-anchor="end" class="name">{{
+    <text :x="cutOutX - 15" :y="18" class="name">Cut-out</text>
+    <text :x="meterX" :y="18" text-anchor="middle" class="name">Meter</text>
+    <text :x="boardX - 17" :y="18" class="name">Board</text>
+    <text :x="endX + (pointName.length > BESIDE ? 50 : 15)" :y="18" text-anchor="end" class="name">{{
       pointName
     }}</text>
-    <text :x="cutOutX - 15" :y="Y + 34" class="note">{{ cutOut.notes[0] }}</text>
-    <text :x="cutOutX - 15" :y="Y + 50" class="note">{{ cutOut.notes[1] }}</text>
-    <text :x="boardX - 17" :y="Y + 34" class="note">{{ board.notes[0] }}</text>
-    <text :x="boardX - 17" :y="Y + 50" class="note">tails {{ board.notes[1]?.replace('tails ', '') }}</text>
+    <text :x="cutOutX - 15" :y="33" class="note">{{ cutOut.notes.join(' ') }}</text>
+    <text :x="boardX - 17" :y="33" class="note">tails {{ board.notes.at(-1)?.replace('tails ', '') }}</text>
     <text
-      :x="endX + 108"
-      :y="Y + 44"
+      :x="endX + 158"
+      :y="33"
       text-anchor="end"
       class="note"
       :class="{ short: profile.protection_verdict === 'falls_short' }"
-      >{{ point.notes[0] }}, {{ point.notes[1] }} · protection
+      >{{ endX > WIDE_PX ? point.notes.join(', ') : point.notes[0] }} · protection
       {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text
     >
   </g>

@@ -1,5 +1,5 @@
 // The figures of a section or a node in one line, for hover, tap, arrow keys and screen readers.
-import type { ProfileNode, ProfileSection } from '../api/types'
+import type { GuardView, ProfileNode, ProfileSection } from '../api/types'
 
 export function sectionWords(section: ProfileSection): string {
   const against = `device ${section.device_a.toFixed(0)} A, load ${section.load_a.toFixed(0)} A`
@@ -17,4 +17,10 @@ export function nodeWords(node: ProfileNode): string {
 
 function lost(at: ProfileNode | ProfileSection): string {
   return `${at.volts_lost_v.toFixed(2)} V lost, loop ${at.loop_ohm.toFixed(3)} Ω`
+}
+
+/** What a guard is, what it opens, what it sees, and what goes off with it. */
+export function guardWords(guard: GuardView): string {
+  const sees = guard.sees ? `; sees ${guard.sees}` : ''
+  return `${guard.name} ${guard.where}: opens ${guard.opens}${sees}; with it goes off ${guard.behind}`
 }

@@ -10,6 +10,8 @@ const BEFORE_BOARD_PX = 156
 const VALUES_PX = 176
 const NARROW_PX = 16
 const CHARACTER_PX = 6.6
+const LEAST_PX = 200
+const HALF_NODE_PX = 12
 
 export interface SectionPlace {
   index: number
@@ -31,19 +33,24 @@ export function useRunGeometry(
   const cutOutX = computed(() => (toValue(narrow) ? NARROW_PX : LABELS_PX + 16))
   const boardX = computed(() => cutOutX.value + (toValue(narrow) ? 2 * NARROW_PX : BEFORE_BOARD_PX))
   const endX = computed(() =>
-    toValue(narrow) ? toValue(width) - NARROW_PX : Math.max(boardX.value + 200, toValue(width) - VALUES_PX),
+    // While the page is being laid out there is no width yet: the drawing keeps a least one, so nothing is negative.
+    Math.max(boardX.value + LEAST_PX, toValue(width) - (toValue(narrow) ? NARROW_PX : VALUES_PX)),
   )
   const nodePx = computed(() => (toValue(narrow) ? 0 : 18))
   const alongX = computed(() =>
     scaleLinear([0, toValue(profile).length_m || 1], [boardX.value + nodePx.value, endX.value - nodePx.value]),
   )
 
+  const atNode = (distance: number) =>
+    between.value.some((one) => Math.abs(one.node.at_m - distance) < 1e-6) ? HALF_NODE_PX : 0
   const sections = computed<SectionPlace[]>(() =>
     toValue(profile).sections.map((section) => {
       const x1 = alongX.value(section.from_m)
       const x2 = alongX.value(section.to_m)
       const full = `${section.name} ${section.length_m} m`
-      const label = [full, `${section.length_m} m`].find((text) => text.length * CHARACTER_PX < x2 - x1 - 6) ?? ''
+      // A board or a joint at either end takes its half of the room.
+      const room = x2 - x1 - 6 - (atNode(section.from_m) + atNode(section.to_m))
+      const label = [full, `${section.length_m} m`].find((text) => text.length * CHARACTER_PX < room) ?? ''
       return { index: section.index, x1, x2, label }
     }),
   )

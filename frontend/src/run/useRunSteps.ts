@@ -1,21 +1,28 @@
-// The places of the run band that one can stand on: every section and every node, in the order of walking.
+// The places of the run band that one can stand on: every section, node and guard, in the order of walking.
 import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
 
 import type { RunProfile } from '../api/types'
 import type { useRunGeometry } from './useRunGeometry'
-import { nodeWords, sectionWords } from './figureWords'
+import { guardWords, nodeWords, sectionWords } from './figureWords'
+import type { RailPlace } from './useGuardRail'
 
 const NODE_PX = 30
+const GUARD_PX = 56
 
 export interface RunStep {
   key: string
   x: number
   width: number
   node: boolean
+  guard?: boolean
   words: string
 }
 
-export function useRunSteps(profile: MaybeRefOrGetter<RunProfile>, place: ReturnType<typeof useRunGeometry>) {
+export function useRunSteps(
+  profile: MaybeRefOrGetter<RunProfile>,
+  place: ReturnType<typeof useRunGeometry>,
+  rail: MaybeRefOrGetter<RailPlace[]>,
+) {
   const chosen = ref<number>()
 
   const steps = computed<RunStep[]>(() => {
@@ -46,7 +53,16 @@ export function useRunSteps(profile: MaybeRefOrGetter<RunProfile>, place: Return
         at: node.kind === 'cut_out' ? -1 : node.at_m,
       }
     })
-    return [...sections, ...nodes].sort((one, other) => one.at - other.at)
+    const guards = toValue(rail).map(({ guard, x }, index) => ({
+      key: `g${guard.field}`,
+      x: x - GUARD_PX / 2,
+      width: GUARD_PX,
+      node: true,
+      guard: true,
+      words: guardWords(guard),
+      at: (guard.stands === 'cut_out' ? -1 : guard.at_m) + index * 1e-8,
+    }))
+    return [...sections, ...nodes, ...guards].sort((one, other) => one.at - other.at)
   })
   const told = computed(() => (chosen.value === undefined ? '' : (steps.value[chosen.value]?.words ?? '')))
 

@@ -27,7 +27,8 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.guards import OpenPenSensing, Rcd, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import Run, board_index, runs
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
 
 PROTECTION = (earthing_findings, earth_separation_findings, residual_current_findings, surge_findings)

@@ -23,7 +23,7 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Curve, Device, DeviceKind, Rcd, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import Run, board_index, origin_index, runs
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import cable_record, records_for
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A

@@ -9,7 +9,7 @@ from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.supply import BOARD_CASE, BOARD_LABELS, BOARD_MAKE_UP, LOOKED_INSIDE, SPARE_WAY
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 
 def board_findings(case: Case) -> list[Finding]:

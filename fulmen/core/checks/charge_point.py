@@ -23,8 +23,8 @@ from fulmen.core.findings.rules.run import (
 from fulmen.core.findings.words import word
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.guards import RcdType
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
-from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import last_cable
 
 # Each type sees everything that the types before it see.

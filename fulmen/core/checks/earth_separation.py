@@ -8,8 +8,9 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import BYPASS, ELECTRODE_CLEAR, SEPARATION
 from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_record, last_cable
 
 BY_DEVICE = (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE)

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.residual_current import before_unit, own_rcds, rcds_before
+from fulmen.core.checks.residual_current import own_rcds, rcds
+from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
@@ -21,11 +22,12 @@ from fulmen.core.findings.rules.protection import (
 )
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.circuits import Phase
-from fulmen.core.model.guards import GuardKind, OpenPenDevice, OpenPenSensing, Rcd
+from fulmen.core.model.guards import GuardKind, OpenPenDevice, OpenPenSensing
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, line_of
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
-from fulmen.core.model.supply import Earthing, Seen, TnsSchool
+from fulmen.core.model.supply import Earthing, TnsSchool
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
 
 
@@ -164,7 +166,8 @@ def _device_in_unit(case: Case) -> Finding:
         detail = "The unit has no open-PEN device inside."
         remedy = "Put a separate open-PEN device before it, or give the car its own electrode."
         return _about(case).falls_short(detail, remedy=remedy)
-    return _device(case, point.open_pen_device, "The device inside the unit")
+    inside = next(one.open_pen for one in case.guards if one.stands is Stands.UNIT and one.open_pen is not None)
+    return _device(case, inside, "The device inside the unit")
 
 
 def _separate_device(case: Case) -> Finding:
@@ -315,11 +318,8 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
 
 def _relying_residual_ma(case: Case, subject: str) -> float:
     """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
-    rcds: list[Rcd | None] = [case.run.charge_point.rcd_inside]
-    if case.run.chain:
-        own = [guard.rcd for guard in before_unit(own_rcds(case))]
-        rcds += rcds_before(case, case.run.final()) if subject == ORIGIN else own
-    known = [float(rcd.residual_ma) for rcd in rcds if rcd is not None]
+    relying = rcds(case) if subject == ORIGIN else own_rcds(case)
+    known = [float(guard.rcd.residual_ma) for guard in relying if guard.rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))
 
 

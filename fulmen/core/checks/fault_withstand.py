@@ -8,10 +8,10 @@ from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import ARMOUR_ALONE, SURVIVES_FAULT
-from fulmen.core.model.cables import Cable, Protective
+from fulmen.core.model.cables import Cable
 from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.run import ChainCircuit
-from fulmen.core.reference.cable_catalogue import K_COPPER, K_SOURCE, K_STEEL, cable_record, cables_of
+from fulmen.core.reference.cable_catalogue import K_COPPER, K_SOURCE, K_STEEL, armour_alone, cable_record, cables_of
 
 
 def fault_withstand_findings(case: Case) -> list[Finding]:
@@ -61,7 +61,7 @@ def _armour_alone(case: Case, chained: ChainCircuit) -> list[Finding]:
     found: dict[Cable, Finding] = {}
     for cable in cables_of(chained.circuit):
         record = cable_record(cable.record, case.job)
-        if cable.protective is not Protective.ARMOUR and record.cpc != "armour":
+        if not armour_alone(record, cable):
             continue
         try:
             area_mm2 = record.armour_mm2(cable.csa_mm2)

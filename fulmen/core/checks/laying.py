@@ -16,8 +16,8 @@ from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
 from fulmen.core.model.run import ChainCircuit
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard
-from fulmen.core.model.supply import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
 
 HAZARD_ADVICE = {

@@ -23,7 +23,7 @@ def load_findings(case: Case) -> list[Finding]:
     supply, switch = case.job.supply, main_switch(case.job)
     findings = [
         _carried(case, DEMAND, supply.cut_out_fuse_a, "the cut-out fuse"),
-        _carried(case, DEMAND_TAILS, tails_carry_a(supply, case.rules), "the tails' size"),
+        _carried(case, DEMAND_TAILS, tails_carry_a(case.job, case.rules), "the tails' size"),
         _carried(case, DEMAND_MAIN_SWITCH, switch.rating_a if switch is not None else None, "its rating"),
         _meter_record(case),
     ]

@@ -10,6 +10,7 @@ from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import BREAKING_CAPACITY, CABLE_SIZE, DEVICE_KIND, MAKER_DEVICE, WEAKEST_SECTION
 from fulmen.core.findings.words import word
+from fulmen.core.model.cables import Protective
 from fulmen.core.model.guards import Device, DeviceKind, DeviceRatingA
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of
@@ -33,6 +34,9 @@ def overcurrent_findings(case: Case) -> list[Finding]:
 def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
     for cable in cables_of(chained.circuit):
         record = cable_record(cable.record, case.job)
+        if cable.protective is Protective.SEPARATE and cable.separate_csa_mm2 is None:
+            asked = ask(CABLE_SIZE, case.rules, chained.circuit.id)
+            return asked.needs_fact("Enter the size of the protective conductor that runs beside the cable.")
         if cable.csa_mm2 not in record.sizes_mm2:
             sizes = ", ".join(f"{size:g}" for size in record.sizes_mm2)
             return ask(CABLE_SIZE, case.rules, chained.circuit.id).falls_short(

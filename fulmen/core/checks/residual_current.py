@@ -21,7 +21,8 @@ from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.guards import GuardKind, Rcd, RcdType
 from fulmen.core.model.run import ChainCircuit
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record
 from fulmen.core.reference.rule_set import RuleSet
 

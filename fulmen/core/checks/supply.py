@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.supply import (
     EARTHING_CONDUCTOR,
@@ -14,14 +14,19 @@ from fulmen.core.findings.rules.supply import (
     TAILS_LENGTH,
     TAILS_SIZE,
 )
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.boards import Board
+from fulmen.core.model.run import main_tails, origin_index, tails_to
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
+from fulmen.core.model.tails import TailsStretch
 from fulmen.core.network_operator.notification import agreed_letter
 
 
 def supply_findings(case: Case) -> list[Finding]:
     """Every finding about the supply, in the order it is walked from the street inwards."""
-    checks = (_earthing, _looped, _tails_size, _tails_length, _earthing_conductor, _bonding)
-    return [finding for check in checks if (finding := check(case)) is not None]
+    before, after = (_earthing, _looped), (_earthing_conductor, _bonding)
+    found = [*(check(case) for check in before), *_tails(case), *(check(case) for check in after)]
+    return [finding for finding in found if finding is not None]
 
 
 def _earthing(case: Case) -> Finding | None:
@@ -46,35 +51,59 @@ def _looped(case: Case) -> Finding:
     )
 
 
-def _tails_size(case: Case) -> Finding:
-    supply, rules = case.job.supply, case.rules
-    fuse_a = supply.cut_out_fuse_a
-    if supply.tails_csa_mm2 is None or fuse_a is None:
-        return ask(TAILS_SIZE, rules, ORIGIN).needs_fact("Enter the tails' size and the cut-out fuse.")
+def _tails(case: Case) -> list[Finding]:
+    """Size and length of the tails to every board that they feed; the smallest stretch on the way decides."""
+    job, found = case.job, []
+    fed = {circuit.feeds for circuit in job.circuits}
+    for board in job.boards:
+        if board.id not in fed:
+            path = tails_to(job, board.id)
+            found += [_tails_size(case, board, path), _tails_length(case, board, path)]
+    return found
+
+
+def _subject(case: Case, board: Board) -> str:
+    """The tails to the first board are the origin's; those to another one are named after it."""
+    return ORIGIN if board.id == case.job.boards[origin_index(case.job)].id else board.id
+
+
+def _tails_size(case: Case, board: Board, path: tuple[TailsStretch, ...]) -> Finding:
+    rules, fuse_a, subject = case.rules, case.job.supply.cut_out_fuse_a, _subject(case, board)
+    sizes = [(one.csa_mm2, one) for one in path if one.csa_mm2 is not None]
+    if not sizes or len(sizes) < len(path) or fuse_a is None:
+        return ask(TAILS_SIZE, rules, subject).needs_fact("Enter the tails' size and the cut-out fuse.")
     if fuse_a > 100:
         detail = f"No usual size is known to Fulmen for a {fuse_a} A fuse; ask the operator."
-        return ask(TAILS_SIZE, rules, ORIGIN).needs_fact(detail)
+        return ask(TAILS_SIZE, rules, subject).needs_fact(detail)
     name = "tails_csa_to_80_a_mm2" if fuse_a <= 80 else "tails_csa_to_100_a_mm2"
-    return ask(TAILS_SIZE, rules, ORIGIN, variant=name).judged(
-        value=supply.tails_csa_mm2,
-        limit=rules.value(name),
+    least = rules.value(name)
+    small = [one for csa_mm2, one in sizes if csa_mm2 < least]
+    accepted = bool(small) and all(one.accepted_in_writing is Seen.YES for one in small)
+    smallest = min(csa_mm2 for csa_mm2, _ in sizes)
+    return ask(TAILS_SIZE, rules, subject, variant=name).judged(
+        value=smallest,
+        limit=least,
         unit="mm²",
         decimals=0,
         at_least=True,
-        detail=f"behind {fuse_a} A",
-        remedy="Replace the tails, or ask the operator for a smaller fuse.",
+        detail=f"behind {fuse_a} A{'; smaller than usual, accepted by the operator in writing' if accepted else ''}",
+        remedy="Replace the tails, have the operator accept them in writing, or ask for a smaller fuse.",
+        otherwise=Verdict.YOUR_CALL if accepted else Verdict.FALLS_SHORT,
+        basis={"csa_mm2": smallest, "fuse_a": fuse_a, "accepted": True} if accepted else {},
     )
 
 
-def _tails_length(case: Case) -> Finding:
-    asked = ask(TAILS_LENGTH, case.rules, ORIGIN)
-    if case.job.supply.tails_length_m is None:
+def _tails_length(case: Case, board: Board, path: tuple[TailsStretch, ...]) -> Finding:
+    asked = ask(TAILS_LENGTH, case.rules, _subject(case, board))
+    known_m = [one.length_m for one in path if one.length_m is not None]
+    if not path or len(known_m) < len(path):
         return asked.needs_fact("Enter the length of the tails.")
     return asked.judged(
         unit="m",
         decimals=1,
-        value=case.job.supply.tails_length_m,
+        value=sum(known_m),
         limit=case.rules.value("tails_length_m"),
+        detail="" if len(path) == 1 else f"{len(path)} stretches from the cut-out to {board.name}",
         remedy="Fit a switch-fuse near the meter.",
     )
 
@@ -90,7 +119,8 @@ def _earthing_conductor(case: Case) -> Finding:
     detail = "where protected against corrosion and damage; 16 mm² buried without, 25 mm² bare"
     if not buried_rod:
         # Table 54.7: same size as the line up to 16 mm², 16 mm² up to 35 mm².
-        limit, detail = min(supply.tails_csa_mm2 or limit, limit), "against the tails"
+        sizes_mm2 = [one.csa_mm2 for one in main_tails(case.job) if one.csa_mm2]
+        limit, detail = min(max(sizes_mm2, default=limit), limit), "against the tails"
     return asked.judged(
         at_least=True,
         unit="mm²",

@@ -6,7 +6,7 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import SURGE
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 
 def surge_findings(case: Case) -> list[Finding]:

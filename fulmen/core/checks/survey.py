@@ -19,8 +19,9 @@ from fulmen.core.findings.rules.supply import (
     WAY_CLEAR,
 )
 from fulmen.core.model.defects import DefectOutcome
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard, Ownership
-from fulmen.core.model.supply import BondedService, CutOutCondition, Seen
+from fulmen.core.model.supply import BondedService, CutOutCondition
 
 METAL_SERVICES = {BondedService.WATER, BondedService.GAS, BondedService.OIL}
 
@@ -60,11 +61,11 @@ def _isolator(case: Case) -> Finding | None:
 
 
 def _sleeving(case: Case) -> Finding | None:
-    asked, seen = _at_origin(TAILS_SLEEVED, case), case.job.supply.tails_sleeved
-    if seen is Seen.NO:
+    asked, marked = _at_origin(TAILS_SLEEVED, case), [one.sleeved for one in case.job.supply.tails]
+    if Seen.NO in marked:
         detail = "Marking is missing: prove which is which before anything is connected, then sleeve them."
-        return asked.your_call(detail, basis={"sleeved": seen}, remedy="Sleeve them and record it as put right.")
-    return asked.meets("Marked.") if seen is Seen.YES else None
+        return asked.your_call(detail, basis={"sleeved": Seen.NO}, remedy="Sleeve them and record it as put right.")
+    return asked.meets("Marked.") if marked and all(seen is Seen.YES for seen in marked) else None
 
 
 def _earth_terminal(case: Case) -> Finding:

@@ -17,6 +17,7 @@ from fulmen.core.electrical.selectivity import (
 )
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind
+from fulmen.core.model.seen import Seen
 
 
 class FaultAt(Part):
@@ -58,7 +59,8 @@ def _opener(guard: PlacedGuard, chained: CircuitFigures) -> Opener:
     """A residual-current device without overcurrent part opens for faults to earth only."""
     if guard.device is not None or guard.rcd is None:
         return opener_of(chained.circuit)
-    return Opener(f"{rcd_name(guard.rcd)} {guard.where}", DeviceKind.FUSE, "", float("inf"), guard.rcd)
+    others = f" (with it {guard.others})" if guard.others and guard.shared is not Seen.NO else ""
+    return Opener(f"{rcd_name(guard.rcd)} {guard.where}{others}", DeviceKind.FUSE, "", float("inf"), guard.rcd)
 
 
 def _fault(at: str, *, to_earth: bool, fault_a: float, before: list[Opener]) -> FaultAt:

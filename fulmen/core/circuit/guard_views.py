@@ -9,7 +9,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind, GuardKind, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import Run
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 SEES = {
     RcdType.AC: "alternating current only",

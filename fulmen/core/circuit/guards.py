@@ -18,7 +18,7 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import Run, board_index
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 
 class Stands(StrEnum):

@@ -17,10 +17,11 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section
 from fulmen.core.reference.cable_catalogue import (
     K_COPPER,
-    K_STEEL,
     CableRecord,
+    armour_alone,
     cable_of,
     cable_record,
+    protective_k,
     protective_metal,
 )
 
@@ -138,9 +139,8 @@ class LaidCable:
 def conductors_of(one: SectionFigures) -> tuple[tuple[str, float, float], tuple[str, float, float]]:
     """Line and protective conductor of a section: name, size [mm²], k."""
     insulation, csa_mm2 = one.metre.record.insulation, one.cable.csa_mm2
-    alone = one.cable.protective is Protective.ARMOUR or one.metre.record.cpc == "armour"
-    k = K_STEEL[insulation] if alone else K_COPPER[insulation]
-    protective = "armour" if alone else "protective conductor"
+    protective = "armour" if armour_alone(one.metre.record, one.cable) else "protective conductor"
+    k = protective_k(one.metre.record, one.cable)
     return ("line conductor", csa_mm2, K_COPPER[insulation]), (protective, one.metre.cpc_mm2, k)
 
 
@@ -185,9 +185,11 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
         1 + STEEL_PER_C * (ARMOUR_C[record.insulation] - 20),
     )
     r1 = conductor_ohm(1, csa_mm2)
-    core = conductor_ohm(1, record.cpc_mm2(csa_mm2)) if record.cpc != "armour" else None
+    beside = cable.protective is Protective.SEPARATE
+    copper = beside or record.cpc != "armour"
+    core = conductor_ohm(1, protective_metal(record, cable) if beside else record.cpc_mm2(csa_mm2)) if copper else None
     armour = record.armour_mohm_per_m(csa_mm2) / 1000 if record.armour else None
-    if cable.protective is Protective.CORE and core is not None:
+    if cable.protective in (Protective.CORE, Protective.SEPARATE) and core is not None:
         r2, hot_r2 = core, core * hot
     elif cable.protective is Protective.CORE_AND_ARMOUR and core is not None:
         r2, hot_r2 = _beside(core, armour, record), _beside(core * hot, armour and armour * armour_hot, record)

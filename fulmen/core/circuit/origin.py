@@ -7,10 +7,14 @@ from dataclasses import dataclass
 from fulmen.core.demand.demand import Demand
 from fulmen.core.electrical.fault_loop import conductor_ohm
 from fulmen.core.electrical.volt_drop import millivolts_per_a_m
+from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, StepKey
+from fulmen.core.model.run import main_tails, runs, tails_to
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
+from fulmen.core.model.tails import TailsStretch
 from fulmen.core.reference.rule_set import RuleSet
 
 ORIGIN = "origin"
@@ -36,26 +40,35 @@ class TailsFigures:
     r2_ohm: float
 
 
-def tails_figures(job: Job, demand: Demand, ib_a: float) -> TailsFigures:
-    """The tails' volt drop at the house's demand and their share of the loop.
+def tails_figures(job: Job, demand: Demand, ib_a: float, board: Board) -> TailsFigures:
+    """The volt drop of the tails to a board and their share of the loop, stretch by stretch.
 
-    Without a demand the cut-out fuse's rating is taken, which is the safe side; the protective conductor
-    is taken as long as the tails.
+    A stretch that feeds only boards of this job's own circuits carries what those may take; any other one the house's
+    demand, or the cut-out fuse's rating while that is not known, which is the safe side. The protective conductor is
+    taken as long as the tails. A stretch whose size or length was not seen counts as nothing.
     """
-    supply = job.supply
-    if supply.tails_csa_mm2 is None or supply.tails_length_m is None:
-        return TailsFigures(0.0, 0.0, 0.0, 0.0)
-    fuse_a = float(supply.cut_out_fuse_a or 100)
-    load_a = max(demand.held_a or fuse_a, ib_a)
-    # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
-    millivolts = millivolts_per_a_m("pvc_70", min(max(supply.tails_csa_mm2, 1.5), 25.0))
-    earth_mm2 = supply.earthing_conductor_csa_mm2 or supply.tails_csa_mm2
-    return TailsFigures(
-        drop_v=millivolts * load_a * supply.tails_length_m / 1000,
-        load_a=load_a,
-        r1_ohm=conductor_ohm(supply.tails_length_m, supply.tails_csa_mm2),
-        r2_ohm=conductor_ohm(supply.tails_length_m, earth_mm2),
-    )
+    fuse_a = float(job.supply.cut_out_fuse_a or 100)
+    house_a = max(demand.held_a or fuse_a, ib_a)
+    drop_v = r1_ohm = r2_ohm = 0.0
+    for one in tails_to(job, board.id) or main_tails(job):
+        if one.csa_mm2 is None or one.length_m is None:
+            continue
+        # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
+        millivolts = millivolts_per_a_m("pvc_70", min(max(one.csa_mm2, 1.5), 25.0))
+        drop_v += millivolts * _carried_a(job, one, house_a) * one.length_m / 1000
+        r1_ohm += conductor_ohm(one.length_m, one.csa_mm2)
+        r2_ohm += conductor_ohm(one.length_m, job.supply.earthing_conductor_csa_mm2 or one.csa_mm2)
+    return TailsFigures(drop_v=drop_v, load_a=house_a if r1_ohm else 0.0, r1_ohm=r1_ohm, r2_ohm=r2_ohm)
+
+
+def _carried_a(job: Job, stretch: TailsStretch, house_a: float) -> float:
+    """What a stretch of the tails carries [A]."""
+    boards = [board for board in job.boards if stretch in tails_to(job, board.id)]
+    if any(board.feeds_others is not Seen.NO or board.other_loads for board in boards) or not boards:
+        return house_a
+    behind = {board.id for board in boards}
+    points = [run.charge_point for run in runs(job) if run.chain and run.chain[0].board.id in behind]
+    return min(house_a, sum(point.design_current_a() for point in points)) or house_a
 
 
 def measured(job: Job, step: StepKey, subject: str) -> float | None:

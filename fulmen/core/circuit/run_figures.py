@@ -232,7 +232,7 @@ def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigure
 def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str, CircuitFigures]) -> RunFigures | None:
     if not run.chain or any(not chained.circuit.route for chained in run.chain):
         return None
-    tails = tails_figures(job, demand, max(point.design_current_a() for point in job.charge_points))
+    tails = tails_figures(job, demand, max(point.design_current_a() for point in job.charge_points), run.chain[0].board)
     ze, fault = external_loop(job, rules), fault_current(job, rules)
     point, chain = chain_start(job, rules, tails), []
     try:

@@ -14,6 +14,7 @@ from fulmen.core.findings.finding import Verdict
 from fulmen.core.findings.words import word
 from fulmen.core.model.base import Part
 from fulmen.core.model.readings import StepKey
+from fulmen.core.model.run import tails_to
 from fulmen.core.model.supply import Earthing
 
 
@@ -113,7 +114,7 @@ def run_profile(case: Case) -> RunProfile | None:
         charge_point=case.run.charge_point.id,
         circuit=case.subject,
         length_m=figures.length_m,
-        tails_length_m=case.job.supply.tails_length_m,
+        tails_length_m=_tails_length_m(case),
         nodes=_nodes(case, figures),
         chain=chain,
         sections=_sections(figures),
@@ -179,8 +180,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
 
 def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
     supply = case.job.supply
-    fuse = f"{supply.cut_out_fuse_a} A" if supply.cut_out_fuse_a else "fuse not seen"
-    notes = (f"{fuse} {word(supply.earthing)}", f"Ze {figures.ze.value:.2f} Ω")
+    notes = (word(supply.earthing), f"Ze {figures.ze.value:.2f} Ω")
     return ProfileNode(
         kind="cut_out", name="Cut-out", at_m=0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0,
         fault_ka=figures.fault.value, load_a=case.demand.held_a,
@@ -204,9 +204,20 @@ def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
 
 
 def _tails(case: Case) -> str:
-    supply = case.job.supply
-    tails = f"{supply.tails_csa_mm2:g} mm²" if supply.tails_csa_mm2 else "tails not seen"
-    return f"{tails}, {supply.tails_length_m:g} m" if supply.tails_csa_mm2 and supply.tails_length_m else tails
+    tails = tails_to(case.job, case.run.chain[0].board.id)
+    sizes = list(dict.fromkeys(f"{one.csa_mm2:g}" for one in tails if one.csa_mm2))
+    if not sizes or any(one.csa_mm2 is None for one in tails):
+        return "tails not seen"
+    length_m = _tails_length_m(case)
+    words = f"{'/'.join(sizes)} mm²"
+    return f"{words}, {length_m:g} m" if length_m is not None else words
+
+
+def _tails_length_m(case: Case) -> float | None:
+    """Length of the tails to the run's first board [m]; None where a stretch was not measured."""
+    lengths_m = [one.length_m for one in tails_to(case.job, case.run.chain[0].board.id)]
+    known_m = [one for one in lengths_m if one is not None]
+    return sum(known_m) if known_m and len(known_m) == len(lengths_m) else None
 
 
 def _joints(case: Case, chained: CircuitFigures, at_m: float) -> list[ProfileNode]:

@@ -13,7 +13,8 @@ from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import Device, DeviceKind, Rcd
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_record
 
 ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "surge", "device", "csa", "cable", "route"]
@@ -99,13 +100,19 @@ def device_choice_words(device: Device) -> str:
 
 
 def _rcd_choice(case: Case) -> str:
-    """The RCD that guards this charge point: its device's, else the nearest of its own before the unit."""
+    """The RCD that guards this charge point alone: its device's, one before the unit, or the unit's own."""
     rcd = case.run.final().circuit.device.rcd
-    own = [guard for guard in case.guards if guard.rcd is not None and guard.circuit == case.subject]
-    before = [guard for guard in own if guard.stands is not Stands.UNIT]
-    if rcd is not None or not before:
-        return rcd_words(rcd, in_unit=bool(own))
-    return f"the {before[-1].name} {before[-1].where}"
+    if rcd is not None:
+        return rcd_words(rcd)
+    found = [guard for guard in case.guards if guard.rcd is not None]
+    before = [guard for guard in found if guard.stands is not Stands.UNIT]
+    own = [guard for guard in before if guard.circuit == case.subject and guard.shared is Seen.NO]
+    named = own or before
+    in_unit = len(found) > len(before)
+    if not named:
+        return rcd_words(None, in_unit=in_unit)
+    words = f"the {named[-1].name} {named[-1].where}"
+    return words if own or not in_unit else f"the RCD in the unit, behind {words}"
 
 
 def rcd_words(rcd: Rcd | None, *, in_unit: bool = True) -> str:

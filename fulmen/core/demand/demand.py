@@ -9,7 +9,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance, DemandMethod
-from fulmen.core.model.run import line_of, main_switch
+from fulmen.core.model.run import line_of, main_switch, main_tails
 from fulmen.core.model.supply import Supply
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -132,9 +132,11 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     return tuple(lines)
 
 
-def tails_carry_a(supply: Supply, rules: RuleSet) -> float | None:
-    """The largest cut-out fuse that tails of this size usually stand behind [A]; None where no usual one is known."""
-    csa_mm2 = supply.tails_csa_mm2
+def tails_carry_a(job: Job, rules: RuleSet) -> float | None:
+    """The largest cut-out fuse that the main tails, at their smallest, usually stand behind [A]; None where unknown."""
+    sizes_mm2 = [one.csa_mm2 for one in main_tails(job)]
+    known_mm2 = [one for one in sizes_mm2 if one is not None]
+    csa_mm2 = min(known_mm2) if known_mm2 and len(known_mm2) == len(sizes_mm2) else None
     if csa_mm2 is None or csa_mm2 < rules.value("tails_csa_to_80_a_mm2"):
         return None
     return 100.0 if csa_mm2 >= rules.value("tails_csa_to_100_a_mm2") else 80.0
@@ -143,5 +145,5 @@ def tails_carry_a(supply: Supply, rules: RuleSet) -> float | None:
 def least_carried_a(job: Job, rules: RuleSet) -> float | None:
     """The least of cut-out fuse, tails and main switch, as far as they were seen [A]; None if none was."""
     supply, switch = job.supply, main_switch(job)
-    known = [supply.cut_out_fuse_a, tails_carry_a(supply, rules), switch.rating_a if switch is not None else None]
+    known = [supply.cut_out_fuse_a, tails_carry_a(job, rules), switch.rating_a if switch is not None else None]
     return min((float(one) for one in known if one is not None), default=None)

@@ -96,7 +96,7 @@ def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
     if not bigger:
         return None
     wanted_a = next((each for each in bigger if total_a <= each), bigger[-1])
-    tails_a, switch = tails_carry_a(job.supply, rules), main_switch(job)
+    tails_a, switch = tails_carry_a(job, rules), main_switch(job)
     switch_a = switch.rating_a if switch is not None else None
     also = ["tails of 25 mm²"] if tails_a is not None and tails_a < wanted_a else []
     also += [f"a main switch of {wanted_a:g} A"] if switch_a is not None and switch_a < wanted_a else []

@@ -7,6 +7,8 @@ from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardKind, Rcd, RcdType
 from fulmen.core.model.job import Job
+from fulmen.core.model.supply import Supply
+from fulmen.core.model.tails import TailsStretch
 
 
 def blank_job(title: str, reference: str = "") -> Job:
@@ -20,6 +22,7 @@ def blank_job(title: str, reference: str = "") -> Job:
         title=title,
         reference=reference,
         boards=(Board(id="board", name="Consumer unit", incomer=(Guard(id="main-switch", kind=GuardKind.SWITCH),)),),
+        supply=Supply(tails=(TailsStretch(id="tails", board="board"),)),
         circuits=(Circuit(id="ev", name="Charge point", from_board="board", feeds="charge-point", device=device),),
         charge_points=(ChargePoint(id="charge-point", name="Charge point"),),
     )

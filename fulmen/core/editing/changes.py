@@ -36,7 +36,7 @@ def changes_between(now: Job, then: Job) -> tuple[Change, ...]:
     """The parts by which one job differs from another, whole lists at a time."""
     return tuple(
         Change(field=field, value=_plain(getattr(then, field)))
-        for field in ("boards", "circuits", "charge_points")
+        for field in ("supply", "boards", "circuits", "charge_points")
         if getattr(now, field) != getattr(then, field)
     )
 

@@ -107,6 +107,7 @@ def _named_parts(job: Job) -> Iterator[tuple[str, str]]:
         for place, box in enumerate(circuit.boxes):
             yield f"circuits.{index}.boxes.{place}", box.id
             yield from _guards(f"circuits.{index}.boxes.{place}.guards", box.guards)
+    yield from ((f"supply.tails.{index}", one.id) for index, one in enumerate(job.supply.tails))
     yield from ((f"charge_points.{index}", point.id) for index, point in enumerate(job.charge_points))
     yield from ((f"maker_cables.{index}", cable.id) for index, cable in enumerate(job.maker_cables))
 
@@ -139,7 +140,24 @@ def _unknown_references(job: Job) -> list[InputError]:
             if section.cable is not None:
                 look_up = partial(cable_record, section.cable.record, job)
                 problems.extend(_checked(look_up, f"{here}.route.{place}.cable.record"))
+    problems.extend(_tails_references(job, boards, set(fed)))
     problems.extend(_checked(partial(rule_set, job.rule_set), "rule_set"))
+    return problems
+
+
+def _tails_references(job: Job, boards: set[str], fed: set[str]) -> list[InputError]:
+    """A stretch of the tails goes on from one before it in the list, and feeds a board that no circuit feeds."""
+    problems, before, reached = [], {""}, set[str]()
+    for index, one in enumerate(job.supply.tails):
+        here = f"supply.tails.{index}"
+        if one.after not in before:
+            message = f"No stretch “{one.after}” stands before this one in the list."
+            problems.append(InputError(f"{here}.after", message))
+        if one.board and (one.board not in boards or one.board in fed or one.board in reached):
+            message = f"“{one.board}” is no board that only these tails feed."
+            problems.append(InputError(f"{here}.board", message))
+        before.add(one.id)
+        reached.add(one.board)
     return problems
 
 

@@ -11,8 +11,12 @@ from fulmen.core.model.boards import Board, Enclosure, MakeUp
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardKind
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Run, runs, stored_guards
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.run import Run, main_tails, runs, stored_guards
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.tails import TailsStretch
+
+# What is reckoned with until the way of the second tails is measured; common practice, no source.
+SECOND_TAILS_M = 1.0
 
 
 @dataclass(frozen=True)
@@ -53,7 +57,7 @@ def _standing_words(run: Run) -> str:
 def free_id(job: Job, wanted: str) -> str:
     """The wanted id, or the next free one after it."""
     taken = {one.id for group in (job.boards, job.circuits, job.charge_points) for one in group}
-    taken |= {one.id for one in stored_guards(job)}
+    taken |= {guard.id for guard in stored_guards(job)} | {stretch.id for stretch in job.supply.tails}
     taken |= {group.id for board in job.boards for group in board.groups}
     taken |= {box.id for circuit in job.circuits for box in circuit.boxes}
     return next(name for name in (wanted, *(f"{wanted}-{number}" for number in range(2, 99))) if name not in taken)
@@ -77,7 +81,18 @@ def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
         looked_inside=Seen.YES, labels_complete=Seen.YES, feeds_others=Seen.NO, incomer=(_switch(job),),
     )  # fmt: skip
     changed = chained.circuit.model_copy(update={"from_board": board.id, "group": ""})
-    return "from an own board off split tails", _with(job, (*job.boards, board), chained.circuit, (changed,))
+    tails = (*job.supply.tails, _second_tails(job, board))
+    split = job.model_copy(update={"supply": job.supply.model_copy(update={"tails": tails})})
+    return "from an own board off split tails", _with(split, (*job.boards, board), chained.circuit, (changed,))
+
+
+def _second_tails(job: Job, board: Board) -> TailsStretch:
+    """The tails that will be laid from connector blocks to an own board; reckoned from the end of the main ones."""
+    main = main_tails(job)
+    return TailsStretch(
+        id=free_id(job, "second-tails"), after=main[-1].id if main else "", board=board.id, csa_mm2=25.0,
+        length_m=SECOND_TAILS_M, sleeved=Seen.YES, fitted_with_this_job=True,
+    )  # fmt: skip
 
 
 def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:

@@ -18,7 +18,7 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
 from fulmen.core.reference.tables import read_toml
 

@@ -20,9 +20,11 @@ from fulmen.core.model.load import DemandMethod, LoadKind
 from fulmen.core.model.readings import Outcome
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import Fixings, LengthBy, Surroundings
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
 from fulmen.core.model.stops import Stop
-from fulmen.core.model.supply import BondedService, CutOutCondition, Earthing, MeterKind, Seen, TnsSchool
+from fulmen.core.model.supply import BondedService, CutOutCondition, Earthing, MeterKind, TnsSchool
+from fulmen.core.model.tails import TailsEnd
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
 WORDS: dict[type[Enum], dict[str, str]] = {
@@ -138,6 +140,7 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Protective.CORE: "a core",
         Protective.ARMOUR: "the armour alone",
         Protective.CORE_AND_ARMOUR: "a core and the armour",
+        Protective.SEPARATE: "a conductor of its own beside it",
     },
     Insulation: {
         Insulation.PVC_70: "70 °C thermoplastic",
@@ -151,6 +154,12 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         DeviceKind.BREAKER: "circuit-breaker",
         DeviceKind.FUSE: "gG fuse in a fused switch",
         DeviceKind.REWIRABLE: "rewirable fuse",
+    },
+    TailsEnd: {
+        TailsEnd.METER: "meter",
+        TailsEnd.ISOLATOR: "isolator",
+        TailsEnd.BLOCKS: "connector blocks",
+        TailsEnd.BOARD: "board",
     },
     GuardKind: {
         GuardKind.SWITCH: "switch",

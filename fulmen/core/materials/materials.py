@@ -13,15 +13,17 @@ from fulmen.core.electrical.cable_fixing import IN_GROUND, ON_CLIPS, clip_spacin
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import TableError
+from fulmen.core.findings.words import word
 from fulmen.core.materials.prices import PriceLine, PriceList, cable_key, shipped_items
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.base import Part
-from fulmen.core.model.cables import Cable
+from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind, Guard, GuardKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
 
 END_M, WASTE_SHARE, BED_M, ROD_WIRE_M = 0.5, 0.05, 0.15, 3.0
@@ -129,6 +131,7 @@ def _needs(job: Job) -> Iterator[Need]:
         yield from _device(circuit)
     for circuit in job.circuits:
         yield from _boxes(circuit)
+    yield from _tails(job)
     yield from _boards(job)
     yield from _protection(job)
     yield "label", 5.0 * max(1, len(job.charge_points)), LABELS
@@ -153,6 +156,8 @@ def _cable(circuit: Circuit) -> Iterator[Need]:
         total_m = (length_m + slack_m) * (1 + WASTE_SHARE)
         why = f"{circuit.name}: {length_m:.1f} m walked, {slack_m:g} m for ends and slack, {WASTE_SHARE:.0%} waste"
         yield cable_key(cable.record, cable.csa_mm2), total_m, why
+        if cable.protective is Protective.SEPARATE:
+            yield "separate-cpc", total_m, f"{circuit.name}: beside the cable, {cable.separate_csa_mm2 or '?'} mm²"
 
 
 def _laid(section: Section, record: CableRecord, cable: Cable) -> Iterator[Need]:
@@ -263,7 +268,13 @@ def _boards(job: Job) -> Iterator[Need]:
             yield "surge", 1, board.name
         if board.id not in fed and len(at_origin) > 1:
             yield "connector-block", 3, f"tails split for {board.name}"
-            yield "tails", 6, f"tails split for {board.name}"
+
+
+def _tails(job: Job) -> Iterator[Need]:
+    """New stretches of the tails: a line and a neutral conductor each, with something for the ends."""
+    for one in job.supply.tails:
+        if one.fitted_with_this_job:
+            yield "tails", 2 * ((one.length_m or 0.0) + END_M), f"to the {word(one.ends_at)}"
 
 
 def _boxes(circuit: Circuit) -> Iterator[Need]:

@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import Field
 
 from fulmen.core.model.base import ElectrodeOhm, LoadA, Part, number
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 
 class CarEarth(StrEnum):

@@ -10,7 +10,7 @@ from pydantic import Field
 from fulmen.core.model.base import FaultKa, Id, Line, Part
 from fulmen.core.model.guards import Guards
 from fulmen.core.model.load import Appliance
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 
 class Enclosure(StrEnum):

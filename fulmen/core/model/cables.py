@@ -12,19 +12,24 @@ from fulmen.core.model.reference_method import ReferenceMethod
 
 
 class Protective(StrEnum):
-    """What serves as the protective conductor: a core, the armour alone, or both together."""
+    """What serves as the protective conductor: a core, the armour alone, both, or a conductor run beside the cable."""
 
     CORE = "core"
     ARMOUR = "armour"
     CORE_AND_ARMOUR = "core_and_armour"
+    SEPARATE = "separate"
 
 
 class Cable(Part):
-    """The cable of a circuit or of one section: a record of the catalogue, a size, its protective conductor."""
+    """The cable of a circuit or of one section: a record of the catalogue, a size, its protective conductor.
+
+    `separate_csa_mm2` is the copper protective conductor run beside it, where one is; null is not known.
+    """
 
     record: Id = "swa-3-core"
     csa_mm2: CsaMm2 = 6
     protective: Protective = Protective.CORE
+    separate_csa_mm2: CsaMm2 | None = None
 
 
 class Insulation(StrEnum):

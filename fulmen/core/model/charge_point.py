@@ -10,8 +10,8 @@ from pydantic import Field
 from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.base import ChargeCurrentA, CsaMm2, HeightM, Id, Line, Part
 from fulmen.core.model.guards import OpenPenDevice, Rcd, RcdType
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import DataWay
-from fulmen.core.model.supply import Seen
 
 
 class Provenance(StrEnum):

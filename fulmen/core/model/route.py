@@ -10,8 +10,8 @@ from pydantic import Field
 from fulmen.core.model.base import Part, SectionLengthM, number
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.reference_method import ReferenceMethod
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard
-from fulmen.core.model.supply import Seen
 
 
 class Surroundings(StrEnum):

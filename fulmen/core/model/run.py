@@ -10,6 +10,7 @@ from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit, Phase
 from fulmen.core.model.guards import Guard, GuardKind
 from fulmen.core.model.job import Job
+from fulmen.core.model.tails import TailsStretch
 
 
 @dataclass(frozen=True)
@@ -62,6 +63,22 @@ def line_of(job: Job, circuit: Circuit) -> Phase:
     """The line conductor of a single-phase circuit: its own, or that of the single-phase sub-main before its board."""
     feeder = next((one for one in job.circuits if one.feeds == circuit.from_board), None)
     return circuit.phase if feeder is None or feeder.phases == 3 else line_of(job, feeder)
+
+
+def tails_to(job: Job, board_id: str) -> tuple[TailsStretch, ...]:
+    """The stretches of the tails from the cut-out to a board, in order; empty where none is known to feed it."""
+    by_id = {one.id: one for one in job.supply.tails}
+    found: list[TailsStretch] = []
+    step = next((one for one in job.supply.tails if one.board == board_id), None)
+    while step is not None and step not in found:
+        found.append(step)
+        step = by_id.get(step.after)
+    return tuple(reversed(found))
+
+
+def main_tails(job: Job) -> tuple[TailsStretch, ...]:
+    """The tails to the origin's first board; what is stored while there is no board counts as them."""
+    return tails_to(job, job.boards[origin_index(job)].id if job.boards else "") or job.supply.tails[:1]
 
 
 def stored_guards(job: Job) -> list[Guard]:

@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Annotated
 
 from fulmen.core.model.base import Line, Paragraph, Part, number
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 
 
 class CarPlace(StrEnum):

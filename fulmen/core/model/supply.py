@@ -7,7 +7,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, PhotoRef, TailsLengthM
+from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, PhotoRef
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.tails import TailsStretch
 
 
 class Earthing(StrEnum):
@@ -24,14 +26,6 @@ class TnsSchool(StrEnum):
 
     TREAT_AS_PME = "treat_as_pme"
     AS_FOUND = "as_found"
-
-
-class Seen(StrEnum):
-    """The answer to a yes-or-no question at the survey; not seen yet is an answer."""
-
-    YES = "yes"
-    NO = "no"
-    NOT_SEEN = "not_seen"
 
 
 class BondedService(StrEnum):
@@ -86,9 +80,7 @@ class Supply(Part):
     pscc_enquiry_ka: FaultKa | None = None
     maximum_demand_a: LoadA | None = None
     load_limit_a: Annotated[float, Field(strict=True, ge=20, le=100)] | None = None
-    tails_csa_mm2: CsaMm2 | None = None
-    tails_length_m: TailsLengthM | None = None
-    tails_sleeved: Seen = Seen.NOT_SEEN
+    tails: tuple[TailsStretch, ...] = Field(default=(), max_length=12)
     earth_terminal: Seen = Seen.NOT_SEEN
     earthing_conductor_csa_mm2: CsaMm2 | None = None
     main_bonding_csa_mm2: CsaMm2 | None = None

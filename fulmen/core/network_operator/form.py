@@ -8,6 +8,7 @@ from fulmen.core.findings.words import word
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import LetterFacts
+from fulmen.core.model.run import main_tails
 from fulmen.core.model.stops import Stop
 from fulmen.core.network_operator.notification import Reason, Route, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
@@ -97,7 +98,7 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         cut_out_condition=word(supply.cut_out_condition),
         looped=word(supply.looped),
         neighbour_charge_point=word(supply.neighbour_charge_point),
-        tails_csa_mm2=supply.tails_csa_mm2,
+        tails_csa_mm2=min((one.csa_mm2 for one in main_tails(job) if one.csa_mm2), default=None),
         own_generation=word(supply.own_generation),
         demand_source=demand.source,
         demand_lines=demand.lines,

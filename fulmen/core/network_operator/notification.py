@@ -14,8 +14,9 @@ from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
 from fulmen.core.model.readings import StepKey
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
-from fulmen.core.model.supply import CutOutCondition, Seen
+from fulmen.core.model.supply import CutOutCondition
 from fulmen.core.reference.rule_set import RuleSet
 
 UNSOUND = (CutOutCondition.OLD, CutOutCondition.DAMAGED)

@@ -20,6 +20,8 @@ from fulmen.core.reference.tables import Table, read_toml, table
 OPERATING_C = {"pvc_70": 70.0, "xlpe_90": 90.0}
 K_COPPER = {"pvc_70": 115.0, "xlpe_90": 143.0}
 K_STEEL = {"pvc_70": 51.0, "xlpe_90": 46.0}
+# A bare or singly insulated conductor beside a cable; in 90 °C insulation it would be 176.
+K_SEPARATE_COPPER = 143.0
 K_SOURCE = "BS 7671 Tables 43.1, 54.3 and 54.4"
 
 
@@ -184,13 +186,36 @@ def cables_of(circuit: Circuit) -> list[Cable]:
     return list(found) or [circuit.cable]
 
 
+def armour_alone(record: CableRecord, cable: Cable) -> bool:
+    """Whether the armour is the only protective conductor."""
+    if cable.protective is Protective.SEPARATE:
+        return False
+    return cable.protective is Protective.ARMOUR or record.cpc == "armour"
+
+
 def protective_metal(record: CableRecord, cable: Cable) -> float:
-    """The protective conductor's own size [mm²]: the core, or the armour where it serves alone."""
-    alone = cable.protective is Protective.ARMOUR
+    """The protective conductor's own size [mm²]: the core, the armour where it serves alone, or the one beside.
+
+    Raises:
+        TableError: the size of the one beside the cable is not known, or the armour has no figure.
+    """
+    if cable.protective is Protective.SEPARATE:
+        if cable.separate_csa_mm2 is None:
+            raise TableError("the size of the protective conductor beside the cable is not known")
+        return cable.separate_csa_mm2
+    alone = armour_alone(record, cable)
     return record.armour_mm2(cable.csa_mm2) if alone else record.cpc_mm2(cable.csa_mm2)
+
+
+def protective_k(record: CableRecord, cable: Cable) -> float:
+    """k of the protective conductor: copper in the cable, copper beside it (as in 70 °C insulation), or steel."""
+    if cable.protective is Protective.SEPARATE:
+        return K_SEPARATE_COPPER
+    return (K_STEEL if armour_alone(record, cable) else K_COPPER)[record.insulation]
 
 
 def copper_protective_mm2(record: CableRecord, cable: Cable) -> float:
     """Copper in the protective conductor [mm²]: none where the armour serves alone."""
-    alone = cable.protective is Protective.ARMOUR or record.cpc == "armour"
-    return 0.0 if alone else record.cpc_mm2(cable.csa_mm2)
+    if cable.protective is Protective.SEPARATE:
+        return cable.separate_csa_mm2 or 0.0
+    return 0.0 if armour_alone(record, cable) else record.cpc_mm2(cable.csa_mm2)

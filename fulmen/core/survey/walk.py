@@ -17,8 +17,9 @@ from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.run import main_switch, main_switch_field
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
-from fulmen.core.model.supply import Earthing, Seen
+from fulmen.core.model.supply import Earthing
 
 
 class Ask(StrEnum):
@@ -80,9 +81,6 @@ FACTS = (
     Fact("supply.meter", Stop.METER, Ask.YOU, "What kind of meter is it?"),
     Fact("supply.isolator", Stop.METER, Ask.YOU, "Does an isolator stand between meter and board?"),
     Fact("supply.own_generation", Stop.METER, Ask.HOUSEHOLDER, "Are there solar panels or a battery?"),
-    Fact("supply.tails_csa_mm2", Stop.TAILS, Ask.YOU, "What size are the tails?"),
-    Fact("supply.tails_length_m", Stop.TAILS, Ask.YOU, "How long are the tails?"),
-    Fact("supply.tails_sleeved", Stop.TAILS, Ask.YOU, "Are the tails marked brown and blue?"),
     Fact("supply.room_to_split_tails", Stop.TAILS, Ask.YOU, "Is there room to split the tails?"),
     Fact("supply.earthing_conductor_csa_mm2", Stop.EARTH, Ask.YOU, "What size is the earthing conductor?"),
     Fact("supply.earth_terminal", Stop.EARTH, Ask.YOU, "Is there a main earthing terminal?"),
@@ -119,6 +117,17 @@ def point_facts(job: Job) -> Iterator[Fact]:
             yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
 
 
+def tails_facts(job: Job) -> Iterator[Fact]:
+    """The facts of every stretch of the tails; where there are several, a question names which one it means."""
+    for place, stretch in enumerate(job.supply.tails):
+        at, several = f"supply.tails.{place}", len(job.supply.tails) > 1
+        which = f"the tails, stretch {place + 1}, to the {word(stretch.ends_at)}" if several else "the tails"
+        are = "is" if several else "are"
+        yield Fact(f"{at}.csa_mm2", Stop.TAILS, Ask.YOU, f"What size {are} {which}?")
+        yield Fact(f"{at}.length_m", Stop.TAILS, Ask.YOU, f"How long {are} {which}?")
+        yield Fact(f"{at}.sleeved", Stop.TAILS, Ask.YOU, f"{are.capitalize()} {which} marked brown and blue?")
+
+
 def switch_facts(job: Job) -> Iterator[Fact]:
     """The main switch stands in the incomer of the origin's board."""
     if main_switch(job) is not None:
@@ -129,7 +138,9 @@ def switch_facts(job: Job) -> Iterator[Fact]:
 def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
     """Every fact that this job asks for, in the order of the walk, and whether it is known."""
     return tuple(
-        (fact, known(job, fact)) for fact in (*FACTS, *switch_facts(job), *point_facts(job)) if fact.wanted(job)
+        (fact, known(job, fact))
+        for fact in (*FACTS, *tails_facts(job), *switch_facts(job), *point_facts(job))
+        if fact.wanted(job)
     )
 
 

@@ -16,7 +16,9 @@ const supply = computed(() => store.job!.supply)
 const at = (field: string) => `charge_points.${store.pointIndex}.arrangement.${field}`
 const arrangement = computed(() => store.job!.charge_points[store.pointIndex]!.arrangement)
 // A separate open-PEN device along this run: how it senses is told where it stands.
-const device = computed(() => store.guards?.guards.find((one) => one.kind === 'open_pen_device' && one.stands !== 'unit'))
+const device = computed(() =>
+  store.guards?.guards.find((one) => one.kind === 'open_pen_device' && one.stands !== 'unit'),
+)
 const ownElectrode = computed(() => arrangement.value.car_earth === 'own_electrode' && supply.value.earthing !== 'tt')
 const onHouseEarth = computed(() => arrangement.value.car_earth === 'house_earth' && supply.value.earthing !== 'tt')
 const twoEarths = computed(

@@ -34,7 +34,7 @@ from fulmen.core.findings.rules.run import (
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.guards import DeviceKind, Rcd, RcdType
 from fulmen.core.model.route import Surroundings
-from fulmen.core.model.supply import Seen
+from fulmen.core.model.seen import Seen
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.units import telling_decimals
 

@@ -67,7 +67,7 @@ class _Before:
 
 def wired_ways(layout: Layout, demand: Demand, rules: RuleSet) -> Iterator[Wired]:
     """Every electrical way of one layout, those that fall short included."""
-    tails = tails_figures(layout.job, demand, layout.run.charge_point.design_current_a())
+    tails = tails_figures(layout.job, demand, layout.run.charge_point.design_current_a(), layout.run.chain[0].board)
     start = chain_start(layout.job, rules, tails)
     ways = [_Before()]
     for chained in layout.run.chain[:-1]:

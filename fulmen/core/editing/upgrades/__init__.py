@@ -20,13 +20,14 @@ from fulmen.core.editing.upgrades.v2 import (
     arrangement_for_each_point,
     guards_stand_in_boards,
     reliance_names_the_unit,
+    tails_in_stretches,
 )
 from fulmen.core.model.job import SCHEMA_VERSION
 
 Document = dict[str, Any]
 STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
     1: (boards_without_phases, provenance_of_units, letters_rest_on_facts, decisions_rest_on_facts),
-    2: (reliance_names_the_unit, guards_stand_in_boards, arrangement_for_each_point),
+    2: (reliance_names_the_unit, guards_stand_in_boards, tails_in_stretches, arrangement_for_each_point),
 }
 OLDEST = min(STEPS)
 

@@ -111,6 +111,28 @@ def _box(circuit: Document, guards: list[Document], names: _Names) -> Document:
     }  # fmt: skip
 
 
+def tails_in_stretches(document: Document) -> Document:
+    """The tails were one conductor to the first board; now they are its first stretch, from cut-out to board."""
+    supply = document.get("supply")
+    if not isinstance(supply, dict):
+        return document
+    names, moved = (
+        _Names(document),
+        {"tails_csa_mm2": "csa_mm2", "tails_length_m": "length_m", "tails_sleeved": "sleeved"},
+    )
+    fed = [one.get("feeds") for one in _parts(document, "circuits")]
+    origin = next((one.get("id") for one in _parts(document, "boards") if one.get("id") not in fed), "")
+    stretch = {
+        "id": names.free("tails"),
+        "board": origin,
+        **{new: supply[old] for old, new in moved.items() if old in supply},
+    }
+    return {
+        **document,
+        "supply": {**{old: value for old, value in supply.items() if old not in moved}, "tails": [stretch]},
+    }
+
+
 def reliance_names_the_unit(document: Document) -> Document:
     """The call to rely on the RCD in the unit rested on there being none at the board; it rests on the unit's too."""
     decisions = document.get("decisions")

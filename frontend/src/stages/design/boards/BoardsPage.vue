@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Boards and circuits from the origin to the charge point: how it is fed, each board and circuit, what goes off.
+// Boards and circuits as the tree they are, each part edited in place: how a charge point is fed, what goes off.
 import { computed, ref } from 'vue'
 
 import { answer, api, asProblem } from '../../../api/client'
@@ -8,13 +8,15 @@ import { useJob } from '../../../job/useJob'
 import TapGroup from '../../../shared/fields/TapGroup.vue'
 import { useAsked } from '../../../shared/useAsked'
 import { useChain } from '../useChain'
-import BoardCard from './BoardCard.vue'
-import CircuitCard from './CircuitCard.vue'
 import FaultTable from './FaultTable.vue'
 import MakerCables from './MakerCables.vue'
+import TreeBoard from './TreeBoard.vue'
+import { provideOpenPart, useTree } from './useTree'
 
 const store = useJob()
-const { point, links, endOf } = useChain()
+const { point, links } = useChain()
+const { roots } = useTree()
+provideOpenPart()
 const asked = computed(() =>
   point.value && links.value.length ? { job: store.job!, charge_point: point.value.id } : undefined,
 )
@@ -54,12 +56,9 @@ async function points(
       :chosen="(one) => found!.layouts[one]!.standing"
       @tap="lay"
     />
-    <ol class="chain">
-      <template v-for="(link, index) in links" :key="link.circuit.id">
-        <BoardCard :board="link.board" :index="link.boardIndex" :origin="index === 0" />
-        <CircuitCard :link="link" :end="endOf(index)" />
-      </template>
-    </ol>
+    <div class="tree" role="group" aria-label="The tree from the origin: press a part to edit it">
+      <TreeBoard v-for="root in roots" :key="root.board.id" :node="root" />
+    </div>
     <p v-if="!links.length" class="quiet">No circuit feeds a charge point in this job.</p>
     <div v-else class="acts">
       <v-btn variant="outlined" size="small" @click="points('/api/v1/charge-point-beside', 'a second charge point')"
@@ -80,11 +79,7 @@ async function points(
 
 <style src="../page.css" />
 <style scoped>
-.chain {
-  list-style: none;
-  margin: 0;
-  padding: 0 0 0 14px;
-  border-left: 4px solid var(--copper);
+.tree {
   display: grid;
   gap: 12px;
 }

@@ -13,7 +13,7 @@ defineProps<{ sleeved: boolean }>()
       <path d="M40 30H58M84 30H100" class="live" style="stroke-width: 8" />
       <path d="M40 50H58M84 50H100" class="neutral" style="stroke-width: 8" />
     </template>
-    <text v-else x="62" y="74" class="note">which is which?</text>
+    <text v-else x="70" y="76" text-anchor="middle" class="note">which is which?</text>
   </svg>
 </template>
 

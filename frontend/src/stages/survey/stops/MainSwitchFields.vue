@@ -22,5 +22,7 @@ const VOLTS = [230, 400].map((value) => ({ value, words: `${value} V` }))
     <JobField :path="at('standard')" label="Its standard, as marked" />
     <JobField :path="at('location')" label="Main switch, where" />
   </template>
-  <button v-else type="button" class="link" @click="add('boards.0.incomer', 'switch', true)">Add the main switch</button>
+  <button v-else type="button" class="link" @click="add('boards.0.incomer', 'switch', true)">
+    Add the main switch
+  </button>
 </template>

@@ -1,20 +1,91 @@
 <script setup lang="ts">
+// The tails, stretch by stretch from the cut-out; usually one, several where they are split or pass an isolator.
+import { computed } from 'vue'
+
+import type { TailsStretch } from '../../../api/types'
+import { useJob } from '../../../job/useJob'
+import FieldGroup from '../../../shared/fields/FieldGroup.vue'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
+import { useGuardActs } from '../../../shared/useGuardActs'
 import TailsDrawing from '../drawings/TailsDrawing.vue'
 import { TAILS } from './items'
+import TailsPlace from './TailsPlace.vue'
+
+const store = useJob()
+const { freeId } = useGuardActs()
+const tails = computed(() => store.job!.supply.tails)
+const several = computed(() => tails.value.length > 1)
+// Usual sizes: behind a bigger fuse more is usual; anything smaller needs the operator's word.
+const small = (one: TailsStretch) => one.csa_mm2 !== null && one.csa_mm2 < 25
+
+function add(): void {
+  const last = tails.value.at(-1)
+  const stretch: TailsStretch = {
+    id: freeId('tails'),
+    after: last?.id ?? '',
+    ends_at: 'board',
+    board: '',
+    csa_mm2: null,
+    length_m: null,
+    sleeved: 'not_seen',
+    accepted_in_writing: 'not_seen',
+    fitted_with_this_job: false,
+  }
+  store.change('supply.tails', [...tails.value, stretch])
+}
+/** What went on from a stretch that is taken out goes on from the one before it. */
+function takeOut(index: number): void {
+  const gone = tails.value[index]!
+  const kept = tails.value
+    .filter((one) => one !== gone)
+    .map((one) => (one.after === gone.id ? { ...one, after: gone.after } : one))
+  store.apply('a stretch of the tails taken out', [{ field: 'supply.tails', value: kept }])
+}
 </script>
 
 <template>
-  <TapField
-    path="supply.tails_csa_mm2"
-    label="Size of the tails"
-    :items="TAILS"
-    hint="Read it off the sheath; don’t guess."
-  />
-  <JobField path="supply.tails_length_m" label="Tails, length" kind="number" unit="m" class="short" />
-  <TapField path="supply.tails_sleeved" label="Marked brown and blue?" choice="Seen">
-    <template #picture="{ value }"><TailsDrawing :sleeved="value === 'yes'" /></template>
-  </TapField>
+  <component
+    :is="several ? FieldGroup : 'div'"
+    v-for="(one, index) in tails"
+    :key="one.id"
+    :title="`Stretch ${index + 1}`"
+    class="stretch"
+  >
+    <TailsPlace v-if="several" :index="index" class="wide" />
+    <TapField
+      :path="`supply.tails.${index}.csa_mm2`"
+      label="Size of the tails"
+      :items="TAILS"
+      hint="Read it off the sheath; don’t guess."
+      class="wide"
+    />
+    <JobField :path="`supply.tails.${index}.length_m`" label="Tails, length" kind="number" unit="m" class="short" />
+    <TapField :path="`supply.tails.${index}.sleeved`" label="Marked brown and blue?" choice="Seen" class="wide">
+      <template #picture="{ value }"><TailsDrawing :sleeved="value === 'yes'" /></template>
+    </TapField>
+    <TapField
+      v-if="small(one)"
+      :path="`supply.tails.${index}.accepted_in_writing`"
+      label="Accepted by the operator in writing?"
+      choice="Seen"
+      hint="Only where the size is smaller than usual behind this fuse."
+      class="wide"
+    />
+    <button v-if="several" type="button" class="link" @click="takeOut(index)">Take this stretch out</button>
+  </component>
+  <button type="button" class="link add" @click="add">
+    {{ tails.length ? 'The tails go on: add a stretch' : 'Add the tails' }}
+  </button>
   <TapField path="supply.room_to_split_tails" label="Room for connector blocks to split them?" choice="Seen" />
 </template>
+
+<style scoped>
+.stretch {
+  display: grid;
+  gap: 16px;
+}
+.add {
+  min-height: 44px;
+}
+</style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// One circuit of the chain: its device, its cable, and what it must carry.
+// The facts of one circuit: its device, its cable, what it leaves the board behind, and what it must carry.
 import { computed, ref } from 'vue'
 
 import { answer, api, asProblem } from '../../../api/client'
@@ -9,14 +9,14 @@ import JobField from '../../../shared/fields/JobField.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { withValue } from '../../../shared/paths'
 import { useCables } from '../useCables'
-import type { ChainLink } from '../useChain'
 
-const props = defineProps<{ link: ChainLink; end: string }>()
+const props = defineProps<{ index: number; pointIndex: number }>()
 
 const store = useJob()
 const { items, sizes } = useCables()
-const path = computed(() => `circuits.${props.link.circuitIndex}`)
-const circuit = computed(() => props.link.circuit)
+const path = computed(() => `circuits.${props.index}`)
+const circuit = computed(() => store.job!.circuits[props.index]!)
+const final = computed(() => props.pointIndex >= 0)
 const breaker = computed(() => circuit.value.device.kind === 'breaker')
 const RATINGS = [6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100].map((value) => ({ value, words: `${value} A` }))
 const CURVES = ['B', 'C', 'D'].map((value) => ({ value, words: value }))
@@ -28,9 +28,18 @@ const rcds = computed(() => [
   { value: null, words: 'none' },
   ...usualRcds(circuit.value.device.rcd).map((value) => ({ value, words: rcdWords(value) })),
 ])
-const figures = computed(() => store.profile?.chain.find((one) => one.circuit === circuit.value.id))
 const threePhase = computed(() => store.job!.supply.phases === 3)
-const point = computed(() => store.job!.charge_points.findIndex((one) => one.id === circuit.value.feeds))
+const point = computed(() => props.pointIndex)
+// Where its way stands: straight behind the incomer, or behind the guards of a group.
+const groups = computed(() => {
+  const board = store.job!.boards.find((one) => one.id === circuit.value.from_board)
+  return [
+    { value: '', words: 'straight from the board' },
+    ...(board?.groups ?? []).map((one) => ({ value: one.id, words: `behind ${one.name}` })),
+  ]
+})
+const POLES = [{ value: null, words: 'not seen yet' }, ...[1, 2, 3, 4].map((value) => ({ value, words: `${value}` }))]
+const SEPARATE = [2.5, 4, 6, 10, 16, 25].map((value) => ({ value, words: `${value} mm²` }))
 const failed = ref('')
 
 /** Another kind of cable brings the methods that its table knows. */
@@ -52,24 +61,19 @@ async function lay(record: string): Promise<void> {
   }
 }
 // Behind a single-phase sub-main the line conductor is that one's.
-const behindOne = computed(() => store.job!.circuits.find((one) => one.feeds === props.link.board.id)?.phases === 1)
+const behindOne = computed(
+  () => store.job!.circuits.find((one) => one.feeds === circuit.value.from_board)?.phases === 1,
+)
 const onePhase = computed(
   () =>
     threePhase.value &&
     !behindOne.value &&
-    (props.link.final ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1),
+    (final.value ? store.job!.charge_points[point.value]?.phases === 1 : circuit.value.phases === 1),
 )
 </script>
 
 <template>
-  <li class="card">
-    <h2>
-      {{ circuit.name }} <span class="quiet">to {{ end }}</span>
-      <span v-if="figures" class="figure small"
-        >{{ figures.load_a.toFixed(0) }} A on {{ figures.device_a.toFixed(0) }} A,
-        {{ (figures.to_m - figures.from_m).toFixed(1) }} m</span
-      >
-    </h2>
+  <section class="facts" :aria-label="circuit.name">
     <div class="fields">
       <JobField :path="`${path}.name`" label="Name" class="wide" />
       <JobField :path="`${path}.way`" label="Way" />
@@ -78,15 +82,17 @@ const onePhase = computed(
       <template v-if="breaker">
         <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
         <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
+        <JobField :path="`${path}.device.poles`" label="Poles it opens" kind="choice" :items="POLES" />
       </template>
       <JobField
-        v-if="!link.final"
-        :path="`${path}.device.rcd`"
-        label="RCD with it"
+        v-if="groups.length > 1"
+        :path="`${path}.group`"
+        label="Its way"
         kind="choice"
-        :items="rcds"
+        :items="groups"
         class="wide"
       />
+      <JobField :path="`${path}.device.rcd`" label="RCD with it" kind="choice" :items="rcds" class="wide" />
       <v-select
         label="Cable"
         :model-value="circuit.cable.record"
@@ -100,6 +106,13 @@ const onePhase = computed(
       <JobField :path="`${path}.cable.csa_mm2`" label="Size" kind="choice" :items="sizes(circuit.cable.record)" />
       <JobField :path="`${path}.cable.protective`" label="Protective conductor" kind="choice" choice="Protective" />
       <JobField
+        v-if="circuit.cable.protective === 'separate'"
+        :path="`${path}.cable.separate_csa_mm2`"
+        label="Its size"
+        kind="choice"
+        :items="SEPARATE"
+      />
+      <JobField
         :path="`${path}.terminals`"
         label="70 °C terminals"
         kind="choice"
@@ -107,30 +120,18 @@ const onePhase = computed(
         class="wide"
       />
       <JobField
-        v-if="link.final && threePhase"
+        v-if="final && threePhase"
         :path="`charge_points.${point}.phases`"
         label="Phases of the unit"
         kind="choice"
         :items="PHASES"
       />
-      <JobField
-        v-if="!link.final && threePhase"
-        :path="`${path}.phases`"
-        label="Phases"
-        kind="choice"
-        :items="PHASES"
-      />
+      <JobField v-if="!final && threePhase" :path="`${path}.phases`" label="Phases" kind="choice" :items="PHASES" />
       <JobField v-if="onePhase" :path="`${path}.phase`" label="Line conductor" kind="choice" :items="LINES" />
-      <JobField v-if="!link.final" :path="`${path}.load_limit_a`" label="Clamp limit" kind="number" unit="A" />
+      <JobField v-if="!final" :path="`${path}.load_limit_a`" label="Clamp limit" kind="number" unit="A" />
+      <JobField :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
       <JobField
-        v-if="!link.final"
-        :path="`${path}.fitted_with_this_job`"
-        label="New with this job"
-        kind="choice"
-        :items="YES_NO"
-      />
-      <JobField
-        v-if="link.final"
+        v-if="final"
         :path="`charge_points.${point}.set_current_a`"
         label="Unit set to"
         kind="number"
@@ -138,36 +139,7 @@ const onePhase = computed(
       />
       <JobField :path="`${path}.slack_m`" label="Slack at its end" kind="number" unit="m" />
     </div>
-  </li>
+  </section>
 </template>
 
-<style scoped>
-.card {
-  padding: 4px 4px 4px 0;
-}
-h2 {
-  font-size: 1rem;
-}
-h2 .quiet,
-h2 .small {
-  font-weight: 400;
-}
-h2 {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 8px;
-  align-items: baseline;
-}
-h2 .small {
-  margin-left: auto;
-}
-.wide {
-  grid-column: span 2;
-}
-.fields {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
-  gap: 10px;
-  padding-top: 10px;
-}
-</style>
+<style src="./tree.css" />

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+// The facts of one guard, edited where it stands; what nobody has looked at stays empty.
+import { computed } from 'vue'
+
+import type { Guard } from '../../../api/types'
+import { useJob } from '../../../job/useJob'
+import { guardWords } from '../../../run/figureWords'
+import JobField from '../../../shared/fields/JobField.vue'
+import OpenPenFields from '../../../shared/fields/OpenPenFields.vue'
+import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
+import { valueAt } from '../../../shared/paths'
+import { useGuardActs } from '../../../shared/useGuardActs'
+import { useGuardWords } from './useGuardWords'
+import { useOpenPart } from './useTree'
+
+const props = defineProps<{ path: string }>()
+
+const store = useJob()
+const { open } = useOpenPart()
+const { takeOut } = useGuardActs()
+const { viewAt } = useGuardWords()
+const guard = computed(() => valueAt(store.job, props.path) as Guard)
+const told = computed(() => viewAt(props.path))
+const rcds = computed(() => [
+  { value: null, words: 'not seen yet' },
+  ...usualRcds(guard.value.rcd).map((value) => ({ value, words: rcdWords(value) })),
+])
+const POLES = [{ value: null, words: 'not seen yet' }, ...[1, 2, 3, 4].map((value) => ({ value, words: `${value}` }))]
+const VOLTS = [{ value: null, words: 'not seen yet' }, ...[230, 400].map((value) => ({ value, words: `${value} V` }))]
+const FITTED = [
+  { value: true, words: 'new with this job' },
+  { value: false, words: 'there already' },
+]
+
+function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
+  store.change(`${props.path}.open_pen`, { sensing, opens_protective_conductor: true, opens_within_s: 5 })
+}
+function remove(): void {
+  open.value = ''
+  takeOut(props.path)
+}
+</script>
+
+<template>
+  <section class="facts" :aria-label="told?.name ?? 'Device'">
+    <p v-if="told" class="quiet small">{{ guardWords(told) }}.</p>
+    <div class="fields">
+      <JobField
+        v-if="guard.kind === 'rccb'"
+        :path="`${path}.rcd`"
+        label="Type and current, as marked"
+        kind="choice"
+        :items="rcds"
+      />
+      <JobField :path="`${path}.rating_a`" label="Rated current" kind="number" unit="A" />
+      <JobField :path="`${path}.poles`" label="Poles it opens" kind="choice" :items="POLES" />
+      <template v-if="guard.kind === 'switch'">
+        <JobField :path="`${path}.voltage_v`" label="Its voltage" kind="choice" :items="VOLTS" />
+        <JobField :path="`${path}.standard`" label="Its standard, as marked" />
+        <JobField :path="`${path}.location`" label="Where it stands" />
+      </template>
+      <OpenPenFields v-if="guard.kind === 'open_pen_device' && guard.open_pen" :path="`${path}.open_pen`" />
+      <JobField :path="`${path}.fitted_with_this_job`" label="It is" kind="choice" :items="FITTED" />
+    </div>
+    <p v-if="guard.kind === 'open_pen_device' && !guard.open_pen" class="say">
+      What does it watch?
+      <button type="button" class="link" @click="say('met_voltage')">earth terminal to true earth</button>
+      <button type="button" class="link" @click="say('line_neutral_window')">line to neutral</button>
+    </p>
+    <button type="button" class="link" @click="remove">Take it out</button>
+  </section>
+</template>
+
+<style src="./tree.css" />
+<style scoped>
+.say {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+}
+</style>
