@@ -36,7 +36,12 @@ RULES = rule_set()
 
 
 SWITCH = {"id": "main-switch", "kind": "switch", "poles": 2, "rating_a": 100.0, "voltage_v": 230}
-OPEN_PEN_BOX = {"id": "pen-box", "name": "Box", "guards": [{"id": "pen", "kind": "open_pen_device", "open_pen": {}}]}
+OPEN_PEN = {"sensing": "line_neutral_window", "opens_protective_conductor": True, "opens_within_s": 4.0}
+OPEN_PEN_BOX = {
+    "id": "pen-box",
+    "name": "Box",
+    "guards": [{"id": "pen", "kind": "open_pen_device", "open_pen": OPEN_PEN}],
+}
 DETECTOR_BOX = {"id": "dc-box", "name": "Box", "guards": [{"id": "dc", "kind": "dc_detector"}]}
 
 

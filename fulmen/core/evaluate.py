@@ -35,6 +35,7 @@ from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import CHARGE_POINT
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
+from fulmen.core.model.seen import Seen
 from fulmen.core.network_operator.notification import OperatorMatter, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, stop_states, walked
@@ -82,7 +83,10 @@ class RunSentence(Part):
 
 
 class Evaluation(Part):
-    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued."""
+    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued.
+
+    `unsaid` are the fields of the routes that a verdict waits for.
+    """
 
     rule_set: str
     edition: str
@@ -90,6 +94,7 @@ class Evaluation(Part):
     sentences: tuple[RunSentence, ...]
     faults: tuple[RunFaults, ...]
     guards: tuple[RunGuards, ...]
+    unsaid: tuple[str, ...]
     findings: tuple[Finding, ...]
     steps: tuple[Step, ...]
     gaps: tuple[Gap, ...]
@@ -143,6 +148,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
             for case in cases
         ),
         guards=tuple(run_guards(job, case.run) for case in cases),
+        unsaid=_unsaid(job),
         findings=findings,
         steps=steps,
         gaps=certificate_gaps(job, findings, steps),
@@ -152,6 +158,16 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         stops=stop_states(facts, findings),
         questions=open_questions(facts),
         totals=_totals(findings),
+    )
+
+
+def _unsaid(job: Job) -> tuple[str, ...]:
+    """The paths of what a route's places ask for and nobody has said yet."""
+    return tuple(
+        f"circuits.{index}.route.{place}.{name}"
+        for index, circuit in enumerate(job.circuits)
+        for place, section in enumerate(circuit.route)
+        for name in section.unknown()
     )
 
 
@@ -200,13 +216,23 @@ def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...], mat
         for check in DESIGN_CHECKS:
             found.extend(check(case))
     found.extend([*reading_findings(steps, rules), *agreement_findings(cases)])
+    unseen = _not_looked_at(cases[0].job)
     once: dict[str, Finding] = {}
     for finding in found:
         key = finding.key
+        if finding.verdict is Verdict.MEETS and finding.subject in unseen:
+            continue
         known = once.get(key)
         if known is None or _severity(finding) < _severity(known):
             once[key] = finding
     return list(once.values())
+
+
+def _not_looked_at(job: Job) -> set[str]:
+    """The subjects of existing circuits and their sections that nobody has looked at: nothing of them meets."""
+    unseen = [one for one in job.circuits if not one.fitted_with_this_job and one.looked_at is not Seen.YES]
+    sections = {f"{one.id}-{number}" for one in unseen for number in range(1, len(one.route) + 1)}
+    return {one.id for one in unseen} | sections
 
 
 def _severity(finding: Finding) -> tuple[int, float]:

@@ -11,6 +11,7 @@ from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_w
 from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.evaluate import Evaluation
+from fulmen.core.field_messages import place
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable, Protective
@@ -19,6 +20,7 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
+from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.model.run import line_of, main_switch, runs
 from fulmen.core.model.seen import Seen
@@ -75,6 +77,7 @@ def _content(issue: Issue) -> dict[str, Any]:
         "origin": _results(job, evaluation, ORIGIN),
         "main_switch": main_switch(job),
         "rcds": _rcd_rows(job),
+        "known_how": _known_how(job),
         "tails": [_tails_words(job, one) for one in job.supply.tails] or ["–"],
         "signed": _signed(job),
         "inspections": inspections,
@@ -142,8 +145,8 @@ def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str
 
 def way_words(job: Job, circuit: Circuit) -> str:
     """The way of a circuit, with its line conductors where the supply has three."""
-    phases = next((point.phases for point in job.charge_points if point.id == circuit.feeds), circuit.phases)
-    lines = "" if job.supply.phases == 1 else line_of(job, circuit).value if phases == 1 else "L1–L3"
+    phases = next((point.phase_count for point in job.charge_points if point.id == circuit.feeds), circuit.phases)
+    lines = "" if job.supply.phase_count == 1 else line_of(job, circuit).value if phases == 1 else "L1–L3"
     return f"{circuit.way or '–'} {lines}".strip()
 
 
@@ -185,6 +188,16 @@ def _own_rcd(job: Job, circuit: Circuit) -> str:
         return "–"
     rcd, inside = own[0].rcd, own[0].stands is Stands.UNIT
     return f"Type {rcd.type.value}, {rcd.residual_ma} mA, {'in the unit' if inside else own[0].where}" if rcd else "–"
+
+
+def _known_how(job: Job) -> list[str]:
+    """What was not seen on this job but taken otherwise, each way of knowing with the places it stands for."""
+    told: dict[KnownHow, dict[str, None]] = {}
+    for field, how in job.known_how.items():
+        if how in (KnownHow.TAKEN_AS_USUAL, KnownHow.EARLIER_VERSION):
+            path = tuple(int(part) if part.isdigit() else part for part in field.split("."))
+            told.setdefault(how, {})[place(path)] = None
+    return [f"{word(how).capitalize()}: {'; '.join(places)}." for how, places in told.items()]
 
 
 def _tails_words(job: Job, one: TailsStretch) -> str:

@@ -63,7 +63,7 @@ def _route(body: RouteQuestion, circuit: Circuit) -> tuple[Section, ...]:
         return (*route, *route_from_shorthand(body.text, job, circuit))
     if body.act == "add":
         record = cable_record(circuit.cable.record, job)
-        return (*route, section_in(body.surroundings, 1.0, record, LengthBy.TAPE))
+        return (*route, section_in(body.surroundings, 1.0, record, LengthBy.TAPE, fitted=circuit.fitted_with_this_job))
     if body.act == "split":
         return split_section(route, body.index, body.at_m)
     if body.act == "join":
@@ -75,7 +75,8 @@ def _route(body: RouteQuestion, circuit: Circuit) -> tuple[Section, ...]:
     if body.index >= len(route):
         raise InputError("index", f"There is no section {body.index + 1}.")
     own = route[body.index].cable or circuit.cable
-    moved = surrounded(route[body.index], body.surroundings, cable_record(own.record, job))
+    fitted = circuit.fitted_with_this_job
+    moved = surrounded(route[body.index], body.surroundings, cable_record(own.record, job), fitted=fitted)
     return (*route[: body.index], moved, *route[body.index + 1 :])
 
 

@@ -7,7 +7,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, Playwright, expect, sync_playwright
 
 from fulmen.demo import load_demo
 from fulmen.settings import Settings
@@ -72,6 +72,7 @@ class BrowserCase(AppCase):
         page = context.new_page()
         page.set_default_timeout(TIMEOUT_MS)
         page.on("pageerror", lambda error: self.faults.append(str(error)))
+        page.on("console", self._silent)
         page.on("request", lambda request: self._only_here(request.url))
         page.goto(self.url + path)
         return page
@@ -95,6 +96,12 @@ class BrowserCase(AppCase):
         """The page, once it shows what it is about."""
         page.locator("main h1, main h2, main legend").first.wait_for()
         return page
+
+    def _silent(self, message: ConsoleMessage) -> None:
+        """An error or a warning in the console is a fault; that an answer was refused is told to the person."""
+        refused = "Failed to load resource" in message.text
+        if message.type in ("error", "warning") and not refused:
+            self.faults.append(f"console {message.type}: {message.text}")
 
     def _only_here(self, url: str) -> None:
         if not url.startswith((self.url, "data:", "blob:")):

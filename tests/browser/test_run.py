@@ -140,13 +140,24 @@ class OtherWays(BrowserCase):
         expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Falls short")
 
 
+# Pairs of texts of the band that lie over one another, by what they say.
+OVERLAPPING = """() => {
+  const texts = [...document.querySelectorAll('.run-band svg text')].filter((t) => t.textContent.trim())
+  const boxes = texts.map((t) => [t.textContent.trim(), t.getBoundingClientRect()])
+  const over = (a, b) => a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 3 && b.top < a.bottom - 3
+  return boxes.flatMap(([one, a], i) => boxes.slice(i + 1).filter(([, b]) => over(a, b)).map(([other]) => [one, other]))
+}"""
+
+
 class Boards(BrowserCase):
     def test_through_a_sub_main_and_a_second_charge_point(self) -> None:
         page = self.job_page("Lime Kiln", "design/boards")
         fed = page.get_by_role("group", name="How Charge point is fed")
         fed.get_by_role("radio", name="through a sub-main and a small board").click()
-        expect(page.get_by_role("heading", name="Board at the far end").first).to_be_visible()
+        far = page.get_by_role("button", name="Board at the far end", exact=True)
+        expect(far).to_be_visible()
         expect(page.get_by_role("row", name="Board at the far end line and earth")).to_contain_text("within")
+        far.click()
         choose(page, "Add a load", "Lighting circuit, 6 A")
         expect(page.get_by_text("It also feeds, counted with diversity")).to_be_visible()
         page.get_by_role("button", name="Add a charge point beside it").click()
@@ -159,7 +170,8 @@ class Boards(BrowserCase):
 
     def test_a_garage_board_that_was_there_is_answered_where_it_stands(self) -> None:
         page = self.job_page("Garage at the end", "design/boards")
-        board = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Garage board garage"))
+        page.get_by_role("button", name="Garage board garage").click()
+        board = page.get_by_role("region", name="Garage board")
         choose(board, "New with this job", "no")
         choose(board, "RCD before its ways", "Type AC, 30 mA")
         choose(board, "Looked over, lid off", "not seen yet")
@@ -193,9 +205,37 @@ class Boards(BrowserCase):
         rows.fill("C 6 50\nD 6 52\nE 6 55")
         page.get_by_role("button", name="Keep the record").click()
         expect(page.get_by_text("3 ratings, maker's sheet")).to_be_visible()
+        page.get_by_role("group", name="The tree from the origin").get_by_role("button", name="B40 A 30 mA").click()
         choose(page, "Cable", "Own EV cable (maker’s record)")
         expect(page.get_by_text("in use")).to_be_visible()
         expect(page.get_by_role("button", name="Weakest section carries 40 A")).to_contain_text("49.1 A")
+
+    def test_a_board_is_built_where_it_stands(self) -> None:
+        """An RCCB in front of a group, a box on the way with another, and what the checks make of them."""
+        page = self.job_page("Lime Kiln", "design/boards")
+        tree = page.get_by_role("group", name="The tree from the origin")
+        tree.get_by_role("button", name="+ group of ways").click()
+        tree.get_by_role("button", name="Group", exact=True).click()
+        facts = page.get_by_role("region", name="Group of ways")
+        facts.get_by_label("Name", exact=True).fill("RCD side")
+        choose(facts, "Other circuits behind it", "yes")
+        facts.get_by_label("Which, such as freezer and lights").fill("freezer")
+        tree.get_by_role("button", name="Add a device in front of RCD side").click()
+        page.get_by_role("menuitem", name="RCCB").click()
+        choose(page, "Type and current, as marked", "Type A, 30 mA")
+        page.get_by_label("Rated current", exact=True).fill("63")
+        tree.get_by_role("button", name="B40 A 30 mA").click()
+        choose(page, "Its way", "behind RCD side")
+        expect(page.get_by_role("row", name="Charge point line and earth")).to_contain_text("with it freezer")
+        tree.get_by_role("button", name="+ box on the way").click()
+        tree.get_by_role("group", name="in Box").get_by_role("button", name="RCCB", exact=True).click()
+        choose(page, "Type and current, as marked", "Type B, 30 mA")
+        expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(1)
+        tree.get_by_role("button", name="Box", exact=True).click()
+        page.get_by_role("button", name="Take the box out").click()
+        expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(0)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(1)
 
 
 class Materials(BrowserCase):
@@ -237,9 +277,15 @@ class Band(BrowserCase):
         page.keyboard.press("ArrowRight")
         told = page.locator(".run-band .sr-only")
         expect(told).to_contain_text("Cut-out")
-        for _ in range(7):
+        page.keyboard.press("ArrowRight")
+        expect(told).to_contain_text(
+            "100 A cut-out fuse Cut-out: opens the line; with it goes off the whole installation"
+        )
+        for _ in range(8):
             page.keyboard.press("ArrowRight")
         expect(told).to_contain_text("Garage board: B32 A 30 mA")
+        page.keyboard.press("ArrowRight")
+        expect(told).to_contain_text("sees alternating and pulsating current, from 30 mA")
         page.keyboard.press("End")
         expect(told).to_contain_text("Charge point: 32 A")
         page.keyboard.press("Escape")
@@ -264,6 +310,22 @@ class Band(BrowserCase):
               .map((t) => t.getBoundingClientRect()); return boxes.some((a, i) => i && a.left < boxes[i - 1].right) }"""
         )
         self.assertFalse(overlapping)
+
+    def test_no_caption_of_a_guard_lies_over_another(self) -> None:
+        for title in ("Three RCDs in a row", "RCD box in the garage", "Own board beside", "Two units on a post"):
+            page = self.job_page(title, "design")
+            for width in (820, 1280, 1920):
+                page.set_viewport_size({"width": width, "height": 800})
+                page.wait_for_timeout(200)
+                over = page.evaluate(OVERLAPPING)
+                with self.subTest(title, width=width):
+                    self.assertEqual(over, [])
+
+    def test_on_a_phone_a_guard_is_told_by_thumb(self) -> None:
+        page = self.job_page("Three RCDs in a row", "design", phone=True)
+        page.get_by_role("list", name="What opens").get_by_role("button", name="A 30 mA").first.tap()
+        expect(page.locator(".run-band .told")).to_contain_text("freezer and lights too")
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
 
     def test_on_a_phone_the_tracks_tell_their_figures_by_thumb(self) -> None:
         page = self.job_page("Garage at", "design", phone=True)

@@ -46,7 +46,7 @@ class Walk(BrowserCase):
         page.get_by_role("button", name="Are there solar panels or a battery?").tap()
         tap(page, "Solar panels or a battery?", "yes")
         expect(page.get_by_role("status")).to_have_text("Saved")
-        page.get_by_role("button", name=re.compile("All stops, 32 of")).tap()
+        page.get_by_role("button", name=re.compile(r"All stops, \d+ of")).tap()
         expect(page.get_by_role("button", name="Open questions 8")).to_be_visible()
 
     def test_what_is_tapped_has_its_consequence_at_once(self) -> None:

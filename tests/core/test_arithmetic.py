@@ -58,7 +58,7 @@ class Rating(unittest.TestCase):
             record = (
                 FLAT
                 if unrated.method is ReferenceMethod.E
-                else (SWA if unrated.depth_m > 1 or unrated.grouped_circuits > 1 else NYY)
+                else (SWA if unrated.dug_m() > 1 or unrated.company() > 1 else NYY)
             )
             with self.subTest(unrated):
                 rating = section_rating(unrated, record, 6)

@@ -86,7 +86,20 @@ class ThereAlready(unittest.TestCase):
     def test_it_is_judged_like_any_other(self) -> None:
         keys = {one.key for one in evaluation(GARAGE).findings if one.subject == "sub-main"}
         self.assertGreater(len(keys), 5)
-        self.assertEqual({one.key for one in evaluation(GARAGE, FOUND).findings if one.subject == "sub-main"}, keys)
+        seen = FOUND | {"circuits.0.looked_at": "yes"}
+        found = {one.key for one in evaluation(GARAGE, seen).findings if one.subject == "sub-main"}
+        self.assertEqual(found - {"existing_circuit/sub-main"}, keys)
+
+    def test_nothing_of_it_meets_before_somebody_looked(self) -> None:
+        for looked in ("not_seen", "no"):
+            found = evaluation(GARAGE, FOUND | {"circuits.0.looked_at": looked}).findings
+            own = {one.key: one.verdict for one in found if one.subject.startswith("sub-main")}
+            self.assertIs(own["existing_circuit/sub-main"], NEEDS)
+            self.assertNotIn(MEETS, own.values())
+        # What falls short stays: a device that is too small is too small, whoever looked.
+        small = FOUND | {"circuits.0.device.rating_a": 20}
+        verdicts = {one.rule: one.verdict for one in evaluation(GARAGE, small).findings if one.subject == "sub-main"}
+        self.assertIs(verdicts["load_on_device"], SHORT)
 
     def test_it_is_not_bought(self) -> None:
         need = {one.key: one.quantity for one in materials(job(GARAGE, FOUND))}

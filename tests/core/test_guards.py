@@ -24,6 +24,7 @@ from tests.jobs import (
     BOX_AT_GARAGE,
     DEVICE_IN_UNIT,
     GARAGE,
+    OPEN_PEN,
     OWN_BOARD,
     PEN_BOARD,
     ROOT,
@@ -253,7 +254,12 @@ class Safe(unittest.TestCase):
         chosen = {"charge_points.0.arrangement.open_pen": "separate_device"}
         self.assertIs(finding("open_pen", DEVICE_IN_UNIT, chosen).verdict, SHORT)
         pen: dict[str, Any] = {"id": "pen", "kind": "open_pen_device"}
-        for device, verdict in ((None, NEEDS), ({}, MEETS), ({"opens_protective_conductor": False}, SHORT)):
+        for device, verdict in (
+            (None, NEEDS),
+            ({}, NEEDS),
+            (OPEN_PEN, MEETS),
+            ({"opens_protective_conductor": False}, SHORT),
+        ):
             for place in ("boards.0.incomer", "circuits.0.boxes"):
                 held = [{**pen, "open_pen": device}]
                 value = held if place.endswith("incomer") else [{"id": "box", "name": "Box", "guards": held}]

@@ -12,6 +12,7 @@ from fulmen.core.editing.job_file import parse_job, read_job, write_job
 from fulmen.core.editing.upgrades import OLDEST, STEPS, upgraded, upgraded_letter
 from fulmen.core.editing.upgrades.v1_decisions import basis_of
 from fulmen.core.editing.upgrades.v2 import reliance_names_the_unit
+from fulmen.core.editing.upgrades.v2_facts import OPEN_PEN, PLACE, UNIT
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
@@ -176,6 +177,66 @@ class FromVersion2(unittest.TestCase):
         self.assertIsNone(found.decision, "another RCD in the unit is another reliance")
 
 
+# The upgrader's table: a field, what version 2 says of it, and what it is afterwards, without readings and with them.
+ROUTE = "circuits.0.route.0"
+FACTS: tuple[tuple[str, Any, Any, Any], ...] = (
+    ("supply.phases", 1, None, 1), ("supply.phases", 3, 3, 3),
+    (f"{ROUTE}.grouped_circuits", 1, None, 1), (f"{ROUTE}.grouped_circuits", 2, 2, 2),
+    (f"{ROUTE}.insulation_mm", 0, None, 0), (f"{ROUTE}.insulation_mm", 50, 50, 50),
+    (f"{ROUTE}.concealed_under_50_mm", False, None, False), (f"{ROUTE}.concealed_under_50_mm", True, True, True),
+    ("circuits.0.route.3.under_drive", False, None, False), ("circuits.0.route.3.under_drive", True, True, True),
+    ("circuits.0.route.3.depth_m", 0.7, 0.7, 0.7), ("circuits.0.route.3.warning_tape", True, True, True),
+    (f"{ROUTE}.fixings", "metal", "metal", "metal"), ("circuits.0.route.1.fire_stopped", True, True, True),
+    ("charge_points.0.phases", 1, None, 1), ("charge_points.0.phases", 3, 3, 3),
+    ("charge_points.0.max_current_a", 32, None, 32), ("charge_points.0.max_current_a", 16, 16, 16),
+    ("charge_points.0.open_pen_device.opens_within_s", 5, None, 5), ("charge_points.0.open_pen_device.opens_within_s", 3, 3, 3),
+    ("charge_points.0.open_pen_device.sensing", "line_neutral_window", None, "line_neutral_window"),
+    ("charge_points.0.open_pen_device.opens_protective_conductor", True, None, True),
+    ("charge_points.0.open_pen_device.opens_protective_conductor", False, False, False),
+)  # fmt: skip
+
+
+class Facts(unittest.TestCase):
+    """What equals an old default was never said."""
+
+    def test_the_table(self) -> None:
+        for path, said, without, with_readings in FACTS:
+            for readings, expected in ((False, without), (True, with_readings)):
+                document = self.document(path, said, readings=readings)
+                new = parse_job(document).model_dump(mode="json")
+                where = [int(part) if part.isdigit() else part for part in path.split(".")]
+                with self.subTest(path, said=said, readings=readings):
+                    self.assertEqual(_at(new, where), expected)
+                    kept = readings and without is None
+                    self.assertEqual(new["known_how"].get(path), "earlier_version" if kept else None)
+
+    def test_a_record_answers_for_its_unit(self) -> None:
+        document = self.document("charge_points.0.record", "tethered-all-inside", readings=False)
+        point = parse_job(document).charge_points[0]
+        self.assertEqual((point.phases, point.rcd_inside_seen.value), (1, "no"))
+        bare = parse_job(self.document("charge_points.0.record", "", readings=False)).charge_points[0]
+        self.assertEqual((bare.phases, bare.rcd_inside_seen.value), (None, "not_seen"))
+
+    def test_a_circuit_that_is_there_was_looked_at_where_its_device_was_said(self) -> None:
+        there = {"fitted_with_this_job": False}
+        for device, readings, looked in (({}, False, "not_seen"), ({"rating_a": 50}, False, "yes"), ({}, True, "yes")):
+            document = self.document("title", "x", readings=readings)
+            document["circuits"][0] = {**document["circuits"][0], **there, "device": device}
+            found = parse_job(document).circuits[0]
+            with self.subTest(device, readings=readings):
+                self.assertEqual(found.looked_at.value, looked)
+                self.assertEqual(found.route[3].depth_m, 0.7 if readings else None)
+
+    def document(self, path: str, said: Any, *, readings: bool) -> dict[str, Any]:
+        files = [one["document"] for one in frozen_files() if one["path"].endswith("tn-c-s-device-in-unit.json")]
+        document: dict[str, Any] = json.loads(json.dumps(files[-1]))
+        document["charge_points"][0]["record"] = ""
+        document["readings"] = document["readings"] if readings else []
+        *inner, last = [int(part) if part.isdigit() else part for part in path.split(".")]
+        _at(document, inner)[last] = said
+        return document
+
+
 OUTSIDE = {"charge_points.0.takes_armour": "no"}
 # What is changed in an example, the finding, and the sentence that version 1 wrote for it.
 SENTENCES: tuple[tuple[str, dict[str, Any], str, str], ...] = (
@@ -310,10 +371,12 @@ def _meant_to_go(path: tuple[Any, ...], document: dict[str, Any]) -> bool:
     RCD in front that was none, and a main switch's defaults before any reading was taken."""
     gone = (
         path[0] in ("schema_version", "letters"),
+        path == ("supply", "phases") and not document["readings"],
         path[0] == "boards" and path[-1] in ("phases", "front_rcd"),
         path[0] == "decisions" and "basis" in path,
         path[:2] == ("arrangement", "separate_device"),
         path[:2] == ("supply", "main_switch") and path[-1] != "rating_a" and not document["readings"],
+        path[-1] in {*PLACE, *UNIT, *OPEN_PEN} and not document["readings"],
     )
     return any(gone)
 

@@ -72,7 +72,13 @@ class ChainCertificate(unittest.TestCase):
                 self.assertIn(words, html)
 
     def test_what_was_there_already_is_named_so(self) -> None:
-        there = apply_changes(self.whole, (Change(field="circuits.0.fitted_with_this_job", value=False),))
+        there = apply_changes(
+            self.whole,
+            (
+                Change(field="circuits.0.fitted_with_this_job", value=False),
+                Change(field="circuits.0.looked_at", value="yes"),
+            ),
+        )
         for whole, told in ((self.whole, False), (there, True)):
             html = certificate_html(prepare_issue(whole, "FC-2026-0003", datetime(2026, 11, 24, tzinfo=UTC), None))
             self.assertEqual("Sub-main to the garage (existing)" in html, told)

@@ -4,6 +4,7 @@ import sqlite3
 import threading
 from datetime import datetime, timedelta, timezone
 from pathlib import Path
+from typing import Any
 
 from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
@@ -17,6 +18,7 @@ from fulmen.store.database import back_up, migrate
 from fulmen.store.errors import AppendOnly, Conflict, NotFound, NothingChanged, NotReady
 from fulmen.store.tables import Base, JobRow, LetterRow
 from tests.app import NOW, AppCase
+from tests.core.test_upgrades import frozen_files
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, TT, job
 
 
@@ -29,23 +31,24 @@ def reading(value: float) -> Reading:
 class KeptByAnEarlierVersion(AppCase):
     """A store that version 1 filled: its jobs are upgraded as they are read, its letters are never written anew."""
 
+    def document(self) -> dict[str, Any]:
+        """The newest file of version 1 of the example."""
+        found = [one["document"] for one in frozen_files() if one["path"].endswith(f"{DEVICE_IN_UNIT}.json")]
+        return next(one for one in reversed(found) if one["schema_version"] == 1)
+
     def as_version_1(self, job_id: int) -> None:
         old_letter = {"kind": "accepted", "dated": "2026-11-20", "about": "74 A in all, charge point 32 A", "text": ""}
         with self.sessions() as session, session.begin():
             row = session.get(JobRow, job_id)
             assert row is not None
-            point = {
-                ("origin" if name == "provenance" else name): value
-                for name, value in row.document["charge_points"][0].items()
-            }
-            row.document = {**row.document, "schema_version": 1, "charge_points": [point]}
+            row.document = self.document()
             session.add(LetterRow(job_id=job_id, document=old_letter))
 
     def test_it_reads_saves_and_keeps_its_letters(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)
         self.as_version_1(stored.id)
         read = operations.load_job(self.sessions, stored.id)
-        self.assertEqual(read.job.charge_points, stored.job.charge_points)
+        self.assertEqual(read.job.charge_points, parse_job(self.document()).charge_points)
         assert read.job.letters[-1].about is not None
         self.assertEqual(read.job.letters[-1].about.demand_a, 74.0)
         renamed = read.job.model_copy(update={"title": "Saved again"})
@@ -120,7 +123,7 @@ class Jobs(AppCase):
                 self.assertEqual(operations.list_jobs(self.sessions, words)[1], count)
 
     def test_demo_loads_once_and_never_over_data(self) -> None:
-        self.assertEqual(load_demo(self.sessions, NOW), 9)
+        self.assertEqual(load_demo(self.sessions, NOW), 16)
         self.assertEqual(load_demo(self.sessions, NOW), 0)
 
 

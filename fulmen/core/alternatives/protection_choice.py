@@ -14,6 +14,10 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, Run
 from fulmen.core.model.supply import Earthing
 
+# What is chosen where a device is put in: one that serves. It is looked up when the device is bought.
+USUAL_OPEN_PEN = OpenPenDevice(
+    sensing=OpenPenSensing.LINE_NEUTRAL_WINDOW, opens_protective_conductor=True, opens_within_s=5
+)
 CHOSEN = (GuardKind.OPEN_PEN_DEVICE, GuardKind.DC_DETECTOR)
 
 
@@ -112,7 +116,7 @@ def _stays(guard: Guard, wanted: set[GuardKind]) -> bool:
 def _sensing(guard: Guard, sensing: OpenPenSensing | None) -> Guard:
     if guard.kind is not GuardKind.OPEN_PEN_DEVICE or sensing is None:
         return guard
-    device = (guard.open_pen or OpenPenDevice()).model_copy(update={"sensing": sensing})
+    device = (guard.open_pen or USUAL_OPEN_PEN).model_copy(update={"sensing": sensing})
     return guard.model_copy(update={"open_pen": device})
 
 
@@ -126,5 +130,5 @@ def _new(job: Job, circuit: Circuit, kind: GuardKind, sensing: OpenPenSensing | 
     guard = Guard(id=free_id(job, f"{circuit.id[:30]}-{ending}"), kind=kind, fitted_with_this_job=True)
     if kind is not GuardKind.OPEN_PEN_DEVICE:
         return guard
-    device = OpenPenDevice() if sensing is None else OpenPenDevice(sensing=sensing)
+    device = USUAL_OPEN_PEN if sensing is None else USUAL_OPEN_PEN.model_copy(update={"sensing": sensing})
     return guard.model_copy(update={"open_pen": device})

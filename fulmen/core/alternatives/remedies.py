@@ -217,20 +217,20 @@ def _route_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iter
 
 
 def _section_moves(job: Job, circuit: Circuit, section: Section, rules: RuleSet) -> Iterator[SectionMove]:
-    if section.grouped_circuits > 1:
+    if section.company() > 1:
         yield "kept apart from other circuits", 2.0, {"grouped_circuits": 1}
-    if section.insulation_mm > 0:
+    if section.insulated_mm() > 0:
         yield "run clear of the insulation", 3.0, {"insulation_mm": 0.0}
     if section.surroundings is Surroundings.LOFT_UNDER:
         method = usual_method(Surroundings.LOFT, cable_record(cable_of(circuit, section).record, job)).value
         yield "over the insulation", 2.0, {"surroundings": "loft", "method": method, "insulation_mm": 0.0}
-    if not section.warning_tape:
+    if section.warning_tape is False:
         yield "warning tape above it", 0.5, {"warning_tape": True}
     if section.surroundings is Surroundings.BURIED and not section.in_duct:
         yield "laid in a duct", 2.0, {"in_duct": True}
     if section.fixings is Fixings.PLASTIC:
         yield "metal clips", 0.5, {"fixings": Fixings.METAL.value}
-    if not section.fire_stopped:
+    if section.fire_stopped is False:
         yield "fire-stopped and sealed", 0.5, {"fire_stopped": True}
     if section.bend_radius_mm is not None:
         yield "bends to the maker's radius", 1.0, {"bend_radius_mm": None}
@@ -250,7 +250,7 @@ def _charge_point_moves(job: Job) -> Iterator[Move]:
                 change = Change(field=f"charge_points.{index}.set_current_a", value=current_a)
                 effort = 4 + (point.design_current_a() - current_a) / 4
                 yield Move(f"{point.name} turned down to {current_a:g} A", effort, (change,))
-        if point.phases == 3 and job.supply.phases == 1:
+        if point.phase_count == 3 and job.supply.phase_count == 1:
             change = Change(field=f"charge_points.{index}.phases", value=1)
             yield Move(f"{point.name} set to single-phase", 2, (change,))
 

@@ -58,9 +58,12 @@ def _about(rule: Rule, case: Case) -> Question:
 def maker_rcd_finding(case: Case) -> Finding | None:
     """The RCD that the unit's maker asks for before it, where one is asked for."""
     wanted = case.run.charge_point.upstream_rcd
-    if wanted is None or not case.run.chain:
+    if not case.run.chain:
         return None
     asked = _about(MAKER_RCD, case)
+    if wanted is None:
+        unasked = case.run.charge_point.upstream_rcd_asked is not Seen.NO
+        return asked.needs_fact("Look up which RCD the unit's maker asks for before it, if any.") if unasked else None
     before = [(one, one.rcd.type) for one in before_unit(own_rcds(case)) if one.rcd is not None]
     best = max(before, key=lambda entry: SEES.index(entry[1]), default=None)
     where = "at the board" if best is None or best[0].device is not None else best[0].where

@@ -47,6 +47,9 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     ze = case.figures.ze if case.figures is not None else None
     assert ze is not None
     detail = f"Ze {ze.value:.2f} Ω {ze.source}, conductors hot"
+    not_seen = case.job.supply.earthing is Earthing.NOT_SEEN
+    if not_seen:
+        detail += "; whether the supply is TN or TT decides it"
     basis: dict[str, object] = {}
     if rcd is not None and not margin.holds():
         volts, touch_v = margin.value * rcd.residual_ma / 1000, case.rules.value("touch_voltage_v")
@@ -60,6 +63,7 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
         detail=detail,
         remedy="Use a B curve, a smaller device, a bigger cable, or measure Ze.",
         otherwise=Verdict.YOUR_CALL if rcd is not None else Verdict.FALLS_SHORT,
+        holding=Verdict.NEEDS if not_seen else Verdict.MEETS,
         basis=basis,
     )
 

@@ -6,7 +6,7 @@ One finding for each question that the section's surroundings raise; sections th
 from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.electrical.cable_fixing import IN_GROUND, ON_CLIPS, clip_spacing_mm, known_or_none, least_bend_mm
+from fulmen.core.electrical.cable_fixing import clip_spacing_mm, known_or_none, least_bend_mm
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.question import Question, ask
@@ -14,7 +14,7 @@ from fulmen.core.findings.rules import run as rules
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable
-from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
+from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Fixings, LengthBy, Section, Surroundings
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard
@@ -74,13 +74,19 @@ def _depth(place: _Place) -> Finding | None:
     section = place.section
     if section.surroundings not in IN_GROUND:
         return None
-    limit = "buried_drive_m" if section.under_drive else "buried_garden_m"
-    return place.ask(rules.DEPTH, variant=limit).judged(
+    # Until somebody says what passes over it, a drive does.
+    limit = "buried_garden_m" if section.under_drive is False else "buried_drive_m"
+    asked = place.ask(rules.DEPTH, variant=limit)
+    if section.depth_m is None:
+        return asked.needs_fact("How deep does it lie?")
+    if section.under_drive is None and section.depth_m < place.limit(limit):
+        return asked.needs_fact(f"{section.depth_m:g} m deep: does anything drive over it?")
+    return asked.judged(
         value=section.depth_m,
         limit=place.limit(limit),
         unit="m",
         at_least=True,
-        detail="under a drive" if section.under_drive else "in a garden",
+        detail="in a garden" if section.under_drive is False else "under a drive",
         remedy="Dig deeper, or say what guards the cable instead.",
         otherwise=Verdict.YOUR_CALL,
     )
@@ -90,6 +96,8 @@ def _tape(place: _Place) -> Finding | None:
     if place.section.surroundings not in IN_GROUND:
         return None
     asked = place.ask(rules.WARNING_TAPE)
+    if place.section.warning_tape is None:
+        return asked.needs_fact("Does warning tape lie above it?")
     if place.section.warning_tape:
         return asked.meets("Designed with warning tape above it.")
     return asked.falls_short("Nothing warns who digs there.", remedy="Lay warning tape above the cable.")
@@ -113,6 +121,8 @@ def _cover(place: _Place) -> Finding | None:
 def _fixings(place: _Place) -> Finding | None:
     if place.section.surroundings not in ON_CLIPS or place.section.fixings is Fixings.METAL:
         return None
+    if place.section.fixings is None:
+        return place.ask(rules.FIXINGS).needs_fact("What holds it: metal or plastic?")
     detail = "Plastic fixings melt, and the cable hangs across the way out."
     return place.ask(rules.FIXINGS).falls_short(detail, remedy="Use metal clips or cleats.")
 
@@ -174,6 +184,8 @@ def _fire_stopped(place: _Place) -> Finding | None:
     if place.section.surroundings is not Surroundings.THROUGH_WALL:
         return None
     asked = place.ask(rules.FIRE_STOPPED)
+    if place.section.fire_stopped is None:
+        return asked.needs_fact("Is the hole sealed outside and fire-stopped inside?")
     if place.section.fire_stopped:
         return asked.meets("Designed sealed outside and fire-stopped inside.")
     remedy = "Fire-stop it inside and seal it outside."
@@ -183,9 +195,13 @@ def _fire_stopped(place: _Place) -> Finding | None:
 def _zone(place: _Place) -> Finding | None:
     """Hidden less than 50 mm deep without earthed metal: in the zones where people expect a cable."""
     section = place.section
-    if not section.concealed_under_50_mm or place.record.earthed_metal_cover:
+    if place.record.earthed_metal_cover:
         return None
     asked = place.ask(rules.CONCEALED_ZONE)
+    if "concealed_under_50_mm" in section.unknown():
+        return asked.needs_fact("Does it lie less than 50 mm deep here?")
+    if not section.concealed_under_50_mm:
+        return None
     if section.in_zone is Seen.YES:
         return asked.meets("In line with a point, or within 150 mm of a corner or ceiling.")
     if section.in_zone is Seen.NOT_SEEN:
@@ -198,7 +214,7 @@ def _cavity(place: _Place) -> Finding | None:
     if Hazard.FULL_CAVITY not in place.section.hazards:
         return None
     asked = place.ask(rules.FULL_CAVITY)
-    if place.section.grouped_circuits > 1:
+    if place.section.company() > 1:
         return asked.meets(f"Rated as one of {place.section.grouped_circuits} circuits.")
     return asked.needs_fact("The cavity is full of cables and this section counts as alone: say how many load it.")
 

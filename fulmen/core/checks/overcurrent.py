@@ -4,15 +4,24 @@ from __future__ import annotations
 
 from typing import get_args
 
+from fulmen.core.checks.common import current_unknown
 from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
-from fulmen.core.findings.rules.run import BREAKING_CAPACITY, CABLE_SIZE, DEVICE_KIND, MAKER_DEVICE, WEAKEST_SECTION
+from fulmen.core.findings.rules.run import (
+    BREAKING_CAPACITY,
+    CABLE_SIZE,
+    DEVICE_KIND,
+    EXISTING_CIRCUIT,
+    MAKER_DEVICE,
+    WEAKEST_SECTION,
+)
 from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Protective
 from fulmen.core.model.guards import Device, DeviceKind, DeviceRatingA
 from fulmen.core.model.run import ChainCircuit
+from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of
 
 RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])
@@ -24,6 +33,7 @@ def overcurrent_findings(case: Case) -> list[Finding]:
         return []
     findings: list[Finding | None] = [_maker(case)]
     for chained in case.new_circuits():
+        findings.append(existing_circuit_finding(case, chained))
         findings.extend([_size_made(case, chained), _device_kind(case, chained)])
     for figures in case.new_figures():
         findings.extend([_load(case, figures), _weakest_section(case, figures), _terminals(case, figures)])
@@ -67,6 +77,8 @@ def _load(case: Case, chained: CircuitFigures) -> Finding:
         lines.append(WorkingLine(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
     what = "charging runs for hours" if chained.final else "cars in full, the other loads of its boards with diversity"
     remedy = f"Use a device of at least {chained.ib_a:g} A, or turn the charge point down."
+    if chained.final and current_unknown(case):
+        what = f"look up what the unit takes; {chained.ib_a:g} A is reckoned until then"
     device = "Device" if chained.final else "Sub-main's device"
     return ask(margin.rule, case.rules, margin.subject, device=device).judged(
         value=margin.value,
@@ -76,6 +88,7 @@ def _load(case: Case, chained: CircuitFigures) -> Finding:
         working=tuple(lines),
         detail=f"Ib against In; {what}",
         remedy=remedy if chained.final else "Use a bigger device and cable, or hold the load with a clamp.",
+        holding=Verdict.NEEDS if chained.final and current_unknown(case) else Verdict.MEETS,
     )
 
 
@@ -117,6 +130,7 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
     weakest = chained.sections[chained.laid.weakest]
     where, method = word(weakest.section.surroundings), weakest.section.method.value
     place = f"section {chained.laid.weakest + 1}, {where}, method {method}"
+    open_ones = _not_said(chained)
     return ask(margin.rule, case.rules, margin.subject, rating_a=rating_a).judged(
         value=margin.value,
         limit=margin.limit,
@@ -124,9 +138,38 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
         decimals=1,
         at_least=True,
         working=weakest.rating.working,
-        detail=place + (", rated from the 70 °C table" if rated_at_70(chained) else ""),
+        detail=open_ones or place + (", rated from the 70 °C table" if rated_at_70(chained) else ""),
         remedy="Use a bigger cable, ease the weakest section, or use a smaller device.",
+        holding=Verdict.NEEDS if open_ones else Verdict.MEETS,
     )
+
+
+RATES = {
+    "grouped_circuits": "how many circuits lie together",
+    "insulation_mm": "how much insulation it passes",
+    "depth_m": "how deep it lies",
+}
+
+
+def _not_said(chained: CircuitFigures) -> str:
+    """What nobody has said yet that could rate a section lower; empty where all is said."""
+    found = [
+        f"section {number}: {' and '.join(RATES[name] for name in unknown)}"
+        for number, one in enumerate(chained.sections, 1)
+        if (unknown := [name for name in one.section.unknown() if name in RATES])
+    ]
+    return f"Say for {'; '.join(found)}." if found else ""
+
+
+def existing_circuit_finding(case: Case, chained: ChainCircuit) -> Finding | None:
+    """What was there already is judged by what was seen of it: nothing of it meets before somebody looked."""
+    circuit = chained.circuit
+    if circuit.fitted_with_this_job:
+        return None
+    asked = ask(EXISTING_CIRCUIT, case.rules, circuit.id)
+    if circuit.looked_at is Seen.YES:
+        return asked.meets("Device and cable as found.")
+    return asked.needs_fact(f"Look at {circuit.name}: its device, its cable and the way it takes.")
 
 
 def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
@@ -149,8 +192,10 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     school = (
         "the 70 °C table rates the cable" if rated_at_70(chained) else "the other school rates it from the 70 °C table"
     )
+    waits = current_unknown(case) or bool(_not_said(chained))
     return ask(margin.rule, case.rules, margin.subject, terminal_c=f"{margin.limit:g}").judged(
         value=margin.value,
+        holding=Verdict.NEEDS if waits else Verdict.MEETS,
         limit=margin.limit,
         unit="°C",
         decimals=0,

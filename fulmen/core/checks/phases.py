@@ -21,14 +21,17 @@ def phase_findings(case: Case) -> list[Finding]:
 def _phases(case: Case) -> Finding | None:
     """A three-phase charge point needs three phases from the cut-out to the last board."""
     point, asked = case.run.charge_point, ask(PHASES, case.rules, case.subject)
-    three_way = case.job.supply.phases == 3 and all(chained.circuit.phases == 3 for chained in case.run.chain[:-1])
-    if point.phases == 1:
-        if case.job.supply.phases == 1:
+    if case.job.supply.phases is None or point.phases is None:
+        whose = "the supply" if case.job.supply.phases is None else "the unit"
+        return asked.needs_fact(f"How many phases has {whose}? One is reckoned until then.")
+    three_way = case.job.supply.phase_count == 3 and all(chained.circuit.phases == 3 for chained in case.run.chain[:-1])
+    if point.phase_count == 1:
+        if case.job.supply.phase_count == 1:
             return None
         return asked.meets(f"Single-phase, on {line_of(case.job, case.run.final().circuit).value}.")
     if three_way:
         return asked.meets("Three phases all the way.")
-    where = "the supply" if case.job.supply.phases == 1 else "a sub-main"
+    where = "the supply" if case.job.supply.phase_count == 1 else "a sub-main"
     return asked.falls_short(
         f"A three-phase unit, and {where} has one phase: it would charge on one phase at most.",
         remedy="Set the unit to single-phase if its maker allows it, or bring three phases.",
@@ -36,7 +39,7 @@ def _phases(case: Case) -> Finding | None:
 
 
 def _cores(case: Case, chained: ChainCircuit) -> Finding | None:
-    phases = case.run.charge_point.phases if chained is case.run.chain[-1] else chained.circuit.phases
+    phases = case.run.charge_point.phase_count if chained is case.run.chain[-1] else chained.circuit.phases
     for cable in cables_of(chained.circuit):
         record = cable_record(cable.record, case.job)
         if phases not in record.phases:

@@ -79,6 +79,8 @@ def _own_rcd(case: Case) -> Finding:
     in_front = _may_be_its_own(case)
     if in_front is not None and not found:
         return asked.needs_fact(f"Does anything else hang behind the {in_front.name} {in_front.where}?")
+    if not found and case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN:
+        return asked.needs_fact("None stands before the unit: look in the unit's data, has it an RCD inside?")
     none = "No RCD stands on this circuit, at the board or in the unit."
     shared = "Only an RCD that serves other circuits too stands before this circuit: it needs one of its own."
     return asked.falls_short(
@@ -187,6 +189,8 @@ def _blinding(case: Case) -> Finding:
             "A Type B lets more than 6 mA DC pass, which blinds the RCD before it.",
             remedy="Put a Type B there too, or use 6 mA DC detection.",
         )
+    if case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN and not any(one.stands is Stands.UNIT for one in chain):
+        return asked.needs_fact("Look in the unit's data: has it an RCD inside, and of which type?")
     return asked.meets("None on the way goes blind.")
 
 
@@ -220,15 +224,19 @@ def _front_rcd_seen(case: Case) -> Finding | None:
 def _concealed(case: Case) -> Finding:
     most_ma, deep_mm = case.rules.value("concealed_rcd_ma"), case.rules.value("concealed_depth_mm")
     asked, circuit = _about(CONCEALED_CABLE, case, residual_ma=f"{most_ma:g}"), case.run.final().circuit
+    unknown = [index for index, one in enumerate(circuit.route) if "concealed_under_50_mm" in one.unknown()]
     concealed = [index for index, section in enumerate(circuit.route) if section.concealed_under_50_mm]
-    hidden = [
-        index
-        for index in concealed
-        if not cable_record(cable_of(circuit, circuit.route[index]).record, case.job).earthed_metal_cover
-    ]
+
+    def bare_at(index: int) -> bool:
+        return not cable_record(cable_of(circuit, circuit.route[index]).record, case.job).earthed_metal_cover
+
+    hidden = [index for index in concealed if bare_at(index)]
+    open_ones = [index for index in unknown if bare_at(index) and not _guarded(case, index, most_ma)]
+    if not hidden and open_ones:
+        return asked.needs_fact(f"Section {open_ones[0] + 1}: does it lie less than {deep_mm:g} mm deep?")
     if not hidden:
         none = f"No section is hidden less than {deep_mm:g} mm deep."
-        return asked.meets("Its armour is earthed metal." if concealed else none)
+        return asked.meets("Its armour is earthed metal." if concealed or unknown else none)
     bare = next((index for index in hidden if not _guarded(case, index, most_ma)), None)
     if bare is None:
         return asked.meets(f"Section {hidden[0] + 1} is guarded.")

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from fulmen.core.checks.common import current_unknown, tails_unknown
 from fulmen.core.circuit.margins import Margin, lighting_margin, volt_drop_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
-from fulmen.core.findings.finding import Finding, WorkingLine
+from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 
 
@@ -60,13 +61,19 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
             unit="%",
         )
     )
+    told = f"{total_v:.1f} V from the origin" + (", sub-main included" if len(figures.chain) > 1 else "")
+    open_ones = [
+        *(["what the unit takes"] if current_unknown(case) else []),
+        *(["size and length of the tails"] if tails_unknown(case) else []),
+    ]
     return ask(margin.rule, case.rules, margin.subject).judged(
         value=margin.value,
         unit="%",
         limit=margin.limit,
         working=tuple(lines),
-        detail=f"{total_v:.1f} V from the origin" + (", sub-main included" if len(figures.chain) > 1 else ""),
+        detail=f"{told}; it waits for {' and '.join(open_ones)}" if open_ones else told,
         remedy="Use a bigger cable or a shorter route.",
+        holding=Verdict.NEEDS if open_ones else Verdict.MEETS,
     )
 
 

@@ -77,8 +77,10 @@ def open_pen_words(job: Job, point: ChargePoint, guards: tuple[PlacedGuard, ...]
         relied = [one.open_pen for one in guards if one.open_pen and (one.stands is Stands.UNIT) is inside]
         if not relied:
             return f"{word(measure)}, {CLAUSE}; none is there"
-        within = f"opens within {relied[-1].opens_within_s:g} s"
-        return f"{word(measure)}, {CLAUSE} {CLAUSE_OF_SENSING[relied[-1].sensing]}, {within}"
+        device = relied[-1]
+        within = "how fast not known" if device.opens_within_s is None else f"opens within {device.opens_within_s:g} s"
+        clause = "clause not known" if device.sensing is None else CLAUSE_OF_SENSING[device.sensing]
+        return f"{word(measure)}, {CLAUSE} {clause}, {within}"
     clause = CLAUSE_OF_MEASURE.get(measure, "")
     return f"{word(measure)}, {CLAUSE} {clause}".rstrip()
 

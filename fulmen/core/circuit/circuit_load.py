@@ -48,7 +48,7 @@ def circuit_load(job: Job, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
     """
     boards, fed = _below(job, circuit)
     cars = [(point, feeder) for feeder in fed for point in job.charge_points if feeder.feeds == point.id]
-    balanced_a = sum(point.design_current_a() for point, _ in cars if point.phases == 3)
+    balanced_a = sum(point.design_current_a() for point, _ in cars if point.phase_count == 3)
     single_a = _most_loaded_a(job, cars, _phases(job, circuit))
     other_a = sum(diversified_a(board.other_loads, rules) for board in job.boards if board.id in boards)
     held_a = held_demand_a(other_a, balanced_a + single_a, circuit.load_limit_a)
@@ -58,12 +58,12 @@ def circuit_load(job: Job, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
 
 def _phases(job: Job, circuit: Circuit) -> int:
     point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
-    return circuit.phases if point is None else point.phases
+    return circuit.phases if point is None else point.phase_count
 
 
 def _most_loaded_a(job: Job, cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:
     """Single-phase cars: all in one conductor, or by the phase each is on."""
-    single = [(line_of(job, feeder), point.design_current_a()) for point, feeder in cars if point.phases == 1]
+    single = [(line_of(job, feeder), point.design_current_a()) for point, feeder in cars if point.phase_count == 1]
     if phases == 1:
         return sum(current_a for _, current_a in single)
     return max(sum(current_a for on, current_a in single if on is phase) for phase in Phase)

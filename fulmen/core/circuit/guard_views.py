@@ -112,6 +112,8 @@ def _opens(guard: PlacedGuard) -> str:
     """Which poles it opens; not known is said."""
     if guard.open_pen is not None:
         earth = guard.open_pen.opens_protective_conductor
+        if earth is None:
+            return "line and neutral; not known whether the protective conductor too"
         return "line, neutral and protective conductor" if earth else "line and neutral, not the protective conductor"
     if guard.detects_dc:
         return "through the device it belongs to"

@@ -250,7 +250,7 @@ def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str
 
 def _one_circuit(job: Job, rules: RuleSet, run: Run, chained: ChainCircuit, point: ChainPoint) -> CircuitFigures:
     final = chained is run.chain[-1]
-    phases = run.charge_point.phases if final else chained.circuit.phases
+    phases = run.charge_point.phase_count if final else chained.circuit.phases
     load = circuit_load(job, chained.circuit, rules)
     laid = laid_cable(job, chained.circuit, phases, load)
     return circuit_figures(job, rules, LaidCircuit(chained, final, phases, load, laid), point)

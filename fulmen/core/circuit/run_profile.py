@@ -164,7 +164,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
         nodes.extend(_joints(case, chained, at_m))
         at_m += chained.laid.length_m
     point, final = case.run.charge_point, figures.final
-    amps = f"{point.design_current_a():g} A" + (" × 3" if point.phases == 3 else "")
+    amps = f"{point.design_current_a():g} A" + (" × 3" if point.phase_count == 3 else "")
     end = ProfileNode(
         kind="charge_point",
         name=point.name,

@@ -54,12 +54,12 @@ def car_current_a(job: Job) -> float:
     points = [
         (point, next((one for one in job.circuits if one.feeds == point.id), None)) for point in job.charge_points
     ]
-    if job.supply.phases == 1:
+    if job.supply.phase_count == 1:
         return sum(point.design_current_a() for point, _ in points)
-    balanced_a = sum(point.design_current_a() for point, _ in points if point.phases == 3)
+    balanced_a = sum(point.design_current_a() for point, _ in points if point.phase_count == 3)
     on: dict[Phase, float] = dict.fromkeys(Phase, 0.0)
     for point, circuit in points:
-        if point.phases == 1:
+        if point.phase_count == 1:
             on[line_of(job, circuit) if circuit else Phase.L1] += point.design_current_a()
     return balanced_a + max(on.values())
 

@@ -56,7 +56,7 @@ def second_charge_point(job: Job, charge_point: str) -> tuple[Change, ...]:
         update={
             "id": free_id(job, "ev"), "name": f"{circuit.name} 2"[:200], "way": "", "feeds": other.id,
             "fitted_with_this_job": True,
-            "phase": following if job.supply.phases == 3 else circuit.phase,
+            "phase": following if job.supply.phase_count == 3 else circuit.phase,
         }
     )  # fmt: skip
     return _changes(job, (*job.circuits, twin), (*job.charge_points, other))

@@ -79,8 +79,7 @@ def check_structure(job: Job) -> None:
         JobFileError: a repeated, unknown or circular reference; it names the field.
     """
     problems = [*_repeated_ids(job), *_unknown_references(job)]
-    if not problems:
-        problems = _loops(job)
+    problems = problems or _loops(job) or _tails_references(job)
     if problems:
         raise JobFileError(problems)
 
@@ -140,13 +139,13 @@ def _unknown_references(job: Job) -> list[InputError]:
             if section.cable is not None:
                 look_up = partial(cable_record, section.cable.record, job)
                 problems.extend(_checked(look_up, f"{here}.route.{place}.cable.record"))
-    problems.extend(_tails_references(job, boards, set(fed)))
     problems.extend(_checked(partial(rule_set, job.rule_set), "rule_set"))
     return problems
 
 
-def _tails_references(job: Job, boards: set[str], fed: set[str]) -> list[InputError]:
+def _tails_references(job: Job) -> list[InputError]:
     """A stretch of the tails goes on from one before it in the list, and feeds a board that no circuit feeds."""
+    boards, fed = {board.id for board in job.boards}, {circuit.feeds for circuit in job.circuits}
     problems, before, reached = [], {""}, set[str]()
     for index, one in enumerate(job.supply.tails):
         here = f"supply.tails.{index}"

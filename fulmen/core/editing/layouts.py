@@ -65,7 +65,7 @@ def free_id(job: Job, wanted: str) -> str:
 
 def _switch(job: Job) -> Guard:
     """The switch that a new small board brings: both live conductors of a single-phase supply, all of a three-phase."""
-    poles = 2 if job.supply.phases == 1 else 4
+    poles = 2 if job.supply.phase_count == 1 else 4
     return Guard(id=free_id(job, "switch"), kind=GuardKind.SWITCH, poles=poles, fitted_with_this_job=True)
 
 
@@ -109,7 +109,7 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
         id=free_id(job, "sub-main"), name="Sub-main", way=chained.circuit.way, from_board=chained.board.id,
         group=chained.circuit.group,
         feeds=board.id,
-        phases=point.phases, phase=chained.circuit.phase, device=Device(rating_a=chained.circuit.device.rating_a),
+        phases=point.phase_count, phase=chained.circuit.phase, device=Device(rating_a=chained.circuit.device.rating_a),
         cable=chained.circuit.cable, slack_m=0, route=chained.circuit.route[:-1],
     )  # fmt: skip
     final = chained.circuit.model_copy(

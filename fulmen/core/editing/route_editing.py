@@ -17,7 +17,16 @@ from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
 from fulmen.core.model.reference_method import ReferenceMethod
-from fulmen.core.model.route import Fixings, LengthBy, Section, Surroundings
+from fulmen.core.model.route import (
+    IN_GROUND,
+    IN_INSULATION,
+    ON_CLIPS,
+    USUAL_DEPTH_M,
+    Fixings,
+    LengthBy,
+    Section,
+    Surroundings,
+)
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
 from fulmen.core.reference.tables import read_toml
@@ -48,25 +57,46 @@ def usual_method(surroundings: Surroundings, record: CableRecord) -> ReferenceMe
     return ReferenceMethod(next((one for one in methods if one in record.methods()), methods[0]))
 
 
-def section_in(surroundings: Surroundings, length_m: float, record: CableRecord, by: LengthBy) -> Section:
-    """A new section with what its surroundings usually mean."""
+def section_in(
+    surroundings: Surroundings, length_m: float, record: CableRecord, by: LengthBy, *, fitted: bool = True
+) -> Section:
+    """A new section with what its surroundings usually mean.
+
+    What we will fit starts at the usual choice; what is there already, or there anyway, is not known until it is said.
+    """
     method, usual = usual_method(surroundings, record), usual_surroundings()[surroundings]
     held_in_method = method.value.startswith("10")
+    insulation_mm = None if surroundings in IN_INSULATION else 0.0 if held_in_method else usual.insulation_mm
     return Section(
         surroundings=surroundings,
         method=method,
         length_m=length_m,
         length_by=by,
-        insulation_mm=0.0 if held_in_method else usual.insulation_mm,
+        insulation_mm=insulation_mm,
         in_duct=surroundings is Surroundings.DUCT,
-    )
+    ).model_copy(update=usual_choices(surroundings) if fitted else {})
 
 
-def surrounded(section: Section, surroundings: Surroundings, record: CableRecord) -> Section:
+def usual_choices(surroundings: Surroundings) -> dict[str, object]:
+    """What is usually fitted in a place: depth and tape in the ground, metal clips, a sealed hole."""
+    found: dict[str, object] = {}
+    if surroundings in IN_GROUND:
+        found |= {"depth_m": USUAL_DEPTH_M, "warning_tape": True}
+    if surroundings in ON_CLIPS:
+        found["fixings"] = Fixings.METAL
+    if surroundings is Surroundings.THROUGH_WALL:
+        found["fire_stopped"] = True
+    return found
+
+
+def surrounded(section: Section, surroundings: Surroundings, record: CableRecord, *, fitted: bool = True) -> Section:
     """A section moved into other surroundings: method, duct and insulation follow, the rest stays."""
-    fresh = section_in(surroundings, section.length_m, record, section.length_by)
+    fresh = section_in(surroundings, section.length_m, record, section.length_by, fitted=fitted)
     follows = {"method": fresh.method, "in_duct": fresh.in_duct, "insulation_mm": fresh.insulation_mm}
-    return section.model_copy(update={"surroundings": surroundings, **follows})
+    chosen = {
+        name: value for name, value in usual_choices(surroundings).items() if fitted and getattr(section, name) is None
+    }
+    return section.model_copy(update={"surroundings": surroundings, **follows, **chosen})
 
 
 def route_from_shorthand(text: str, job: Job, circuit: Circuit) -> tuple[Section, ...]:
@@ -87,10 +117,13 @@ def route_from_shorthand(text: str, job: Job, circuit: Circuit) -> tuple[Section
         raise InputError("text", f"A route has at most {MOST_SECTIONS} sections; you wrote {len(stretches)}.")
     record = cable_record(circuit.cable.record, job)
     letters = {usual.letter: surroundings for surroundings, usual in usual_surroundings().items()}
-    return tuple(_stretch(one, letters, record, job.site.stride_m) for one in stretches)
+    fitted = circuit.fitted_with_this_job
+    return tuple(_stretch(one, letters, record, job.site.stride_m, fitted=fitted) for one in stretches)
 
 
-def _stretch(text: str, letters: dict[str, Surroundings], record: CableRecord, stride_m: float) -> Section:
+def _stretch(
+    text: str, letters: dict[str, Surroundings], record: CableRecord, stride_m: float, *, fitted: bool
+) -> Section:
     found = STRETCH.match(text)
     if found is None or found[1] not in letters:
         known = ", ".join(f"{letter} {word(one)}" for letter, one in letters.items())
@@ -99,7 +132,7 @@ def _stretch(text: str, letters: dict[str, Surroundings], record: CableRecord, s
     length_m = round(number * stride_m, 1) if steps else number
     if not LEAST_M <= length_m <= MOST_M:
         raise InputError("text", f"“{text[:20]}” is {length_m:g} m; a section is {LEAST_M:g} to {MOST_M:g} m long.")
-    return section_in(letters[found[1]], length_m, record, LengthBy.STEPS if steps else LengthBy.TAPE)
+    return section_in(letters[found[1]], length_m, record, LengthBy.STEPS if steps else LengthBy.TAPE, fitted=fitted)
 
 
 def split_section(route: tuple[Section, ...], index: int, at_m: float) -> tuple[Section, ...]:
@@ -161,16 +194,16 @@ def _harsher(first: Section, second: Section) -> dict[str, object]:
     return {
         "length_by": LengthBy.STEPS if paced else LengthBy.TAPE,
         "temperature_c": hottest,
-        "grouped_circuits": max(first.grouped_circuits, second.grouped_circuits),
+        "grouped_circuits": _harsh(first.grouped_circuits, second.grouped_circuits),
         "single_layer": first.single_layer and second.single_layer,
-        "insulation_mm": max(first.insulation_mm, second.insulation_mm),
+        "insulation_mm": _harsh(first.insulation_mm, second.insulation_mm),
         "soil_km_per_w": max(first.soil_km_per_w, second.soil_km_per_w),
-        "under_drive": first.under_drive or second.under_drive,
-        "warning_tape": first.warning_tape and second.warning_tape,
-        "concealed_under_50_mm": first.concealed_under_50_mm or second.concealed_under_50_mm,
-        "fire_stopped": first.fire_stopped and second.fire_stopped,
+        "under_drive": _either((first.under_drive, second.under_drive), harsh=True),
+        "warning_tape": _either((first.warning_tape, second.warning_tape), harsh=False),
+        "concealed_under_50_mm": _either((first.concealed_under_50_mm, second.concealed_under_50_mm), harsh=True),
+        "fire_stopped": _either((first.fire_stopped, second.fire_stopped), harsh=False),
         "in_zone": next(one for one in (Seen.NO, Seen.NOT_SEEN, Seen.YES) if one in zones),
-        "fixings": Fixings.PLASTIC if plastic else Fixings.METAL,
+        "fixings": Fixings.PLASTIC if plastic else first.fixings and second.fixings,
         "clip_spacing_mm": max(_known(first.clip_spacing_mm, second.clip_spacing_mm), default=None),
         "bend_radius_mm": min(_known(first.bend_radius_mm, second.bend_radius_mm), default=None),
         "clearance_mm": min(_known(first.clearance_mm, second.clearance_mm), default=None),
@@ -179,6 +212,18 @@ def _harsher(first: Section, second: Section) -> dict[str, object]:
         "hole_width_m": max(first.hole_width_m, second.hole_width_m),
         "hazards": tuple(dict.fromkeys((*first.hazards, *second.hazards))),
     }
+
+
+def _harsh(first: float | None, second: float | None) -> float | None:
+    """The larger of two; not known where either is not."""
+    return None if first is None or second is None else max(first, second)
+
+
+def _either(answers: tuple[bool | None, bool | None], *, harsh: bool) -> bool | None:
+    """The harsh answer where either gives it; else not known where either is not."""
+    if harsh in answers:
+        return harsh
+    return None if None in answers else not harsh
 
 
 def _known(*values: float | None) -> list[float]:

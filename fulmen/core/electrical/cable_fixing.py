@@ -3,19 +3,9 @@
 from __future__ import annotations
 
 from fulmen.core.errors import TableError
-from fulmen.core.model.route import Surroundings
 from fulmen.core.reference.cable_catalogue import CableRecord
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import table
-
-ON_CLIPS = (
-    Surroundings.CLIPPED,
-    Surroundings.UNDER_FLOOR,
-    Surroundings.LOFT,
-    Surroundings.LOFT_UNDER,
-    Surroundings.POST,
-)
-IN_GROUND = (Surroundings.BURIED, Surroundings.DUCT)
 
 
 def clip_spacing_mm(record: CableRecord, csa_mm2: float, *, vertical: bool = False) -> float:

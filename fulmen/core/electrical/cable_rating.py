@@ -124,9 +124,9 @@ def _tabulated(method: ReferenceMethod, record: CableRecord, csa_mm2: float, pha
 def _air_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:
     arrangement = "single_layer" if section.single_layer else "bunched"
     lines = [_factor("Ca", "ca_air", record.insulation, ambient_c)]
-    lines.append(_factor("Cg", "cg", arrangement, section.grouped_circuits))
-    if section.insulation_mm > 0:
-        lines.append(_factor("Ci", "ci", "ci", min(section.insulation_mm, 500.0)))
+    lines.append(_factor("Cg", "cg", arrangement, section.company()))
+    if section.insulated_mm() > 0:
+        lines.append(_factor("Ci", "ci", "ci", min(section.insulated_mm(), 500.0)))
     return lines
 
 
@@ -135,9 +135,9 @@ def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> 
     group = "ducts_touching" if section.in_duct else "buried_touching"
     return [
         _factor("Ca", "ca_ground", record.insulation, ambient_c),
-        _factor("Cg", "cg", group, section.grouped_circuits),
+        _factor("Cg", "cg", group, section.company()),
         _factor("Cs", "cs", laid, section.soil_km_per_w),
-        _factor("Cd", "cd", "cd", section.depth_m),
+        _factor("Cd", "cd", "cd", section.dug_m()),
         WorkingLine(symbol="Cc", value=CC_BURIED, source="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
     ]
 

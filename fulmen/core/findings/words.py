@@ -15,6 +15,7 @@ from fulmen.core.model.day import Season
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.guards import DeviceKind, GuardKind, OpenPenSensing
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
+from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import DemandMethod, LoadKind
 from fulmen.core.model.readings import Outcome
@@ -154,6 +155,15 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         DeviceKind.BREAKER: "circuit-breaker",
         DeviceKind.FUSE: "gG fuse in a fused switch",
         DeviceKind.REWIRABLE: "rewirable fuse",
+    },
+    KnownHow: {
+        KnownHow.SEEN: "seen",
+        KnownHow.TOLD: "told",
+        KnownHow.MAKERS_PAPER: "maker's paper",
+        KnownHow.OPERATOR: "from the operator",
+        KnownHow.MEASURED: "measured",
+        KnownHow.TAKEN_AS_USUAL: "taken as usual",
+        KnownHow.EARLIER_VERSION: "taken from an earlier version",
     },
     TailsEnd: {
         TailsEnd.METER: "meter",

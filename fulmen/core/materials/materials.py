@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from contextlib import suppress
 from math import ceil, pi
 
-from fulmen.core.electrical.cable_fixing import IN_GROUND, ON_CLIPS, clip_spacing_mm
+from fulmen.core.electrical.cable_fixing import clip_spacing_mm
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import TableError
@@ -21,7 +21,7 @@ from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind, Guard, GuardKind
 from fulmen.core.model.job import Job
-from fulmen.core.model.route import Section, Surroundings
+from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Section, Surroundings
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
@@ -183,7 +183,7 @@ def _laid(section: Section, record: CableRecord, cable: Cable) -> Iterator[Need]
 
 def _dug(section: Section) -> Iterator[Need]:
     width_m = section.trench_width_m
-    yield "trench", section.length_m, f"{section.depth_m:g} m deep, {width_m:g} m wide"
+    yield "trench", section.length_m, f"{section.dug_m():g} m deep, {width_m:g} m wide"
     yield "sand", section.length_m * width_m * BED_M, f"bed of {BED_M:g} m around the cable, {width_m:g} m wide"
     if section.warning_tape:
         yield "warning-tape", section.length_m * (1 + WASTE_SHARE), "above the cable"
@@ -232,7 +232,7 @@ def _ends(job: Job, circuit: Circuit) -> Iterator[Need]:
 
 def _cores(record: CableRecord, circuit: Circuit, job: Job) -> int:
     point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
-    phases = circuit.phases if point is None else point.phases
+    phases = circuit.phases if point is None else point.phase_count
     live = 2 if phases == 1 else 4
     return live if record.cpc == "armour" else live + 1
 

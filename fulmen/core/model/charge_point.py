@@ -23,17 +23,22 @@ class Provenance(StrEnum):
 
 
 class ChargePointFacts(Part):
-    """What matters electrically of a kind of charge point; a catalogue record holds the same fields."""
+    """What matters electrically of a kind of charge point; a catalogue record holds the same fields.
 
-    phases: Literal[1, 3] = 1
-    max_current_a: ChargeCurrentA = 32
+    What the maker has not been asked yet is null or not seen; figures then take a single-phase unit of 32 A.
+    """
+
+    phases: Literal[1, 3] | None = None
+    max_current_a: ChargeCurrentA | None = None
     tethered: bool = True
     device_min_a: ChargeCurrentA | None = None
     device_max_a: ChargeCurrentA | None = None
     open_pen_inside: Seen = Seen.NOT_SEEN
     open_pen_device: OpenPenDevice = OpenPenDevice()
     rdc_dd_inside: Seen = Seen.NOT_SEEN
+    rcd_inside_seen: Seen = Seen.NOT_SEEN
     rcd_inside: Rcd | None = None
+    upstream_rcd_asked: Seen = Seen.NOT_SEEN
     upstream_rcd: RcdType | None = None
     terminal_max_mm2: CsaMm2 | None = None
     takes_armour: Seen = Seen.NOT_SEEN
@@ -42,6 +47,10 @@ class ChargePointFacts(Part):
     smart: Seen = Seen.NOT_SEEN
     data_ways: tuple[DataWay, ...] = ()
     ip_code: Annotated[str, Field(pattern=r"^IP[0-6][0-9]$")] | None = None
+
+
+# What figures take until the unit's own current is known; the verdicts wait for it.
+USUAL_CURRENT_A = 32.0
 
 
 class ChargePoint(ChargePointFacts):
@@ -58,6 +67,11 @@ class ChargePoint(ChargePointFacts):
     connector_height_m: HeightM | None = None
     arrangement: Arrangement = Arrangement()
 
+    @property
+    def phase_count(self) -> Literal[1, 3]:
+        """Phases of the unit; one until they are known."""
+        return self.phases or 1
+
     def design_current_a(self) -> float:
         """Ib, the current the charge point is set to, or the most it can take."""
-        return self.max_current_a if self.set_current_a is None else self.set_current_a
+        return self.set_current_a or self.max_current_a or USUAL_CURRENT_A

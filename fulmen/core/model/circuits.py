@@ -11,6 +11,7 @@ from fulmen.core.model.base import Id, Line, LoadA, Part, number
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.guards import Device, GuardBox
 from fulmen.core.model.route import Section
+from fulmen.core.model.seen import Seen
 
 
 class Phase(StrEnum):
@@ -33,7 +34,8 @@ class Circuit(Part):
 
     `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
     single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
-    is not fitted with this job is there already: judged and tested like the others, but not bought nor varied.
+    is not fitted with this job is there already: judged and tested like the others, but not bought nor varied;
+    `looked_at` says whether its device and its cable are as they were found.
     """
 
     id: Id
@@ -46,6 +48,7 @@ class Circuit(Part):
     phase: Phase = Phase.L1
     load_limit_a: LoadA | None = None
     fitted_with_this_job: bool = True
+    looked_at: Seen = Seen.NOT_SEEN
     device: Device = Device()
     cable: Cable = Cable()
     terminals: TerminalSchool = TerminalSchool.BY_TEMPERATURE

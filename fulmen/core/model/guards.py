@@ -40,11 +40,11 @@ class OpenPenSensing(StrEnum):
 
 
 class OpenPenDevice(Part):
-    """An open-PEN detection device, in the charge point or before it."""
+    """An open-PEN detection device, in the charge point or before it: its maker's facts, null until looked up."""
 
-    sensing: OpenPenSensing = OpenPenSensing.LINE_NEUTRAL_WINDOW
-    opens_protective_conductor: bool = True
-    opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] = 5
+    sensing: OpenPenSensing | None = None
+    opens_protective_conductor: bool | None = None
+    opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] | None = None
 
 
 class DeviceKind(StrEnum):

@@ -16,6 +16,7 @@ from fulmen.core.model.day import ChargingDay
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.defects import Defect
 from fulmen.core.model.inspections import Inspection, InspectionItem
+from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.load import Load
 from fulmen.core.model.readings import Reading, StepKey
@@ -25,8 +26,14 @@ from fulmen.core.model.supply import Supply
 SCHEMA_VERSION: Literal[3] = 3
 
 
+FieldPath = Annotated[str, Field(pattern=r"^[a-z0-9_]+(\.[a-z0-9_]+){0,8}$", max_length=120)]
+
+
 class Job(Part):
-    """One job. Boards and circuits form a tree from the origin; a run is derived, never stored."""
+    """One job. Boards and circuits form a tree from the origin; a run is derived, never stored.
+
+    `known_how` says of a fact, by its path, how it is known, where that is told.
+    """
 
     schema_version: Literal[3] = SCHEMA_VERSION
     rule_set: Line = "bs7671_2018_a3_2024"
@@ -39,6 +46,7 @@ class Job(Part):
     boards: tuple[Board, ...] = Field(default=(), max_length=20)
     circuits: tuple[Circuit, ...] = Field(default=(), max_length=40)
     charge_points: tuple[ChargePoint, ...] = Field(default=(), max_length=10)
+    known_how: dict[FieldPath, KnownHow] = Field(default_factory=dict, max_length=2000)
     maker_cables: tuple[MakerCable, ...] = Field(default=(), max_length=20)
     defects: tuple[Defect, ...] = Field(default=(), max_length=60)
     letters: tuple[Letter, ...] = Field(default=(), max_length=200)

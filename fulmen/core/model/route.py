@@ -44,11 +44,15 @@ class Fixings(StrEnum):
     PLASTIC = "plastic"
 
 
+USUAL_DEPTH_M = 0.7
+
+
 class Section(Part):
     """One section of a route, in the order of walking from the board.
 
     Without a cable of its own it goes on with the circuit's; where the cable changes stands a joint.
-    Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere.
+    Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere; see `asked_of`. What nobody
+    has said yet is null: figures take it on, verdicts wait for it.
     """
 
     surroundings: Surroundings = Surroundings.CLIPPED
@@ -58,22 +62,66 @@ class Section(Part):
     cable: Cable | None = None
     joint_accessible: Seen = Seen.NOT_SEEN
     temperature_c: Annotated[float, number(-25, 60)] | None = None
-    grouped_circuits: Annotated[int, Field(strict=True, ge=1, le=9)] = 1
+    grouped_circuits: Annotated[int, Field(strict=True, ge=1, le=9)] | None = None
     single_layer: bool = False
-    insulation_mm: Annotated[float, number(0, 100_000)] = 0
+    insulation_mm: Annotated[float, number(0, 100_000)] | None = None
     soil_km_per_w: Annotated[float, number(0.5, 3)] = 2.5
-    depth_m: Annotated[float, number(0.1, 3)] = 0.7
+    depth_m: Annotated[float, number(0.1, 3)] | None = None
     in_duct: bool = False
-    under_drive: bool = False
-    warning_tape: bool = True
-    concealed_under_50_mm: bool = False
+    under_drive: bool | None = None
+    warning_tape: bool | None = None
+    concealed_under_50_mm: bool | None = None
     in_zone: Seen = Seen.NOT_SEEN
-    fixings: Fixings = Fixings.METAL
+    fixings: Fixings | None = None
     clip_spacing_mm: Annotated[float, number(50, 5000)] | None = None
     bend_radius_mm: Annotated[float, number(5, 5000)] | None = None
-    fire_stopped: bool = True
+    fire_stopped: bool | None = None
     clearance_mm: Annotated[float, number(0, 5000)] | None = None
     trench_width_m: Annotated[float, number(0.1, 2)] = 0.3
     hole_depth_m: Annotated[float, number(0.1, 2)] = 0.8
     hole_width_m: Annotated[float, number(0.1, 1.5)] = 0.3
     hazards: tuple[Hazard, ...] = ()
+
+    def unknown(self) -> tuple[str, ...]:
+        """The facts of the place that rate or refuse this section and that nobody has said yet."""
+        return tuple(name for name in asked_of(self.surroundings) if getattr(self, name) is None)
+
+    def insulated_mm(self) -> float:
+        """Length of cable wholly in insulation [mm]; none until somebody says otherwise."""
+        return self.insulation_mm or 0.0
+
+    def dug_m(self) -> float:
+        """Depth [m]; the usual one until it is known."""
+        return USUAL_DEPTH_M if self.depth_m is None else self.depth_m
+
+    def company(self) -> int:
+        """Circuits that lie together, this one included; alone until somebody says otherwise."""
+        return self.grouped_circuits or 1
+
+
+IN_INSULATION = {Surroundings.IN_WALL, Surroundings.THROUGH_WALL, Surroundings.UNDER_FLOOR}
+HIDDEN = {Surroundings.IN_WALL, Surroundings.UNDER_FLOOR}
+IN_GROUND = (Surroundings.BURIED, Surroundings.DUCT)
+ON_CLIPS = (
+    Surroundings.CLIPPED,
+    Surroundings.UNDER_FLOOR,
+    Surroundings.LOFT,
+    Surroundings.LOFT_UNDER,
+    Surroundings.POST,
+)
+
+
+def asked_of(surroundings: Surroundings) -> tuple[str, ...]:
+    """Which facts a place asks for: the company everywhere, insulation, depth and cover where there may be any.
+
+    A loft's insulation is in its surroundings, over it or under it.
+
+    >>> asked_of(Surroundings.CLIPPED)
+    ('grouped_circuits',)
+    """
+    return (
+        "grouped_circuits",
+        *(["insulation_mm"] if surroundings in IN_INSULATION else []),
+        *(["concealed_under_50_mm"] if surroundings in HIDDEN else []),
+        *(["depth_m", "under_drive"] if surroundings in IN_GROUND else []),
+    )

@@ -55,7 +55,7 @@ def phases_at(job: Job, board: Board) -> int:
     """The phases that reach a board: the supply's, or one past a single-phase sub-main."""
     feeder = next((one for one in job.circuits if one.feeds == board.id), None)
     if feeder is None:
-        return job.supply.phases
+        return job.supply.phase_count
     return 1 if feeder.phases == 1 else phases_at(job, next(one for one in job.boards if one.id == feeder.from_board))
 
 

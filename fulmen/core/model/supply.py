@@ -63,7 +63,7 @@ class Supply(Part):
     tns_school: TnsSchool = TnsSchool.TREAT_AS_PME
     tns_confirmed_in_writing: bool = False
     tns_confirmation: PhotoRef = ""
-    phases: Literal[1, 3] = 1
+    phases: Literal[1, 3] | None = None
     supply_number: Line = ""
     looped: Seen = Seen.NOT_SEEN
     neighbour_charge_point: Seen = Seen.NOT_SEEN
@@ -89,3 +89,8 @@ class Supply(Part):
     no_extraneous_parts: bool = False
     electrode_design_ohm: ElectrodeOhm | None = None
     electrode_location: Line = ""
+
+    @property
+    def phase_count(self) -> Literal[1, 3]:
+        """Phases of the supply; one until they are known."""
+        return self.phases or 1

@@ -74,10 +74,10 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
     points = tuple(
         FormChargePoint(
             name=point.name,
-            phases=point.phases,
+            phases=point.phase_count,
             max_current_a=point.max_current_a,
             set_current_a=point.design_current_a(),
-            power_kw=round(point.design_current_a() * u0_v * point.phases / 1000, 2),
+            power_kw=round(point.design_current_a() * u0_v * point.phase_count / 1000, 2),
             load_limit_a=supply.load_limit_a,
             smart=word(point.smart),
         )
@@ -92,7 +92,7 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         address=job.site.address,
         supply_number=supply.supply_number,
         earthing=word(supply.earthing),
-        phases=supply.phases,
+        phases=supply.phase_count,
         cut_out_fuse_a=supply.cut_out_fuse_a,
         fuse_proven=word(supply.fuse_proven),
         cut_out_condition=word(supply.cut_out_condition),

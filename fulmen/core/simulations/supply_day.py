@@ -199,7 +199,7 @@ def _assumed(job: Job) -> tuple[str, ...]:
         found.append(f"a battery of {ASSUMED_BATTERY_KWH:g} kWh")
     if day.onboard_kw is None:
         found.append(f"an onboard charger of {ASSUMED_ONBOARD_KW:g} kW")
-    elif day.onboard_kw > 7.4 and job.supply.phases == 1:
+    elif day.onboard_kw > 7.4 and job.supply.phase_count == 1:
         found.append("a three-phase onboard charger that takes 32 A on one phase; some take only 16 A")
     if not job.load.appliances:
         found.append("a usual house, since no appliance is entered")

@@ -68,6 +68,7 @@ FACTS = (
     Fact("site.address", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the address?"),
     Fact("site.ownership", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "Who owns the dwelling?"),
     Fact("supply.earthing", Stop.CUT_OUT, Ask.OPERATOR, "Which earthing arrangement has the supply?"),
+    Fact("supply.phases", Stop.CUT_OUT, Ask.YOU, "How many phases has the supply?"),
     Fact("supply.looped", Stop.CUT_OUT, Ask.OPERATOR, "Is the service looped to a neighbour?"),
     Fact("supply.neighbour_charge_point", Stop.CUT_OUT, Ask.HOUSEHOLDER, "Has the looped neighbour a charge point?",
          lambda job: job.supply.looped is Seen.YES),
@@ -110,6 +111,12 @@ def point_facts(job: Job) -> Iterator[Fact]:
     for place, point in enumerate(job.charge_points):
         at, unit = f"charge_points.{place}", point.name if len(job.charge_points) > 1 else "the unit"
         yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
+        yield Fact(f"{at}.phases", Stop.CHARGE_POINT, Ask.YOU, f"How many phases has {unit}?")
+        yield Fact(f"{at}.max_current_a", Stop.CHARGE_POINT, Ask.YOU, f"How much can {unit} take?")
+        yield Fact(f"{at}.rcd_inside_seen", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an RCD inside?")
+        yield Fact(
+            f"{at}.upstream_rcd_asked", Stop.CHARGE_POINT, Ask.YOU, f"Which RCD does the maker of {unit} ask for?"
+        )
         yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
         if point.provenance is not Provenance.SUPPLIED_NEW:

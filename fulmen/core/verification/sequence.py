@@ -115,7 +115,7 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
 
 def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> bool:
     """Whether a three-phase circuit's lines are to be told apart as well."""
-    phases = case.run.charge_point.phases if feeder is None else case.run.chain[feeder].circuit.phases
+    phases = case.run.charge_point.phase_count if feeder is None else case.run.chain[feeder].circuit.phases
     return phases == 3 and definition.key is StepKey.IR_LINE_NEUTRAL
 
 

@@ -106,7 +106,7 @@ def _detects_dc(case: Case) -> bool:
 
 
 def _three_phase(case: Case) -> bool:
-    return case.run.charge_point.phases == 3
+    return case.run.charge_point.phase_count == 3
 
 
 DEAD, LIVE = Stage.DEAD, Stage.LIVE

@@ -194,7 +194,7 @@ def relaid(section: Section, record: CableRecord) -> Section:
     method = usual_method(section.surroundings, record)
     insulation = section.insulation_mm
     if section.surroundings is Surroundings.LOFT_UNDER and not method.value.startswith("10"):
-        insulation = max(insulation, 500.0)
+        insulation = max(section.insulated_mm(), 500.0)
     return section.model_copy(update={"method": method, "insulation_mm": insulation})
 
 

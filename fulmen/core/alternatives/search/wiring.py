@@ -109,7 +109,7 @@ class _Final:
 
     def __init__(self, layout: Layout, rules: RuleSet) -> None:
         job, run = layout.job, layout.run
-        self.layout, self.rules, self.chained, self.phases = layout, rules, run.final(), run.charge_point.phases
+        self.layout, self.rules, self.chained, self.phases = layout, rules, run.final(), run.charge_point.phase_count
         self.load = circuit_load(job, self.chained.circuit, rules)
         self.measured, self.tt = fault_current(job, rules).measured, _tt(job)
         self.devices = devices_to_try(self.chained.circuit, self.load.ib_a, sub_main=False)

@@ -22,12 +22,19 @@ from fulmen.core.editing.upgrades.v2 import (
     reliance_names_the_unit,
     tails_in_stretches,
 )
+from fulmen.core.editing.upgrades.v2_facts import defaults_are_not_facts
 from fulmen.core.model.job import SCHEMA_VERSION
 
 Document = dict[str, Any]
 STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
     1: (boards_without_phases, provenance_of_units, letters_rest_on_facts, decisions_rest_on_facts),
-    2: (reliance_names_the_unit, guards_stand_in_boards, tails_in_stretches, arrangement_for_each_point),
+    2: (
+        reliance_names_the_unit,
+        guards_stand_in_boards,
+        tails_in_stretches,
+        arrangement_for_each_point,
+        defaults_are_not_facts,
+    ),
 }
 OLDEST = min(STEPS)
 

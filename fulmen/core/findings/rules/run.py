@@ -34,6 +34,10 @@ BREAKING_CAPACITY = Rule(
 CABLE_SIZE = Rule(
     "cable_size", "Cable made in this size", DESIGN, CABLE, "No figure is known for a size that is not made."
 )
+EXISTING_CIRCUIT = Rule(
+    "existing_circuit", "Existing circuit looked at", DESIGN, CABLE,
+    "It is reckoned with a device and a cable that nobody has seen.",
+)  # fmt: skip
 CABLE_CORES = Rule(
     "cable_cores", "Cable has enough cores", DESIGN, CABLE, "A conductor is missing at the far end.",
     short="cores of the cable",

@@ -137,6 +137,13 @@ const onePhase = computed(
         kind="number"
         unit="A"
       />
+      <JobField
+        v-if="!circuit.fitted_with_this_job"
+        :path="`${path}.looked_at`"
+        label="Device and cable as found"
+        kind="choice"
+        choice="Seen"
+      />
       <JobField :path="`${path}.slack_m`" label="Slack at its end" kind="number" unit="m" />
     </div>
   </section>

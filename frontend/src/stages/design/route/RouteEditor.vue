@@ -2,6 +2,7 @@
 // The route as walked: written in one line, or one row a section, in the order of walking from the board.
 import { nextTick, ref, useTemplateRef } from 'vue'
 
+import RouteUnsaid from './RouteUnsaid.vue'
 import SectionRow from './SectionRow.vue'
 import ShorthandField from './ShorthandField.vue'
 import { useDragOrder } from './useDragOrder'
@@ -70,6 +71,7 @@ defineExpose({ focus })
       />
     </ol>
     <p v-if="!route.length" class="quiet">Walk from the board: one section for each change of surroundings.</p>
+    <RouteUnsaid :circuit-index="circuitIndex" />
     <v-btn variant="outlined" class="add" @click="add">Add a section</v-btn>
   </section>
 </template>

@@ -55,7 +55,7 @@ function lay(changed: Partial<Cable>): void {
     </template>
     <template v-else>
       <JobField
-        v-if="section.grouped_circuits > 1"
+        v-if="(section.grouped_circuits ?? 1) > 1"
         :path="`${path}.single_layer`"
         label="Side by side, not bunched"
         kind="choice"

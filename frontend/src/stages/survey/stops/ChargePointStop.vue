@@ -7,20 +7,15 @@ import JobField from '../../../shared/fields/JobField.vue'
 import OpenPenFields from '../../../shared/fields/OpenPenFields.vue'
 import { rcd, rcdWords } from '../../../shared/fields/rcds'
 import TapField from '../../../shared/fields/TapField.vue'
-import { CURRENTS, IP, TETHERED, YES_NO } from './items'
+import { CURRENTS, IP, PHASES, TETHERED, YES_NO } from './items'
+import SeenRcdField from './SeenRcdField.vue'
 import RecordPicker from './RecordPicker.vue'
 
 const store = useJob()
 const point = computed(() => store.job!.charge_points[store.pointIndex])
 const used = computed(() => point.value?.provenance !== 'supplied_new')
-const RCDS = [
-  { value: null, words: 'none' },
-  ...[rcd('A'), rcd('F'), rcd('B'), rcd('AC')].map((value) => ({ value, words: rcdWords(value) })),
-]
-const UPSTREAM = [
-  { value: null, words: 'asks for none' },
-  ...['A', 'F', 'B'].map((value) => ({ value, words: `Type ${value}` })),
-]
+const RCDS = [rcd('A'), rcd('F'), rcd('B'), rcd('AC')].map((value) => ({ value, words: rcdWords(value) }))
+const UPSTREAM = ['A', 'F', 'B'].map((value) => ({ value, words: `Type ${value}` }))
 const TERMINALS = [4, 6, 10, 16].map((value) => ({ value, words: `${value} mm²` }))
 const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
 </script>
@@ -38,6 +33,7 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
       <TapField :path="at('seen_working')" label="Was it seen working?" choice="Seen" />
     </div>
     <RecordPicker />
+    <TapField :path="at('phases')" label="Phases of the unit" :items="PHASES" />
     <TapField :path="at('max_current_a')" label="Most it can take" :items="CURRENTS" />
     <TapField :path="at('open_pen_inside')" label="Open-PEN device inside" choice="Seen" />
     <div v-if="point.open_pen_inside === 'yes'" class="pair"><OpenPenFields :path="at('open_pen_device')" /></div>
@@ -49,8 +45,20 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
     <TapField :path="at('flex_tail')" label="Comes with a flexible tail" :items="YES_NO" />
     <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
     <div class="pair">
-      <JobField :path="at('rcd_inside')" label="RCD inside" kind="choice" :items="RCDS" />
-      <JobField :path="at('upstream_rcd')" label="RCD its maker asks for" kind="choice" :items="UPSTREAM" />
+      <SeenRcdField
+        :path="at('rcd_inside')"
+        :seen="at('rcd_inside_seen')"
+        label="RCD inside"
+        none="none"
+        :items="RCDS"
+      />
+      <SeenRcdField
+        :path="at('upstream_rcd')"
+        :seen="at('upstream_rcd_asked')"
+        label="RCD its maker asks for"
+        none="asks for none"
+        :items="UPSTREAM"
+      />
       <JobField :path="at('terminal_max_mm2')" label="Terminals take up to" kind="choice" :items="TERMINALS" />
       <JobField :path="at('ip_code')" label="IP code" kind="choice" :items="IP" />
       <JobField :path="at('device_min_a')" label="Maker's device, from" kind="number" unit="A" />

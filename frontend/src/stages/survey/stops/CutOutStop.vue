@@ -8,7 +8,7 @@ import CutOutDrawing from '../drawings/CutOutDrawing.vue'
 import EarthingDrawing from '../drawings/EarthingDrawing.vue'
 import LoopDrawing from '../drawings/LoopDrawing.vue'
 import { usePhotos } from '../usePhotos'
-import { FUSES, YES_NO } from './items'
+import { FUSES, PHASES, YES_NO } from './items'
 
 const store = useJob()
 const { photos } = usePhotos(() => 'cut_out')
@@ -23,6 +23,7 @@ const letters = computed(() => [
   <TapField path="supply.earthing" label="Where does the earth conductor start?" choice="Earthing">
     <template #picture="{ value }"><EarthingDrawing :earthing="value" /></template>
   </TapField>
+  <TapField path="supply.phases" label="Phases of the supply" :items="PHASES" />
   <template v-if="supply.earthing === 'tn_s'">
     <TapField
       path="supply.tns_school"

@@ -6,6 +6,10 @@ export const FUSES = [60, 80, 100].map(amps)
 export const TAILS = [10, 16, 25, 35].map(mm2)
 export const EARTHS = [4, 6, 10, 16, 25].map(mm2)
 export const CURRENTS = [16, 20, 25, 32].map(amps)
+export const PHASES = [
+  { value: 1, words: 'one' },
+  { value: 3, words: 'three' },
+]
 export const YES_NO = [
   { value: true, words: 'yes' },
   { value: false, words: 'no' },
