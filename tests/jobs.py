@@ -30,6 +30,7 @@ PEN_BOARD = "open-pen-board-behind-a-sub-main"
 TWO_BEHIND_ONE = "two-units-behind-one-open-pen-device"
 SHARED_FRONT = "front-rcd-shared-with-the-house"
 THREE_RCDS = "three-rcds-in-series"
+WIRED_ANEW = "garage-wired-anew"
 # Ordinary installations whose guards stand in seven different ways.
 SEVEN = (OWN_BOARD, TYPE_B_BOX, BOX_AT_GARAGE, PEN_BOARD, TWO_BEHIND_ONE, SHARED_FRONT, THREE_RCDS)
 RULES = rule_set()

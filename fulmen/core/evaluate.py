@@ -15,7 +15,7 @@ from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.operator import operator_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.phases import phase_findings
-from fulmen.core.checks.residual_current import residual_current_findings
+from fulmen.core.checks.residual_current import load_circuit_findings, residual_current_findings
 from fulmen.core.checks.selectivity import selectivity_findings
 from fulmen.core.checks.supply import supply_findings
 from fulmen.core.checks.surge import surge_findings
@@ -63,6 +63,18 @@ DESIGN_CHECKS = (
     board_findings,
     place_findings,
     charge_point_findings,
+)
+
+
+LOAD_CHECKS = (
+    load_circuit_findings,
+    overcurrent_findings,
+    volt_drop_findings,
+    disconnection_findings,
+    fault_withstand_findings,
+    joint_findings,
+    laying_findings,
+    board_findings,
 )
 
 
@@ -131,21 +143,21 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     demand, facts = demand_of(job, rules), walked(job)
     cases = cases_of(job, rules, demand)
     steps, matter = tuple(sequence(cases)), operator_matter(job, rules, demand)
-    names = _names(job)
+    cars, names = [case for case in cases if not case.to_loads], _names(job)
     found = [_named(_decided(job, finding), names) for finding in job_findings(cases, rules, steps, matter)]
     findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,
         edition=rules.title,
-        profiles=tuple(_banded(one, findings) for case in cases if (one := run_profile(case)) is not None),
+        profiles=tuple(_banded(one, findings) for case in cars if (one := run_profile(case)) is not None),
         sentences=tuple(
             RunSentence(circuit=case.subject, charge_point=case.run.charge_point.id, parts=specification(case))
-            for case in cases
+            for case in cars
             if case.run.chain
         ),
         faults=tuple(
             RunFaults(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))
-            for case in cases
+            for case in cars
         ),
         guards=tuple(run_guards(job, case.run) for case in cases),
         unsaid=_unsaid(job),
@@ -207,13 +219,13 @@ def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:
 
 def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...], matter: OperatorMatter) -> list[Finding]:
     """Every finding of a job, each question once, in the order of the work."""
-    if not cases:
+    if not any(not case.to_loads for case in cases):
         asked = ask(CHARGE_POINT, rules, ORIGIN)
         return [asked.needs_fact("Add the charge point: everything else follows from it.")]
     found = [finding for check in ORIGIN_CHECKS for finding in check(cases[0])]
     found.extend(operator_findings(cases[0], matter))
     for case in cases:
-        for check in DESIGN_CHECKS:
+        for check in LOAD_CHECKS if case.to_loads else DESIGN_CHECKS:
             found.extend(check(case))
     found.extend([*reading_findings(steps, rules), *agreement_findings(cases)])
     unseen = _not_looked_at(cases[0].job)

@@ -123,7 +123,7 @@ class Jobs(AppCase):
                 self.assertEqual(operations.list_jobs(self.sessions, words)[1], count)
 
     def test_demo_loads_once_and_never_over_data(self) -> None:
-        self.assertEqual(load_demo(self.sessions, NOW), 16)
+        self.assertEqual(load_demo(self.sessions, NOW), 17)
         self.assertEqual(load_demo(self.sessions, NOW), 0)
 
 

@@ -39,7 +39,8 @@ export const useJob = defineStore('job', () => {
   const profile = computed(() => ofPoint(evaluation.value?.profiles))
   const sentence = computed(() => ofPoint(evaluation.value?.sentences))
   const faults = computed(() => ofPoint(evaluation.value?.faults))
-  const guards = computed(() => ofPoint(evaluation.value?.guards))
+  // A run to loads has no charge point, and is not drawn.
+  const guards = computed(() => ofPoint(evaluation.value?.guards.filter((one) => one.charge_point)))
   function ofPoint<T extends { charge_point: string }>(all: T[] | undefined): T | undefined {
     return all?.find((one) => one.charge_point === point.value) ?? all?.[0]
   }

@@ -1,4 +1,4 @@
-// Putting guards into the tree and taking them out: in a board's incomer, in a group of its ways, in a box on the way.
+// Putting guards, groups, boxes and circuits into the tree, and taking guards out of it.
 import type { Board, Circuit, Guard } from '../api/types'
 import { useJob } from '../job/useJob'
 import { valueAt } from './paths'
@@ -30,6 +30,7 @@ export function useGuardActs() {
     return new Set([
       'origin',
       ...job.charge_points.map((one) => one.id),
+      ...job.supply.tails.map((one) => one.id),
       ...job.boards.flatMap((one) => [one.id, ...held(one.incomer)]),
       ...job.boards.flatMap((one) => one.groups.flatMap((group) => [group.id, ...held(group.guards)])),
       ...job.circuits.flatMap((one) => [one.id, ...one.boxes.flatMap((box) => [box.id, ...held(box.guards)])]),
@@ -61,6 +62,37 @@ export function useGuardActs() {
     const group = { id: freeId('group'), name: 'Group', guards: [], feeds_others: 'not_seen' as const, others: '' }
     store.change(path, [...groups, group])
   }
+  /** A circuit for loads of its own, with the usual device for sockets; what it feeds is still to be said. */
+  function addCircuit(board: string): void {
+    const like = store.job!.circuits[0]!
+    const circuit: Circuit = {
+      ...like,
+      id: freeId('circuit'),
+      name: 'New circuit',
+      way: '',
+      from_board: board,
+      group: '',
+      feeds: '',
+      loads: [],
+      phases: 1,
+      load_limit_a: null,
+      fitted_with_this_job: true,
+      looked_at: 'not_seen',
+      device: {
+        kind: 'breaker',
+        curve: 'B',
+        rating_a: 20,
+        breaking_capacity_ka: 6,
+        poles: null,
+        rcd: { type: 'A', residual_ma: 30, time_delayed: false, switches_neutral: true },
+      },
+      cable: { record: 'twin-and-earth', csa_mm2: 4, protective: 'core', separate_csa_mm2: null },
+      slack_m: 0,
+      route: [],
+      boxes: [],
+    }
+    store.change('circuits', [...store.job!.circuits, circuit])
+  }
   function addBox(circuitIndex: number): void {
     const path = `circuits.${circuitIndex}.boxes`
     const boxes = valueAt(store.job, path) as Circuit['boxes']
@@ -75,5 +107,5 @@ export function useGuardActs() {
     }
     store.change(path, [...boxes, box])
   }
-  return { add, takeOut, addGroup, addBox, freeId }
+  return { add, takeOut, addGroup, addCircuit, addBox, freeId }
 }

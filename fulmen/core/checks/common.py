@@ -15,6 +15,8 @@ def at_board(case: Case, board: Board, question: Question) -> Question:
 
 def current_unknown(case: Case) -> bool:
     """Whether nobody has said yet what the unit takes, nor set it to a current."""
+    if case.to_loads:
+        return False
     point = case.run.charge_point
     return point.max_current_a is None and point.set_current_a is None
 

@@ -60,7 +60,7 @@ def laying_findings(case: Case) -> list[Finding]:
             place = _Place(case, chained, index)
             findings.extend(check(place) for check in CHECKS)
         findings.append(_taped(case, chained))
-    if case.run.chain and case.run.final().circuit.route:
+    if case.run.chain and case.run.final().circuit.route and not case.to_loads:
         findings.append(_slack(case))
     return [finding for finding in findings if finding is not None]
 

@@ -31,7 +31,7 @@ def overcurrent_findings(case: Case) -> list[Finding]:
     """Every finding about current, for each circuit of the run."""
     if not case.run.chain:
         return []
-    findings: list[Finding | None] = [_maker(case)]
+    findings: list[Finding | None] = [] if case.to_loads else [_maker(case)]
     for chained in case.new_circuits():
         findings.append(existing_circuit_finding(case, chained))
         findings.extend([_size_made(case, chained), _device_kind(case, chained)])
@@ -70,13 +70,17 @@ def _load(case: Case, chained: CircuitFigures) -> Finding:
     lines = [
         WorkingLine(symbol="I car", value=load.car_a, decimals=0, unit="A", source="no diversity, BS 7671 722.311.201")
     ]
-    if not chained.final:
+    if case.to_loads:
+        lines = []
+    if not chained.final or case.to_loads:
         lines.append(WorkingLine(symbol="I others", value=load.other_a, decimals=1, unit="A", source="with diversity"))
         held = chained.circuit.load_limit_a
         formula = "I car + I others" if held is None else "min(I car + I others, max(load limit, I others))"
         lines.append(WorkingLine(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
     what = "charging runs for hours" if chained.final else "cars in full, the other loads of its boards with diversity"
     remedy = f"Use a device of at least {chained.ib_a:g} A, or turn the charge point down."
+    if chained.final and case.to_loads:
+        what, remedy = "its loads with diversity", "Use a bigger device and cable, or put less on the circuit."
     if chained.final and current_unknown(case):
         what = f"look up what the unit takes; {chained.ib_a:g} A is reckoned until then"
     device = "Device" if chained.final else "Sub-main's device"

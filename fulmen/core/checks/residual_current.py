@@ -11,6 +11,7 @@ from fulmen.core.findings.rules.protection import (
     CONCEALED_CABLE,
     DC_PROTECTION,
     FRONT_RCD,
+    LOADS_RCD,
     OWN_RCD,
     RCD_AT_BOARD,
     RCD_BLINDING,
@@ -20,6 +21,7 @@ from fulmen.core.findings.rules.protection import (
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.guards import GuardKind, Rcd, RcdType
+from fulmen.core.model.load import LoadKind
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
@@ -37,6 +39,25 @@ def residual_current_findings(case: Case) -> list[Finding]:
         if case.job.supply.earthing is Earthing.TT:
             findings.append(_tt_origin(case))
     return [finding for finding in findings if finding is not None]
+
+
+def load_circuit_findings(case: Case) -> list[Finding]:
+    """Every finding about RCDs before a circuit of sockets, lights or other loads."""
+    return [one for one in (_loads_rcd(case), _concealed(case)) if one is not None]
+
+
+def _loads_rcd(case: Case) -> Finding | None:
+    """Sockets up to 32 A and luminaires in a dwelling stand behind an RCD that opens at once, outbuildings too."""
+    circuit, most_ma = case.run.final().circuit, case.rules.value("rcd_residual_ma")
+    asked = _about(LOADS_RCD, case, residual_ma=f"{most_ma:g}")
+    if not circuit.loads:
+        return asked.needs_fact(f"Say what {circuit.name} feeds: sockets, lights or something else.")
+    if not any(one.kind in (LoadKind.SOCKETS, LoadKind.LIGHTING) for one in circuit.loads):
+        return None
+    before = rcds_before(case, case.run.final())
+    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in before):
+        return asked.meets("An RCD that opens at once stands before it.")
+    return asked.falls_short("None stands before it.", remedy=f"Use an RCBO of {most_ma:g} mA, Type A.")
 
 
 def _about(rule: Rule, case: Case, **words: str) -> Question:

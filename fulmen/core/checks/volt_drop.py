@@ -1,4 +1,4 @@
-"""Volts lost from the origin to the car, and to lights at a board further on (BS 7671 525)."""
+"""Volts lost from the origin to the car or to loads, and to lights at a board further on (BS 7671 525)."""
 
 from __future__ import annotations
 
@@ -66,7 +66,8 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
         *(["what the unit takes"] if current_unknown(case) else []),
         *(["size and length of the tails"] if tails_unknown(case) else []),
     ]
-    return ask(margin.rule, case.rules, margin.subject).judged(
+    end = "its loads" if case.to_loads else "the car"
+    return ask(margin.rule, case.rules, margin.subject, end=end).judged(
         value=margin.value,
         unit="%",
         limit=margin.limit,

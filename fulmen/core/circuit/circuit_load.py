@@ -51,6 +51,7 @@ def circuit_load(job: Job, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
     balanced_a = sum(point.design_current_a() for point, _ in cars if point.phase_count == 3)
     single_a = _most_loaded_a(job, cars, _phases(job, circuit))
     other_a = sum(diversified_a(board.other_loads, rules) for board in job.boards if board.id in boards)
+    other_a += sum(diversified_a(one.loads, rules) for one in fed)
     held_a = held_demand_a(other_a, balanced_a + single_a, circuit.load_limit_a)
     assert held_a is not None
     return CircuitLoad(held_a, balanced_a + single_a, min(balanced_a, held_a), other_a)
@@ -75,7 +76,7 @@ def _below(job: Job, circuit: Circuit) -> tuple[set[str], list[Circuit]]:
     ids = {board.id for board in job.boards}
     while waiting:
         end = waiting.pop()
-        if end in ids:
+        if end in ids and end not in boards:
             boards.add(end)
             after = [one for one in job.circuits if one.from_board == end]
             fed.extend(after)

@@ -40,7 +40,7 @@ class GuardView(Part):
 
 
 class RunGuards(Part):
-    """The guards of one run in order, from the cut-out fuse to what is inside the unit."""
+    """The guards of one run in order, from the cut-out fuse to what is inside the unit; a run to loads has no unit."""
 
     circuit: str
     charge_point: str
@@ -57,7 +57,7 @@ def run_guards(job: Job, run: Run) -> RunGuards:
         total_m = starts_m[chained.circuit.id][-1]
     return RunGuards(
         circuit=run.final().circuit.id if run.chain else run.charge_point.id,
-        charge_point=run.charge_point.id,
+        charge_point=run.point.id if run.point is not None else "",
         guards=tuple(_view(guard, starts_m, total_m) for guard in guards_of(job, run)),
     )
 

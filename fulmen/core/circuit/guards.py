@@ -78,6 +78,8 @@ def guards_of(job: Job, run: Run) -> tuple[PlacedGuard, ...]:
         fuse_a=float(fuse_a) if fuse_a else None, shared=Seen.YES,
     )  # fmt: skip
     chained = [guard for place in range(len(run.chain)) for guard in _at_circuit(job, run, place)]
+    if run.point is None:
+        return (cut_out, *chained)
     at = f"charge_points.{next(place for place, one in enumerate(job.charge_points) if one.id == run.charge_point.id)}"
     return (cut_out, *chained, *_in_unit(run.charge_point, run.final().circuit if run.chain else None, at))
 

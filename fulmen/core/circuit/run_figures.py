@@ -29,7 +29,7 @@ from fulmen.core.model.boards import Board
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit, Run, phases_at, runs
+from fulmen.core.model.run import ChainCircuit, Run, load_runs, phases_at, runs
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -188,6 +188,11 @@ class Case:
         return self.run.final().circuit.id if self.run.chain else self.run.charge_point.id
 
     @property
+    def to_loads(self) -> bool:
+        """Whether the run ends at loads, not at a charge point."""
+        return self.run.point is None
+
+    @property
     def arrangement(self) -> Arrangement:
         """How people are protected at this charge point."""
         return self.run.charge_point.arrangement
@@ -213,11 +218,14 @@ class Case:
 
 
 def cases_of(job: Job, rules: RuleSet, demand: Demand) -> list[Case]:
-    """Every run with its figures, where they can be computed; circuits that runs share are worked out once."""
+    """Every run with its figures, where they can be computed: to the charge points, then to circuits' own loads.
+
+    Circuits that runs share are worked out once.
+    """
     known: dict[str, CircuitFigures] = {}
     seen: set[str] = set()
     cases = []
-    for run in runs(job):
+    for run in (*runs(job), *load_runs(job)):
         figures = _figures(job, rules, run, demand, known)
         cases.append(Case(job, rules, run, demand, figures, frozenset(seen)))
         seen.update(chained.circuit.id for chained in run.chain)
@@ -232,7 +240,8 @@ def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigure
 def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str, CircuitFigures]) -> RunFigures | None:
     if not run.chain or any(not chained.circuit.route for chained in run.chain):
         return None
-    tails = tails_figures(job, demand, max(point.design_current_a() for point in job.charge_points), run.chain[0].board)
+    most_a = max((point.design_current_a() for point in job.charge_points), default=0.0)
+    tails = tails_figures(job, demand, most_a, run.chain[0].board)
     ze, fault = external_loop(job, rules), fault_current(job, rules)
     point, chain = chain_start(job, rules, tails), []
     try:
@@ -250,7 +259,7 @@ def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str
 
 def _one_circuit(job: Job, rules: RuleSet, run: Run, chained: ChainCircuit, point: ChainPoint) -> CircuitFigures:
     final = chained is run.chain[-1]
-    phases = run.charge_point.phase_count if final else chained.circuit.phases
+    phases = run.charge_point.phase_count if final and run.point is not None else chained.circuit.phases
     load = circuit_load(job, chained.circuit, rules)
     laid = laid_cable(job, chained.circuit, phases, load)
     return circuit_figures(job, rules, LaidCircuit(chained, final, phases, load, laid), point)

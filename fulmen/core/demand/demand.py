@@ -65,10 +65,11 @@ def car_current_a(job: Job) -> float:
 
 
 def _appliances(job: Job) -> tuple[Appliance, ...]:
-    """The house's appliances, and what garage and outbuilding boards feed besides the cars."""
+    """The house's appliances, what garage and outbuilding boards feed besides the cars, and what this job wires."""
     if job.load.method is not DemandMethod.ADDED_UP:
         return job.load.appliances
-    return (*job.load.appliances, *(one for board in job.boards for one in board.other_loads))
+    wired = [one for circuit in job.circuits for one in circuit.loads]
+    return (*job.load.appliances, *(one for board in job.boards for one in board.other_loads), *wired)
 
 
 def _house_a(job: Job, lines: tuple[DiversityLine, ...], car_a: float, rules: RuleSet) -> tuple[float | None, str]:

@@ -128,7 +128,11 @@ def _unknown_references(job: Job) -> list[InputError]:
         elif circuit.group and circuit.group not in groups[circuit.from_board]:
             message = f"Board “{circuit.from_board}” has no group “{circuit.group}”."
             problems.append(InputError(f"{here}.group", message))
-        if circuit.feeds not in ends:
+        if circuit.feeds and circuit.loads:
+            problems.append(InputError(f"{here}.loads", "A circuit feeds a board or a unit, or loads of its own."))
+        if not circuit.feeds:
+            pass
+        elif circuit.feeds not in ends:
             problems.append(InputError(f"{here}.feeds", f"There is no board or charge point “{circuit.feeds}”."))
         elif circuit.feeds in fed:
             message = f"“{circuit.feeds}” is fed twice, by “{fed[circuit.feeds]}” and “{circuit.id}”."

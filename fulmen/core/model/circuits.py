@@ -10,6 +10,7 @@ from pydantic import Field
 from fulmen.core.model.base import Id, Line, LoadA, Part, number
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.guards import Device, GuardBox
+from fulmen.core.model.load import Appliance
 from fulmen.core.model.route import Section
 from fulmen.core.model.seen import Seen
 
@@ -30,7 +31,10 @@ class TerminalSchool(StrEnum):
 
 
 class Circuit(Part):
-    """A circuit from a board, or from one of its groups, to a charge point (final) or to another board (a sub-main).
+    """A circuit from a board, or from one of its groups: to a charge point, to another board, or to loads of its own.
+
+    One to a charge point or to `loads` (sockets, lights) is final, one to another board a sub-main; `feeds` is empty
+    where it feeds its loads.
 
     `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
     single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
@@ -43,7 +47,8 @@ class Circuit(Part):
     way: Line = ""
     from_board: Id
     group: Id | Literal[""] = ""
-    feeds: Id
+    feeds: Id | Literal[""] = ""
+    loads: tuple[Appliance, ...] = Field(default=(), max_length=12)
     phases: Literal[1, 3] = 1
     phase: Phase = Phase.L1
     load_limit_a: LoadA | None = None

@@ -23,21 +23,41 @@ class ChainCircuit:
 
 @dataclass(frozen=True)
 class Run:
-    """The chain of circuits from the origin's board to one charge point; empty where nothing feeds it yet."""
+    """The chain of circuits from the origin's board to one charge point, or to the loads of its last circuit.
 
-    charge_point: ChargePoint
+    It is empty where nothing feeds the charge point yet.
+    """
+
+    point: ChargePoint | None
     chain: tuple[ChainCircuit, ...]
 
+    @property
+    def charge_point(self) -> ChargePoint:
+        """The charge point at its end; a run to loads has none, and nothing that needs one is asked of it."""
+        assert self.point is not None
+        return self.point
+
     def final(self) -> ChainCircuit:
-        """The circuit of the chain that ends at the charge point."""
+        """The last circuit of the chain: it ends at the charge point or at its loads."""
         return self.chain[-1]
 
 
 def runs(job: Job) -> list[Run]:
     """One run for each charge point, in the order of the job. The job's structure must have been checked."""
     boards = {board.id: board for board in job.boards}
-    feeder = {circuit.feeds: circuit for circuit in job.circuits}
+    feeder = {circuit.feeds: circuit for circuit in job.circuits if circuit.feeds}
     return [Run(point, _chain(point.id, boards, feeder)) for point in job.charge_points]
+
+
+def load_runs(job: Job) -> list[Run]:
+    """One run for each circuit that feeds loads of its own, in the order of the job."""
+    boards = {board.id: board for board in job.boards}
+    feeder = {circuit.feeds: circuit for circuit in job.circuits if circuit.feeds}
+    return [
+        Run(None, (*_chain(one.from_board, boards, feeder), ChainCircuit(boards[one.from_board], one)))
+        for one in job.circuits
+        if not one.feeds
+    ]
 
 
 def origin_index(job: Job) -> int:

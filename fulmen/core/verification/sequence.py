@@ -29,7 +29,10 @@ SUB_MAIN_STEPS = {
     StepKey.POLARITY_DEAD,
     StepKey.ZS,
 }
+# What a circuit of sockets or lights is tested for.
+LOAD_STEPS = SUB_MAIN_STEPS | {StepKey.R1_RN, StepKey.RCD_TRIP, StepKey.RCD_BUTTON}
 BETWEEN_LINES = " Each line to neutral, and line to line."
+LOAD_TITLES = {StepKey.ZS: "Loop at its farthest point, Zs"}
 SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
 
 
@@ -62,6 +65,8 @@ def sequence(cases: list[Case]) -> list[Step]:
     steps, seen = [], set()
     for definition in DEFINITIONS:
         for case in cases:
+            if case.to_loads and definition.key not in LOAD_STEPS:
+                continue
             if not case.run.chain or not definition.applies(case):
                 continue
             for subject in _subjects(definition, case):
@@ -115,7 +120,10 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
 
 def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> bool:
     """Whether a three-phase circuit's lines are to be told apart as well."""
-    phases = case.run.charge_point.phase_count if feeder is None else case.run.chain[feeder].circuit.phases
+    unit = feeder is None and not case.to_loads
+    phases = (
+        case.run.charge_point.phase_count if unit else case.run.chain[-1 if feeder is None else feeder].circuit.phases
+    )
     return phases == 3 and definition.key is StepKey.IR_LINE_NEUTRAL
 
 
@@ -143,6 +151,9 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
             where = f"at {case.run.chain[feeder + 1].board.name}"
     elif (guard := _tested(definition, subject, case)) is not None and subject not in (case.subject, ORIGIN):
         title, where = f"{title}, {guard.name} {guard.where}", WHERE_WORDS[Where.CAR]
+    elif case.to_loads:
+        title = f"{LOAD_TITLES.get(definition.key, definition.title)}, {case.run.final().circuit.name}"
+        where = "at its farthest point" if definition.where is Where.CAR else where
     elif subject != ORIGIN and len(case.job.charge_points) > 1:
         title = f"{title}, {case.run.final().circuit.name}"
     else:

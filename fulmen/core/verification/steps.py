@@ -83,7 +83,7 @@ def _has_rcd(case: Case) -> bool:
 
 def relies_on_low_electrode(case: Case) -> bool:
     """Whether an electrode on the house earth must hold the voltage of a broken PEN."""
-    low = case.arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE
+    low = not case.to_loads and case.arrangement.open_pen is OpenPenMeasure.LOW_ELECTRODE
     return low and case.job.supply.earthing is not Earthing.TT and not has_car_electrode(case)
 
 
@@ -93,7 +93,7 @@ def _has_electrode_at_origin(case: Case) -> bool:
 
 def has_car_electrode(case: Case) -> bool:
     """Whether only the car is earthed to an electrode of its own (TT island)."""
-    own = case.arrangement.car_earth is CarEarth.OWN_ELECTRODE
+    own = not case.to_loads and case.arrangement.car_earth is CarEarth.OWN_ELECTRODE
     return own and case.job.supply.earthing is not Earthing.TT
 
 

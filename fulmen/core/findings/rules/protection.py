@@ -66,6 +66,10 @@ RCD_AT_BOARD = Rule(
     "The cable before the unit has no RCD: a damaged one is left to the fuse.", topics=PEOPLE_TOPIC,
     schools=Schools("an RCBO at the board too", "rely on the RCD in the unit"),
 )  # fmt: skip
+LOADS_RCD = Rule(
+    "loads_rcd", "Sockets and lights behind {residual_ma} mA", DESIGN, PEOPLE,
+    "Who touches a live part at a socket or a lamp is not cut off.", topics=PEOPLE_TOPIC,
+)  # fmt: skip
 RCD_NEUTRAL = Rule(
     "rcd_neutral", "RCD at the board opens the neutral too", DESIGN, PEOPLE,
     "A borrowed or live neutral stays joined while somebody works on what they think is dead.", topics=PEOPLE_TOPIC,

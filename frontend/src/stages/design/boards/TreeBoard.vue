@@ -12,7 +12,7 @@ import { type TreeBoard, useOpenPart } from './useTree'
 const props = defineProps<{ node: TreeBoard }>()
 
 const { open, toggle } = useOpenPart()
-const { addGroup } = useGuardActs()
+const { addCircuit, addGroup } = useGuardActs()
 const path = computed(() => `boards.${props.node.index}`)
 const where = computed(() =>
   [props.node.origin ? 'at the origin' : '', props.node.board.location].filter(Boolean).join(', '),
@@ -45,7 +45,12 @@ const where = computed(() =>
         </ul>
       </li>
     </ul>
-    <button type="button" class="link tree-add" @click="addGroup(node.index)">+ group of ways</button>
+    <div class="adds">
+      <button type="button" class="link tree-add" @click="addCircuit(node.board.id)">
+        + circuit for sockets or lights
+      </button>
+      <button type="button" class="link tree-add" @click="addGroup(node.index)">+ group of ways</button>
+    </div>
   </div>
 </template>
 
@@ -64,6 +69,11 @@ ul {
   border-left: 3px solid var(--copper);
   display: grid;
   gap: 8px;
+}
+.adds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 20px;
 }
 .group {
   border: 1px dashed var(--quiet);

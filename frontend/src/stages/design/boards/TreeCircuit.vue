@@ -3,10 +3,12 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
+import { useCatalogue } from '../../../shared/useCatalogue'
 import { useGuardActs } from '../../../shared/useGuardActs'
 import BoxFacts from './BoxFacts.vue'
 import CircuitFacts from './CircuitFacts.vue'
 import GuardChip from './GuardChip.vue'
+import LoadsFacts from './LoadsFacts.vue'
 import GuardRow from './GuardRow.vue'
 import TreeBoard from './TreeBoard.vue'
 import TreePoint from './TreePoint.vue'
@@ -19,6 +21,7 @@ const store = useJob()
 const { open, toggle } = useOpenPart()
 const { addBox } = useGuardActs()
 const { viewAt } = useGuardWords()
+const { words } = useCatalogue()
 const path = computed(() => `circuits.${props.node.index}`)
 const circuit = computed(() => props.node.circuit)
 const view = computed(() => viewAt(`${path.value}.device`))
@@ -43,7 +46,10 @@ const figures = computed(() =>
         >{{ cable }}<template v-if="figures">, {{ figures.load_a.toFixed(0) }} A</template></span
       >
     </div>
-    <CircuitFacts v-if="open === path" :index="node.index" :point-index="node.pointIndex" />
+    <template v-if="open === path">
+      <CircuitFacts :index="node.index" :point-index="node.pointIndex" />
+      <LoadsFacts v-if="!circuit.feeds" :index="node.index" />
+    </template>
     <ol class="boxes">
       <li v-for="(box, index) in circuit.boxes" :key="box.id">
         <button
@@ -59,6 +65,9 @@ const figures = computed(() =>
       </li>
       <li v-if="node.board" class="end"><TreeBoard :node="node.board" /></li>
       <li v-else-if="node.pointIndex >= 0" class="end"><TreePoint :index="node.pointIndex" /></li>
+      <li v-else class="loads">
+        {{ circuit.loads.map((one) => one.name || words('LoadKind', one.kind)).join(', ') || 'nothing said yet' }}
+      </li>
     </ol>
     <button v-if="circuit.boxes.length < 4" type="button" class="link tree-add" @click="addBox(node.index)">
       + box on the way
@@ -76,6 +85,11 @@ const figures = computed(() =>
 }
 .name {
   font-weight: 700;
+}
+.loads {
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 8px 12px;
 }
 .boxes {
   list-style: none;
