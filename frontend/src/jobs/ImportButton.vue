@@ -27,7 +27,8 @@ async function bring(): Promise<void> {
   } catch (error) {
     emit('failed', `${file.name}: ${asProblem(error).detail}`)
   }
-  input.value!.value = ''
+  // Where it went well the page is left by now.
+  if (input.value) input.value.value = ''
 }
 </script>
 

@@ -105,6 +105,9 @@ def _entry(case: Case) -> Finding | None:
 def _flex_tail(case: Case) -> Finding | None:
     if not case.run.charge_point.flex_tail:
         return None
+    point = case.run.charge_point
+    if point.flex_csa_mm2 is None or point.flex_length_m is None:
+        return _about(FLEX_TAIL, case).needs_fact("Enter size and length of its flexible tail.")
     detail = "It comes with a flexible tail: a junction box outside, one more joint. Some refuse it; say why you don't."
     return _about(FLEX_TAIL, case).your_call(detail, basis={"flex_tail": True})
 

@@ -7,6 +7,7 @@ from typing import get_args
 from fulmen.core.checks.common import current_unknown
 from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.electrical.cable_rating import lends_duct_column
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import (
@@ -135,6 +136,12 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
     where, method = word(weakest.section.surroundings), weakest.section.method.value
     place = f"section {chained.laid.weakest + 1}, {where}, method {method}"
     open_ones = _not_said(chained)
+    lent = [
+        f"section {number}"
+        for number, one in enumerate(chained.sections, 1)
+        if lends_duct_column(one.section, one.metre.record)
+    ]
+    taken = f"; {' and '.join(lent)} by the D column of another cable of its insulation: ask the maker" if lent else ""
     return ask(margin.rule, case.rules, margin.subject, rating_a=rating_a).judged(
         value=margin.value,
         limit=margin.limit,
@@ -142,9 +149,10 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
         decimals=1,
         at_least=True,
         working=weakest.rating.working,
-        detail=open_ones or place + (", rated from the 70 °C table" if rated_at_70(chained) else ""),
+        detail=open_ones or place + (", rated from the 70 °C table" if rated_at_70(chained) else "") + taken,
         remedy="Use a bigger cable, ease the weakest section, or use a smaller device.",
-        holding=Verdict.NEEDS if open_ones else Verdict.MEETS,
+        holding=Verdict.NEEDS if open_ones else Verdict.YOUR_CALL if lent else Verdict.MEETS,
+        basis={"lent": tuple(lent)} if lent else {},
     )
 
 

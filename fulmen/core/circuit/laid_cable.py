@@ -25,6 +25,7 @@ from fulmen.core.reference.cable_catalogue import (
     protective_metal,
 )
 
+FLEX_C = 70.0
 ARMOUR_C = {"pvc_70": 60.0, "xlpe_90": 80.0}
 STEEL_PER_C = 0.0045
 
@@ -74,11 +75,23 @@ class SectionFigures:
 
 
 @dataclass(frozen=True)
+class Flex:
+    """The flexible tail of a pre-wired unit past its joint: it counts in volts and in the loop, not in R1+R2."""
+
+    r1_ohm: float = 0.0
+    drop_v: float = 0.0
+
+
+NO_FLEX = Flex()
+
+
+@dataclass(frozen=True)
 class LaidCable:
     """The cable of one circuit as laid, section by section, and what its sections come to together."""
 
     sections: tuple[SectionFigures, ...]
     ib_a: float
+    flex: Flex = NO_FLEX
 
     @cached_property
     def length_m(self) -> float:
@@ -103,17 +116,18 @@ class LaidCable:
     @cached_property
     def hot_ohm(self) -> float:
         """R1+R2 at operating temperature [Ω]."""
-        return sum(one.hot_ohm for one in self.sections)
+        return sum(one.hot_ohm for one in self.sections) + 2 * self.flex.r1_ohm * temperature_factor(FLEX_C)
 
     @cached_property
     def hot_line_ohm(self) -> float:
         """Line conductor at operating temperature [Ω]."""
-        return sum(one.r1_ohm * temperature_factor(one.metre.record.operating_c()) for one in self.sections)
+        cable_ohm = sum(one.r1_ohm * temperature_factor(one.metre.record.operating_c()) for one in self.sections)
+        return cable_ohm + self.flex.r1_ohm * temperature_factor(FLEX_C)
 
     @cached_property
     def drop_v(self) -> float:
         """Volt drop [V]."""
-        return sum(one.drop_v for one in self.sections)
+        return sum(one.drop_v for one in self.sections) + self.flex.drop_v
 
     @cached_property
     def weakest(self) -> int | None:
@@ -151,7 +165,17 @@ def laid_cable(job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> La
         section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70=rate_at_70)
         for section in circuit.route
     )
-    return LaidCable(tuple(sections), load.ib_a)
+    return LaidCable(tuple(sections), load.ib_a, flex_of(job, circuit, load))
+
+
+def flex_of(job: Job, circuit: Circuit, load: CircuitLoad) -> Flex:
+    """The flexible tail of the unit that a circuit feeds; nothing where it has none or nobody has measured it."""
+    point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
+    if point is None or not point.flex_tail or point.flex_csa_mm2 is None or point.flex_length_m is None:
+        return NO_FLEX
+    single_mv, three_mv = (millivolts_per_a_m("pvc_70", point.flex_csa_mm2, phases) for phases in (1, 3))
+    drop_mv = single_mv * load.single_a + three_mv / sqrt(3) * load.balanced_a
+    return Flex(conductor_ohm(point.flex_length_m, point.flex_csa_mm2), drop_mv * point.flex_length_m / 1000)
 
 
 def section_figures(

@@ -68,7 +68,7 @@ def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases
     reference_c = GROUND_REFERENCE_C if buried else AIR_REFERENCE_C
     ambient_c = reference_c if section.temperature_c is None else section.temperature_c
     try:
-        it_line = _tabulated(section.method, record, csa_mm2, phases)
+        it_line = _tabulated(section, record, csa_mm2, phases)
         factors = _ground_factors(section, record, ambient_c) if buried else _air_factors(section, record, ambient_c)
     except TableError as error:
         return SectionRating(None, None, 1.0, ambient_c, reference_c, (), f"No rating: {error}.")
@@ -114,11 +114,24 @@ def conductor_temperature_c(
     return ambient_c + rise_at_iz * (ib_a / iz_a) ** 2
 
 
-def _tabulated(method: ReferenceMethod, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:
-    ratings = record.ratings()
-    column = f"{method.value}.{2 if phases == 1 else 3}"
+# Whose D column rates a cable in a ground duct that has none of its own, by insulation.
+LENT_IN_DUCT = {"pvc_70": "4d4a", "xlpe_90": "4e4a"}
+ASK_THE_MAKER = "taken, ask the maker"
+
+
+def lends_duct_column(section: Section, record: CableRecord) -> bool:
+    """Whether a cable lies in a ground duct that its own table has no column for; another of its insulation serves."""
+    in_duct = section.method is ReferenceMethod.D and section.in_duct
+    return in_duct and section.method.value not in record.methods()
+
+
+def _tabulated(section: Section, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:
+    lent = lends_duct_column(section, record)
+    ratings = table(LENT_IN_DUCT[record.insulation]) if lent else record.ratings()
+    column = f"{section.method.value}.{2 if phases == 1 else 3}"
     value = ratings.at(column, csa_mm2)
-    return WorkingLine(symbol="It", value=value, decimals=1, unit="A", source=ratings.source(column, csa_mm2))
+    source = ratings.source(column, csa_mm2) + (f"; {ASK_THE_MAKER}" if lent else "")
+    return WorkingLine(symbol="It", value=value, decimals=1, unit="A", source=source)
 
 
 def _air_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:

@@ -226,6 +226,8 @@ def _ends(job: Job, circuit: Circuit) -> Iterator[Need]:
             yield "gland.plastic", 2, "both ends of each piece without armour"
         if record.fine_strands:
             yield "ferrule", 2 * _cores(record, circuit, job), "every fine-stranded core, both ends"
+    if any(one.id == circuit.feeds and one.flex_tail for one in job.charge_points):
+        yield "box.flex", 1, "where the unit's flexible tail is joined"
     for joint in joints_of(circuit, job):
         yield f"box.{joint.kind.removesuffix('_box')}", 1, joint.words
 

@@ -43,6 +43,7 @@ Paragraph = Annotated[str, Field(max_length=4000)]
 PhotoRef = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$", description="SHA-256 of a kept photo, or empty")]
 
 SectionLengthM = Annotated[float, number(0.1, 500)]
+FlexLengthM = Annotated[float, number(0.1, 20)]
 TailsLengthM = Annotated[float, number(0.1, 50)]
 Ohm = Annotated[float, number(0, 2000)]
 LoopOhm = Annotated[float, number(0.01, 500)]

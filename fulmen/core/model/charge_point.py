@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fulmen.core.model.arrangement import Arrangement
-from fulmen.core.model.base import ChargeCurrentA, CsaMm2, HeightM, Id, Line, Part
+from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, Line, Part
 from fulmen.core.model.guards import OpenPenDevice, Rcd, RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import DataWay
@@ -43,6 +43,8 @@ class ChargePointFacts(Part):
     terminal_max_mm2: CsaMm2 | None = None
     takes_armour: Seen = Seen.NOT_SEEN
     flex_tail: bool = False
+    flex_csa_mm2: CsaMm2 | None = None
+    flex_length_m: FlexLengthM | None = None
     current_clamp: Seen = Seen.NOT_SEEN
     smart: Seen = Seen.NOT_SEEN
     data_ways: tuple[DataWay, ...] = ()

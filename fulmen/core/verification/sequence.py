@@ -111,6 +111,8 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
         read = measured(case.job, StepKey.R1_R2, chained.circuit.id)
         read_all = read_all and read is not None
         r1_r2 += read if read is not None else chained.laid.r1_ohm + chained.laid.r2_ohm
+        # The tail of a pre-wired unit is in the loop, though R1+R2 was read before it was joined.
+        r1_r2 += 2 * chained.laid.flex.r1_ohm
         if chained.circuit.id == subject:
             break
     origin = "as read" if read_all else "from the route"

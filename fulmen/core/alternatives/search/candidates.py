@@ -12,7 +12,7 @@ from enum import StrEnum
 from itertools import product
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
-from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, section_figures
+from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, flex_of, section_figures
 from fulmen.core.editing.route_editing import usual_method
 from fulmen.core.errors import TableError
 from fulmen.core.model.cables import Cable
@@ -128,7 +128,7 @@ class CableBench:
 
     def __init__(self, job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> None:
         self.job, self.circuit, self.phases, self.load = job, circuit, phases, load
-        self._families = families(circuit.route)
+        self._families, self._flex = families(circuit.route), flex_of(job, circuit, load)
         self._known: dict[tuple[int, str, float], SectionFigures | None] = {}
 
     def laid(self, kinds: Kinds, sizes_mm2: tuple[float, ...]) -> LaidCable | None:
@@ -139,7 +139,7 @@ class CableBench:
             if one is None:
                 return None
             found.append(one)
-        return LaidCable(tuple(found), self.load.ib_a)
+        return LaidCable(tuple(found), self.load.ib_a, self._flex)
 
     def every_laid(self, kinds: Kinds, in_a: float) -> Iterator[tuple[float, LaidCable]]:
         """The circuit in these kinds in every size, with the size that goes through.

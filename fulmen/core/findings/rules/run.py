@@ -56,7 +56,8 @@ SELECTIVITY = Rule(
     "A fault at the car takes the whole house off.",
 )  # fmt: skip
 VOLT_DROP = Rule(
-    "volt_drop", "Volt drop to {end}", DESIGN, CABLE, "It runs weak: the car charges slowly or drops out on cold evenings.",
+    "volt_drop", "Volt drop to {end}", DESIGN, CABLE,
+    "It runs weak: the car charges slowly or drops out on cold evenings.",
     short="volt drop", told_with_choices=True,
 )  # fmt: skip
 VOLT_DROP_LIGHTING = Rule(

@@ -47,7 +47,7 @@ const cut = computed(() => {
       <path :d="`M50 176H${x(street.houses.length - 1)}`" class="pen" />
       <text x="54" y="194" class="quiet">PEN</text>
       <g
-        v-for="(house, place) in street.houses"
+        v-for="(house, place) in street.houses.slice(0, result.houses.length)"
         :key="place"
         class="house"
         :class="{ here: place === street.here, chosen: place === chosen, live: live(place) }"

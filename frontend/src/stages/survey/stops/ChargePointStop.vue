@@ -43,6 +43,10 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
     <TapField :path="at('data_ways')" label="Reaches the network by" choice="DataWay" many />
     <TapField :path="at('takes_armour')" label="Entry takes an armoured cable’s gland" choice="Seen" />
     <TapField :path="at('flex_tail')" label="Comes with a flexible tail" :items="YES_NO" />
+    <div v-if="point.flex_tail" class="pair">
+      <JobField :path="at('flex_csa_mm2')" label="Its tail, size" kind="choice" :items="TERMINALS" />
+      <JobField :path="at('flex_length_m')" label="Its tail, length" kind="number" unit="m" />
+    </div>
     <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
     <div class="pair">
       <SeenRcdField

@@ -54,7 +54,7 @@ async function bring(): Promise<void> {
   } catch {
     wrong.value = `${file.name}: the file breaks off or is no JSON.`
   }
-  input.value!.value = ''
+  if (input.value) input.value.value = ''
 }
 </script>
 
