@@ -159,7 +159,7 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
             RunFaults(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))
             for case in cars
         ),
-        guards=tuple(run_guards(job, case.run) for case in cases),
+        guards=tuple(run_guards(case.run, case.guards) for case in cases),
         unsaid=_unsaid(job),
         findings=findings,
         steps=steps,

@@ -188,3 +188,12 @@ class PriceRow(Base):
     price: Mapped[float]
     work_min: Mapped[float]
     invented: Mapped[bool]
+
+
+class SettingRow(Base):
+    """One setting of the firm, by its name."""
+
+    __tablename__ = "setting"
+
+    key: Mapped[str] = mapped_column(String(40), primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)

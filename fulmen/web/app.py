@@ -26,6 +26,7 @@ from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
 from fulmen.web.supply import supply
+from fulmen.web.usual_answers import usual
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
@@ -68,6 +69,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         protection,
         design,
         prices,
+        usual,
     ):
         app.register_api(blueprint)
     app.register_blueprint(frontend)

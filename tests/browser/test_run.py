@@ -238,6 +238,26 @@ class Boards(BrowserCase):
         expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(1)
 
 
+class Unsaid(BrowserCase):
+    def test_what_is_usual_is_kept_taken_and_undone(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        group = page.get_by_role("group", name="Not said yet of this route")
+        expect(group).to_have_count(0)
+        page.get_by_label("Write the route: letter and metres").fill("t.3 c2")
+        page.keyboard.press("Enter")
+        expect(group.get_by_role("button", name="It lies alone")).to_contain_text("sections 6, 7")
+        waiting = page.get_by_role("button", name="Weakest section carries 40 A")
+        expect(waiting).to_contain_text("Needs a fact")
+        group.get_by_role("button", name="What is usual here").click()
+        group.get_by_role("checkbox", name="It lies alone, no other circuit beside it").check()
+        group.get_by_role("checkbox", name="It passes no insulation").check()
+        group.get_by_role("button", name="Take my usual answers").click()
+        expect(group).to_have_count(0)
+        expect(waiting).to_contain_text("Meets")
+        page.get_by_role("button", name="Undo").click()
+        expect(group.get_by_role("button", name="It lies alone")).to_be_visible()
+
+
 class Materials(BrowserCase):
     def test_the_list_its_csv_and_the_users_own_prices(self) -> None:
         page = self.job_page("Garage at", "design/materials")

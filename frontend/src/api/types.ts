@@ -12,6 +12,7 @@ export type Job = Complete<Schemas['Job']>
 export type Section = Complete<Schemas['Section']>
 export type Circuit = Complete<Schemas['Circuit']>
 export type Board = Complete<Schemas['Board']>
+export type UsualAnswers = Complete<Schemas['UsualAnswers']>
 export type TailsStretch = Complete<Schemas['TailsStretch']>
 export type Guard = Complete<Schemas['Guard']>
 export type RunGuards = Complete<Schemas['RunGuards']>

@@ -7,7 +7,6 @@ from itertools import accumulate
 from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind, GuardKind, RcdType
-from fulmen.core.model.job import Job
 from fulmen.core.model.run import Run
 from fulmen.core.model.seen import Seen
 
@@ -47,7 +46,7 @@ class RunGuards(Part):
     guards: tuple[GuardView, ...]
 
 
-def run_guards(job: Job, run: Run) -> RunGuards:
+def run_guards(run: Run, guards: tuple[PlacedGuard, ...]) -> RunGuards:
     """The guards of a run with what is told of each, from the same list as the checks."""
     starts_m, total_m = {}, 0.0
     for chained in run.chain:
@@ -58,7 +57,7 @@ def run_guards(job: Job, run: Run) -> RunGuards:
     return RunGuards(
         circuit=run.final().circuit.id if run.chain else run.charge_point.id,
         charge_point=run.point.id if run.point is not None else "",
-        guards=tuple(_view(guard, starts_m, total_m) for guard in guards_of(job, run)),
+        guards=tuple(_view(guard, starts_m, total_m) for guard in guards),
     )
 
 

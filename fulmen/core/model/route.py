@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import cache
 from typing import Annotated
 
 from pydantic import Field
@@ -111,6 +112,7 @@ ON_CLIPS = (
 )
 
 
+@cache
 def asked_of(surroundings: Surroundings) -> tuple[str, ...]:
     """Which facts a place asks for: the company everywhere, insulation, depth and cover where there may be any.
 

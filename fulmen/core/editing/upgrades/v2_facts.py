@@ -1,8 +1,9 @@
 """From version 2: what stood only as a default was never said, and arrives as not known.
 
 What differs from the old default was stated. What equals it stays where a paper may rest on it, that is where readings
-were taken, marked as taken from an earlier version; a unit's facts stay where a catalogue record answered them. What we
-fit (depth, tape, clips, a sealed hole) was chosen, so it stays with a circuit that this job fits.
+were taken, marked as taken from an earlier version (for a route as a whole: sections are cut, joined and moved); a
+unit's facts stay where a catalogue record answered them. What we fit (depth, tape, clips, a sealed hole) was chosen, so
+it stays with a circuit that this job fits.
 """
 
 from __future__ import annotations
@@ -60,8 +61,7 @@ class _Facts:
         changed = dict(circuit)
         if isinstance(route, list):
             changed["route"] = [
-                self._section(one, f"{at}.route.{place}", fitted=fitted) if isinstance(one, dict) else one
-                for place, one in enumerate(route)
+                self._section(one, f"{at}.route", fitted=fitted) if isinstance(one, dict) else one for one in route
             ]
         if not fitted:
             device = circuit.get("device")

@@ -4,6 +4,7 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
+import UsualAnswers from './UsualAnswers.vue'
 
 const props = defineProps<{ circuitIndex: number }>()
 
@@ -34,6 +35,7 @@ const say = (fields: string[], value: unknown) => store.changeAll(fields.map((fi
       {{ one.words }}
       <span class="quiet">{{ one.fields.length > 1 ? 'sections' : 'section' }} {{ numbers(one.fields) }}</span>
     </button>
+    <UsualAnswers :answers="ANSWERS" />
   </div>
 </template>
 

@@ -1,0 +1,38 @@
+"""What the firm takes as usual: read it, replace it, and what it would answer on a job."""
+
+from __future__ import annotations
+
+from flask import Response
+
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.editing.usual_answers import UsualAnswers, usual_changes
+from fulmen.store.usual_answers import keep_usual_answers, usual_answers
+from fulmen.web.blueprint import api_blueprint
+from fulmen.web.design_schemas import ChangeList, Question
+from fulmen.web.policy import Role, allows
+from fulmen.web.replies import now, reply, store
+
+usual = api_blueprint("usual")
+
+
+@usual.get("/usual-answers", responses={200: UsualAnswers})
+@allows(Role.ELECTRICIAN)
+def read_usual_answers() -> Response:
+    """Read what is taken as usual."""
+    return reply(usual_answers(store()))
+
+
+@usual.put("/usual-answers", responses={200: UsualAnswers})
+@allows(Role.ELECTRICIAN)
+def replace_usual_answers(body: UsualAnswers) -> Response:
+    """Replace what is taken as usual."""
+    keep_usual_answers(store(), body, now())
+    return reply(body)
+
+
+@usual.post("/usual-answers/changes", responses={200: ChangeList})
+@allows(Role.ELECTRICIAN)
+def answer_as_usual(body: Question) -> Response:
+    """List the changes that answer a job's open facts by what is usual; nothing is stored."""
+    check_structure(body.job)
+    return reply(ChangeList(changes=list(usual_changes(body.job, usual_answers(store())))))
