@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from itertools import accumulate
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
+from fulmen.core.circuit.guards import PlacedGuard, Stands
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind, GuardKind, RcdType
 from fulmen.core.model.run import Run
