@@ -303,6 +303,7 @@ class Band(BrowserCase):
         )
         for _ in range(20):
             page.keyboard.press("ArrowRight")
+            page.wait_for_timeout(50)
             if "Garage board: B32 A 30 mA" in (told.text_content() or ""):
                 break
         expect(told).to_contain_text("Garage board: B32 A 30 mA")

@@ -7,7 +7,7 @@ from unittest.mock import patch
 from playwright.sync_api import Page, expect
 
 from tests.app import NOW
-from tests.browser.chromium import BrowserCase, tap
+from tests.browser.chromium import BrowserCase, choose, tap
 from tests.jobs import EXAMPLES
 from tests.photos import huge_png, picture
 
@@ -232,10 +232,7 @@ class Unit(BrowserCase):
     def test_a_kind_fills_in_the_facts_and_moves_the_checks(self) -> None:
         page = self.job_page("Tanner", "survey/charge_point")
         expect(page.get_by_text("Find out what is inside before it goes on the wall.")).to_be_visible()
-        page.get_by_role("combobox", name="Kind, from the catalogue").locator(
-            "xpath=ancestor::div[contains(@class,'v-field ')]"
-        ).click()
-        page.get_by_role("option", name="Tethered 7 kW, open-PEN device and DC detection inside").click()
+        choose(page, "Kind, from the catalogue", "Tethered 7 kW, open-PEN device and DC detection inside")
         expect(
             page.get_by_role("group", name="Open-PEN device inside").get_by_role("radio", name="yes")
         ).to_be_checked()

@@ -7,6 +7,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from fulmen.core.alternatives.choice_menu import alternatives
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes, with_run
 from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.editing.changes import apply_changes
@@ -156,6 +157,14 @@ def made_up(draw: Any) -> dict[str, Any]:
         "charge_points.0.rdc_dd_inside": draw(st.sampled_from(["yes", "no"])),
         "boards.1.other_loads": [], "boards.1.feeds_others": draw(st.sampled_from(["yes", "no", "not_seen"])),
     }  # fmt: skip
+
+
+class Menu(unittest.TestCase):
+    def test_a_device_without_rcd_is_named_by_what_else_there_is(self) -> None:
+        for name, told in ((DEVICE_IN_UNIT, "only the RCD in the unit"), (OWN_BOARD, "no RCD with the device")):
+            labels = {one.label for one in alternatives(job(name), "ev", "rcd", RULES)}
+            with self.subTest(name):
+                self.assertIn(told, labels)
 
 
 class OneList(unittest.TestCase):

@@ -83,9 +83,8 @@ class Recipes(unittest.TestCase):
     def test_add_a_cable_kind(self) -> None:
         self.assertEqual(follow("Add a cable kind", self.copy), 1)
         found = self.designed(circuits__0__cable__record="flat-ev")
-        self.assertEqual(
-            found["weakest_section/ev"]["verdict"], "needs"
-        )  # it lies in a duct, where its table rates nothing
+        # It lies in a duct, where its own table rates nothing: its insulation's D column is taken, and its maker asked.
+        self.assertEqual(found["weakest_section/ev"]["verdict"], "your_call")
         self.passes("test_tables", "test_materials", "test_search", "test_register")
 
     def test_change_a_limit(self) -> None:

@@ -1,7 +1,7 @@
 // The places of the run band that one can stand on: every section, node and guard, in the order of walking.
 import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
 
-import type { RunProfile } from '../api/types'
+import type { GuardView, RunProfile } from '../api/types'
 import type { useRunGeometry } from './useRunGeometry'
 import { guardWords, nodeWords, sectionWords } from './figureWords'
 import type { RailPlace } from './useGuardRail'
@@ -16,6 +16,12 @@ export interface RunStep {
   node: boolean
   guard?: boolean
   words: string
+}
+
+// The cut-out's fuse follows the cut-out; what is inside the unit comes before the unit itself, which is the end.
+function orderOf(guard: GuardView): number {
+  if (guard.stands === 'cut_out') return -1
+  return guard.stands === 'unit' ? guard.at_m - 1e-6 : guard.at_m
 }
 
 export function useRunSteps(
@@ -60,7 +66,7 @@ export function useRunSteps(
       node: true,
       guard: true,
       words: guardWords(guard),
-      at: (guard.stands === 'cut_out' ? -1 : guard.at_m) + index * 1e-8,
+      at: orderOf(guard) + index * 1e-8,
     }))
     return [...sections, ...nodes, ...guards].sort((one, other) => one.at - other.at)
   })

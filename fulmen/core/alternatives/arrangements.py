@@ -15,7 +15,7 @@ from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.surge import surge_findings
-from fulmen.core.circuit.guards import Stands, guards_of
+from fulmen.core.circuit.guards import Stands, guards_of, rcd_beside_device
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import demand_of
@@ -157,7 +157,7 @@ def _option(job: Job, run: Run, choice: Choice, rules: RuleSet) -> ArrangementOp
     return ArrangementOption(
         earth="the house electrode (TT)" if tt else word(arrangement.car_earth),
         open_pen=open_pen + watched,
-        rcd=rcd_words(taken.rcd),
+        rcd=rcd_words(taken.rcd, before=rcd_beside_device(guards_of(job, run))),
         rdc_dd=word(arrangement.rdc_dd),
         surge=surge,
         allowance=allowance,

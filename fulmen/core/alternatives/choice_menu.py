@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterable
 from itertools import product
 
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
+from fulmen.core.circuit.guards import guards_of, rcd_beside_device
 from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.editing.route_editing import record_changes
@@ -175,9 +176,15 @@ def _rcd(job: Job, index: int) -> list[Candidate]:
     ways.append(None)
     if now not in ways:
         ways.insert(0, now)
-    field = f"circuits.{index}.device.rcd"
+    field, run = f"circuits.{index}.device.rcd", _run_to(job, index)
+    before = run is not None and rcd_beside_device(guards_of(job, run))
     return [
-        (rcd_words(way), way == now, (Change(field=field, value=way and way.model_dump(mode="json")),)) for way in ways
+        (
+            rcd_words(way, before=before),
+            way == now,
+            (Change(field=field, value=way and way.model_dump(mode="json")),),
+        )
+        for way in ways
     ]
 
 

@@ -84,6 +84,12 @@ def guards_of(job: Job, run: Run) -> tuple[PlacedGuard, ...]:
     return (cut_out, *chained, *_in_unit(run.charge_point, run.final().circuit if run.chain else None, at))
 
 
+def rcd_beside_device(guards: tuple[PlacedGuard, ...]) -> bool:
+    """Whether an RCD stands before the unit that is not the one of the last circuit's own device."""
+    ways = [one for one in guards if one.stands is Stands.WAY]
+    return any(one.rcd is not None and one.stands is not Stands.UNIT and one not in ways[-1:] for one in guards)
+
+
 def _at_circuit(job: Job, run: Run, place: int) -> Iterator[PlacedGuard]:
     """The guards before and on one circuit: its board's incomer, its group's, its way's, its boxes'."""
     board, circuit = run.chain[place].board, run.chain[place].circuit

@@ -115,10 +115,15 @@ def _rcd_choice(case: Case) -> str:
     return words if own or not in_unit else f"the RCD in the unit, behind {words}"
 
 
-def rcd_words(rcd: Rcd | None, *, in_unit: bool = True) -> str:
-    """The RCD of the circuit's device in words."""
+def rcd_words(rcd: Rcd | None, *, in_unit: bool = True, before: bool = False) -> str:
+    """The RCD of the circuit's device in words; without one, what else there is.
+
+    Args:
+        in_unit: whether the unit has one, or may have.
+        before: whether one stands before the unit that is not the device's.
+    """
     if rcd is None:
-        return "only the RCD in the unit" if in_unit else "no RCD"
+        return "no RCD with the device" if before else "only the RCD in the unit" if in_unit else "no RCD"
     poles = "" if rcd.switches_neutral else ", neutral not switched"
     return f"a Type {rcd.type.value} {rcd.residual_ma} mA RCBO at the board{poles}"
 

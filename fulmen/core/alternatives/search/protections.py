@@ -11,7 +11,7 @@ from fulmen.core.alternatives.protection_choice import ProtectionChoice, protect
 from fulmen.core.alternatives.search.candidates import Kinds
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short
 from fulmen.core.checks.charge_point import maker_rcd_finding
-from fulmen.core.circuit.guards import Stands, guards_of
+from fulmen.core.circuit.guards import Stands, guards_of, rcd_beside_device
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import Demand
@@ -45,11 +45,15 @@ NO_RCD = Short(DISCONNECTION, "only an RCD at the board would open it in time")
 
 @dataclass(frozen=True)
 class Protection:
-    """One arrangement: earth and open-PEN measure, RCD at the board, place of 6 mA DC detection."""
+    """One arrangement: earth and open-PEN measure, RCD at the board, place of 6 mA DC detection.
+
+    `before` says whether another RCD stands before the unit.
+    """
 
     arrangement: Arrangement
     rcd: Rcd | None
     standing: bool
+    before: bool = False
 
     def words(self, *, tt: bool) -> str:
         """The arrangement in words."""
@@ -58,7 +62,7 @@ class Protection:
             earth = "the house electrode"
         elif self.arrangement.car_earth is CarEarth.HOUSE_EARTH:
             earth = f"house earth, {word(self.arrangement.open_pen)}"
-        return f"{earth}; {rcd_words(self.rcd)}; 6 mA DC detection {word(self.arrangement.rdc_dd)}"
+        return f"{earth}; {rcd_words(self.rcd, before=self.before)}; 6 mA DC detection {word(self.arrangement.rdc_dd)}"
 
 
 @dataclass(frozen=True)
@@ -76,13 +80,14 @@ def protections_to_try(job: Job, run: Run) -> list[Protection]:
     measures: list[tuple[CarEarth, OpenPenMeasure]] = list(MEASURES)
     if job.supply.earthing is Earthing.TT:
         measures = [(CarEarth.HOUSE_EARTH, now.open_pen)]
-    standing = Protection(now, circuit.device.rcd, standing=True)
+    before = rcd_beside_device(guards_of(job, run))
+    standing = Protection(now, circuit.device.rcd, standing=True, before=before)
     found = [standing]
     for (earth, measure), rcd, place in product(measures, RCDS, RdcDdPlace):
         kept = now.open_pen if earth is CarEarth.OWN_ELECTRODE else measure
         arrangement = now.model_copy(update={"car_earth": earth, "open_pen": kept, "rdc_dd": place})
         if (arrangement, rcd) != (now, standing.rcd):
-            found.append(Protection(arrangement, rcd, standing=False))
+            found.append(Protection(arrangement, rcd, standing=False, before=before))
     return found
 
 
