@@ -83,7 +83,7 @@ class Shots(BrowserCase):
         self.shot("arrangements", "Lime Kiln", "design/arrangements", "refused")
         self.shot("bench", "Lime Kiln", "design/bench", "row")
         self.shot("electrode", "Lime Kiln", "design/electrode", "down")
-        self.shot("chain", "Three RCDs", "design/chain")
+        self.shot("chain", "Three RCDs", "design/chain", "down")
         self.shot("route", "Garage at", "design", "route")
         self.shot("boards", "Open-PEN board at", "design/boards", "down")
         self.shot("other-ways", "Cobbler", "design/others", "search")

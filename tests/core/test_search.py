@@ -43,7 +43,7 @@ class QuickVerdict(unittest.TestCase):
         whole = job(name)
         demand, chance = demand_of(whole, RULES), random.Random(5)
         for layout in layouts(whole, point):
-            bench = ProtectionBench(layout, protections_to_try(whole, layout.run), demand, RULES)
+            bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, RULES)
             ways = [one for one in wired_ways(layout, demand, RULES) if len(one.chain) == len(layout.run.chain)]
             for wired in chance.sample(ways, min(wanted, len(ways))):
                 judged = chance.choice(bench.judged(layout.run.final().circuit, wired.kinds[-1]))

@@ -133,7 +133,7 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
     demand, tally = demand_of(job, rules), Tally()
     kept: dict[object, tuple[Wired, JudgedProtection]] = {}
     for layout in layouts(job, charge_point):
-        bench = ProtectionBench(layout, protections_to_try(job, layout.run), demand, rules)
+        bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, rules)
         for wired in wired_ways(layout, demand, rules):
             best = _count(wired, bench, tally)
             family = wired.family() if best is not None else None
