@@ -258,6 +258,9 @@ class Safe(unittest.TestCase):
     def test_an_rccb_whose_mark_nobody_read_asks_for_it(self) -> None:
         unread = {"boards.0.incomer": [SWITCH, {"id": "rccb", "kind": "rccb"}], "boards.0.front_rcd_seen": "yes"}
         self.assertIs(finding("front_rcd", DEVICE_IN_UNIT, unread).verdict, NEEDS)
+        alone = unread | NO_RCBO | {"charge_points.0.upstream_rcd": "A"}
+        self.assertIs(finding("own_rcd", DEVICE_IN_UNIT, alone).verdict, NEEDS)
+        self.assertIs(finding("maker_rcd", DEVICE_IN_UNIT, alone).verdict, NEEDS)
 
     def test_a_separate_device_is_there_or_falls_short(self) -> None:
         chosen = {"charge_points.0.arrangement.open_pen": "separate_device"}

@@ -6,7 +6,7 @@ import { valueAt } from './paths'
 export type GuardKind = Guard['kind']
 
 /** What a new guard starts with: nothing that has to be read off it. */
-function blank(id: string, kind: GuardKind): Guard {
+export function blankGuard(id: string, kind: GuardKind): Guard {
   return {
     id,
     kind,
@@ -45,7 +45,7 @@ export function useGuardActs() {
   const listAt = (path: string) => (valueAt(store.job, path) as Guard[] | undefined) ?? []
 
   function add(path: string, kind: GuardKind, first = false): void {
-    const guard = { ...blank(freeId(kind.replaceAll('_', '-')), kind), fitted_with_this_job: !first }
+    const guard = { ...blankGuard(freeId(kind.replaceAll('_', '-')), kind), fitted_with_this_job: !first }
     store.change(path, first ? [guard, ...listAt(path)] : [...listAt(path), guard])
   }
   /** Take out the guard at a path such as boards.0.incomer.1. */
@@ -96,7 +96,7 @@ export function useGuardActs() {
   function addBox(circuitIndex: number): void {
     const path = `circuits.${circuitIndex}.boxes`
     const boxes = valueAt(store.job, path) as Circuit['boxes']
-    const guard = { ...blank(freeId('rccb'), 'rccb'), fitted_with_this_job: true }
+    const guard = { ...blankGuard(freeId('rccb'), 'rccb'), fitted_with_this_job: true }
     const box = {
       id: freeId('box'),
       name: 'Box',

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.earth_separation import arrives_armoured
-from fulmen.core.checks.residual_current import before_unit, own_rcds
+from fulmen.core.checks.residual_current import before_unit, own_rcds, unread_rccb
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -69,6 +69,9 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     where = "at the board" if best is None or best[0].device is not None else best[0].where
     if best is not None and SEES.index(best[1]) >= SEES.index(wanted):
         return asked.meets(f"Type {best[1].value} stands {where}; the maker asks for Type {wanted.value}.")
+    unread = unread_rccb(case)
+    if unread is not None:
+        return asked.needs_fact(f"Read the mark of the RCCB {unread.where}; the maker asks for Type {wanted.value}.")
     there = f"only Type {best[1].value}" if best is not None else "none"
     return asked.falls_short(
         f"The maker asks for Type {wanted.value} before the unit; {where} stands {there}.",

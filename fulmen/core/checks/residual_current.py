@@ -74,6 +74,13 @@ def own_rcds(case: Case) -> list[PlacedGuard]:
     return [guard for guard in rcds(case) if guard.circuit == case.subject and guard.shared is Seen.NO]
 
 
+def unread_rccb(case: Case) -> PlacedGuard | None:
+    """An RCCB on or before the last circuit whose mark nobody has read yet."""
+    kind = GuardKind.RCCB
+    unread = (one for one in case.guards if one.guard and one.guard.kind is kind and one.rcd is None)
+    return next((one for one in unread if one.circuit == case.subject), None)
+
+
 def before_unit(guards: list[PlacedGuard]) -> list[PlacedGuard]:
     """Those that stand outside the unit."""
     return [guard for guard in guards if guard.stands is not Stands.UNIT]
@@ -100,6 +107,9 @@ def _own_rcd(case: Case) -> Finding:
     in_front = _may_be_its_own(case)
     if in_front is not None and not found:
         return asked.needs_fact(f"Does anything else hang behind the {in_front.name} {in_front.where}?")
+    unread = unread_rccb(case)
+    if not found and unread is not None:
+        return asked.needs_fact(f"Read the mark of the RCCB {unread.where}: which type, and how much?")
     if not found and case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN:
         return asked.needs_fact("None stands before the unit: look in the unit's data, has it an RCD inside?")
     none = "No RCD stands on this circuit, at the board or in the unit."

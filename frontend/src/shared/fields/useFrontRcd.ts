@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 import type { Guard } from '../../api/types'
 import { useJob } from '../../job/useJob'
-import { useGuardActs } from '../useGuardActs'
+import { blankGuard, useGuardActs } from '../useGuardActs'
 import { rcdWords, usualRcds } from './rcds'
 
 type Rcd = NonNullable<Guard['rcd']>
@@ -51,18 +51,8 @@ export function useFrontRcd(place: () => number) {
     if (typeof value === 'string') return guards.filter((one) => one.kind !== 'rccb')
     if (stands.value) return guards.map((one) => (one.id === stands.value!.id ? { ...one, rcd: value } : one))
     if (index < lists.value.length - 1) return guards
-    const guard: Guard = {
-      id: freeId('front-rcd'),
-      kind: 'rccb',
-      rcd: value,
-      rating_a: null,
-      poles: null,
-      voltage_v: null,
-      standard: '',
-      location: '',
-      open_pen: null,
-      fitted_with_this_job: board.value.fitted_with_this_job,
-    }
+    const fitted_with_this_job = board.value.fitted_with_this_job
+    const guard = { ...blankGuard(freeId('front-rcd'), 'rccb'), rcd: value, fitted_with_this_job }
     return [...guards, guard]
   }
   return { answers, now, answer }

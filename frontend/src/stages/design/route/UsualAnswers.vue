@@ -27,10 +27,13 @@ const keep = (fact: string, on: boolean) =>
     const body = { ...usual.value, [fact]: on ? props.answers[fact]!.value : null } as UsualAnswers
     usual.value = await answer<UsualAnswers>(api.PUT('/api/v1/usual-answers', { body }))
   })
-const take = () =>
+const take = (): Promise<void> =>
   tried(async () => {
-    const body = { job: store.job! }
-    const { changes } = await answer<{ changes: Change[] }>(api.POST('/api/v1/usual-answers/changes', { body }))
+    const job = store.job!
+    const asked = api.POST('/api/v1/usual-answers/changes', { body: { job } })
+    const { changes } = await answer<{ changes: Change[] }>(asked)
+    // Sections that were cut or moved meanwhile have other places now: ask again.
+    if (store.job !== job) return take()
     if (changes.length) store.apply('what is usual', changes)
   })
 onMounted(() => tried(async () => void (usual.value = await answer(api.GET('/api/v1/usual-answers')))))
