@@ -57,7 +57,7 @@ def _catalogue() -> Catalogue:
             id=record.id,
             name=record.name,
             sizes_mm2=list(record.sizes_mm2),
-            methods=record.methods(),
+            methods=list(record.methods),
             phases=list(record.phases),
             armoured=bool(record.armour),
         )

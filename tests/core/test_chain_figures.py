@@ -194,7 +194,7 @@ class Records(unittest.TestCase):
                         {"method": "C", "csa_mm2": 6.0, "loaded": 3, "rating_a": 48.0}],
         })  # fmt: skip
         record = maker_record(own)
-        self.assertEqual((record.methods(), record.sizes_mm2), (["C", "D"], (6.0, 10.0)))
+        self.assertEqual((record.methods, record.sizes_mm2), (("C", "D"), (6.0, 10.0)))
         self.assertEqual((record.ratings().at("C.2", 6.0), record.ratings().at("C.3", 6.0)), (55, 48))
         self.assertFalse(record.ratings().has("D.2", 6.0))
         self.assertIn("maker's sheet", record.ratings().source("C.2", 6.0))

@@ -26,7 +26,7 @@ from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import OpenPenSensing, Rcd, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Run, board_index, runs
+from fulmen.core.model.run import ChainCircuit, Run, board_index, runs
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
@@ -109,7 +109,11 @@ def arrangement_options(job: Job, rules: RuleSet, place: int = 0) -> Arrangement
     found = runs(job)[place:]
     if not found or not found[0].chain:
         return ArrangementOptions(options=(), counts=dict.fromkeys(Allowance, 0))
-    options = [_option(job, found[0], choice, rules) for choice in _combinations(job, found[0])]
+    demand, beside = demand_of(job, rules), rcd_beside_device(guards_of(job, found[0]))
+    options = [
+        _option(Case(job, rules, found[0], demand, None), choice, rcd_beside=beside)
+        for choice in _combinations(job, found[0])
+    ]
     order = list(Allowance)
     options.sort(key=lambda one: (order.index(one.allowance), len(one.reasons)))
     return ArrangementOptions(
@@ -145,10 +149,12 @@ def _earths(job: Job, run: Run) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenS
     ]
 
 
-def _option(job: Job, run: Run, choice: Choice, rules: RuleSet) -> ArrangementOption:
+def _option(now: Case, choice: Choice, *, rcd_beside: bool) -> ArrangementOption:
+    """One way; how people are protected changes neither the load nor the RCDs that others stand behind."""
     (taken, surge), arrangement = choice, choice[0].arrangement
-    then, changed = _changed(job, run, choice)
-    allowance, reasons = judge_case(Case(changed, rules, then, demand_of(job, rules), None))
+    job = now.job
+    then, changed = _changed(job, now.run, choice)
+    allowance, reasons = judge_case(Case(changed, now.rules, then, now.demand, None))
     own = arrangement.car_earth is CarEarth.OWN_ELECTRODE
     tt = job.supply.earthing is Earthing.TT
     open_pen = "none needed: no PEN in its earth" if own or tt else word(arrangement.open_pen)
@@ -157,7 +163,7 @@ def _option(job: Job, run: Run, choice: Choice, rules: RuleSet) -> ArrangementOp
     return ArrangementOption(
         earth="the house electrode (TT)" if tt else word(arrangement.car_earth),
         open_pen=open_pen + watched,
-        rcd=rcd_words(taken.rcd, before=rcd_beside_device(guards_of(job, run))),
+        rcd=rcd_words(taken.rcd, before=rcd_beside),
         rdc_dd=word(arrangement.rdc_dd),
         surge=surge,
         allowance=allowance,
@@ -175,7 +181,8 @@ def _changed(job: Job, run: Run, choice: Choice) -> tuple[Run, Job]:
     fitted = job.boards[origin].model_copy(update={"surge_protection": Seen.YES if surge else Seen.NO})
     boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
     changed = with_run(job.model_copy(update={"boards": boards}), then)
-    return next(one for one in runs(changed) if one.charge_point.id == run.charge_point.id), changed
+    chain = tuple(ChainCircuit(changed.boards[board_index(job, one.board)], one.circuit) for one in then.chain)
+    return Run(then.charge_point, chain), changed
 
 
 def _changes(job: Job, changed: Job, then: Run) -> tuple[Change, ...]:

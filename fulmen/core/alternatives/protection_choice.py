@@ -88,6 +88,8 @@ def _boxes(job: Job, run: Run, choice: ProtectionChoice) -> tuple[GuardBox, ...]
         guards = tuple(_sensing(one, choice.sensing) for one in box.guards if _stays(one, wanted))
         if guards or not box.fitted_with_this_job:
             kept.append(box.model_copy(update={"guards": guards}))
+    if not wanted:
+        return tuple(kept)
     bare = Run(run.charge_point, (*run.chain[:-1], _with_boxes(run.final(), tuple(kept))))
     there = {one.guard.kind for one in guards_of(job, bare) if one.guard is not None}
     missing = [_new(job, run.final().circuit, kind, choice.sensing) for kind in CHOSEN if kind in wanted - there]

@@ -54,7 +54,7 @@ def usual_surroundings() -> dict[Surroundings, Usual]:
 def usual_method(surroundings: Surroundings, record: CableRecord) -> ReferenceMethod:
     """The reference method that surroundings usually mean for a cable; one that nothing rates where none fits."""
     methods = usual_surroundings()[surroundings].methods
-    return ReferenceMethod(next((one for one in methods if one in record.methods()), methods[0]))
+    return ReferenceMethod(next((one for one in methods if one in record.methods), methods[0]))
 
 
 def section_in(
@@ -235,7 +235,7 @@ def with_cable(route: tuple[Section, ...], circuit: Circuit, index: int, cable: 
     section = _at(route, index)
     record = cable_record(cable.record, job)
     method = section.method
-    if method.value not in record.methods():
+    if method.value not in record.methods:
         method = usual_method(section.surroundings, record)
     own = None if cable == circuit.cable else cable
     changed = section.model_copy(update={"cable": own, "method": method})
@@ -247,7 +247,7 @@ def rated_again(circuit: Circuit, job: Job) -> tuple[Section, ...]:
     sections = []
     for section in circuit.route:
         record = cable_record(cable_of(circuit, section).record, job)
-        fits = section.method.value in record.methods()
+        fits = section.method.value in record.methods
         sections.append(section if fits else surrounded(section, section.surroundings, record))
     return tuple(sections)
 

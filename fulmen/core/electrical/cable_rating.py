@@ -122,7 +122,7 @@ ASK_THE_MAKER = "taken, ask the maker"
 def lends_duct_column(section: Section, record: CableRecord) -> bool:
     """Whether a cable lies in a ground duct that its own table has no column for; another of its insulation serves."""
     in_duct = section.method is ReferenceMethod.D and section.in_duct
-    return in_duct and section.method.value not in record.methods()
+    return in_duct and section.method.value not in record.methods
 
 
 def _tabulated(section: Section, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from functools import cache, lru_cache
+from functools import cache, cached_property, lru_cache
 
 from fulmen.core.errors import InputError, TableError
 from fulmen.core.model.base import CSA_MM2
@@ -64,9 +64,10 @@ class CableRecord:
         """The table that rates this cable: a published one, or its maker's."""
         return self.own if self.own is not None else table(self.rating_table)
 
-    def methods(self) -> list[str]:
+    @cached_property
+    def methods(self) -> tuple[str, ...]:
         """The reference methods that rate it."""
-        return sorted({column.split(".")[0] for column in self.ratings().columns})
+        return tuple(sorted({column.split(".")[0] for column in self.ratings().columns}))
 
     def operating_c(self) -> float:
         """The highest continuous conductor temperature of the insulation [°C]."""

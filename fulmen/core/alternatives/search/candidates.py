@@ -95,7 +95,7 @@ def _offered(job: Job, family: str, places: set[Surroundings], phases: int) -> l
     rated = []
     for name in names:
         record = cable_record(name, job)
-        if all(usual_method(place, record).value in record.methods() for place in places):
+        if all(usual_method(place, record).value in record.methods for place in places):
             rated.append(name)
     return rated or names
 
@@ -181,7 +181,7 @@ class CableBench:
         standing = old.cable or self.circuit.cable
         protective = standing.protective if standing.record == name else Cable().protective
         cable = Cable(record=name, csa_mm2=csa_mm2, protective=protective)
-        section = old if old.method.value in record.methods() else relaid(old, record)
+        section = old if old.method.value in record.methods else relaid(old, record)
         school = self.circuit.terminals is TerminalSchool.RATE_AT_70
         try:
             return section_figures(self.job, section, cable, self.phases, self.load, rate_at_70=school)
