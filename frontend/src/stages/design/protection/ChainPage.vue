@@ -107,7 +107,7 @@ ol {
   align-items: stretch;
 }
 li {
-  flex: 1 1 170px;
+  flex: 1 1 150px;
   max-width: 260px;
   background: var(--sheet);
   border: 2px solid var(--line);
