@@ -7,7 +7,16 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    ConsoleMessage,
+    Locator,
+    Page,
+    Playwright,
+    TimeoutError,
+    expect,
+    sync_playwright,
+)
 
 from fulmen.demo import load_demo
 from fulmen.settings import Settings
@@ -128,5 +137,11 @@ def choose(where: Page | Locator, label: str, value: str) -> None:
         "xpath=ancestor::div[contains(@class,'v-field ')]"
     ).click()
     values = page.get_by_role("listbox", name=label, exact=True)
-    values.get_by_role("option", name=value, exact=True).press("Enter")
+    option = values.get_by_role("option", name=value, exact=True)
+    try:
+        option.press("Enter", timeout=5000)
+    except TimeoutError:
+        # A long list keeps only what is near its window: whoever wants the last ones scrolls.
+        values.evaluate("list => { list.scrollTop = list.scrollHeight }")
+        option.press("Enter")
     expect(values).to_be_hidden()
