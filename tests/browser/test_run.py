@@ -335,6 +335,15 @@ class Band(BrowserCase):
         self.assertFalse(overlapping)
 
     def test_no_caption_of_a_guard_lies_over_another(self) -> None:
+        number = self.path("Three RCDs in a row", "design").split("/")[2]
+        state = self.client.get(f"/api/v1/jobs/{number}").get_json()
+        box = next(one for one in state["job"]["circuits"] if one["boxes"])["boxes"][0]
+        # Two more in the box: ten in all.
+        new = box["guards"][0] | {"rcd": None}
+        more = [new | {"id": f"more-{place}", "kind": kind} for place, kind in enumerate(("switch", "dc_detector"))]
+        box["guards"] += more
+        kept = self.client.put(f"/api/v1/jobs/{number}", json=state["job"], headers={"If-Match": str(state["version"])})
+        self.assertEqual(kept.status_code, 200, kept.text)
         for title in ("Three RCDs in a row", "RCD box in the garage", "Own board beside", "Two units on a post"):
             page = self.job_page(title, "design")
             for width in (820, 1280, 1920):
