@@ -34,6 +34,9 @@ WIRED_ANEW = "garage-wired-anew"
 # Ordinary installations whose guards stand in seven different ways.
 SEVEN = (OWN_BOARD, TYPE_B_BOX, BOX_AT_GARAGE, PEN_BOARD, TWO_BEHIND_ONE, SHARED_FRONT, THREE_RCDS)
 RULES = rule_set()
+# A place whose cable may be rated by each method.
+PLACE_OF = {"A": "in_wall", "B": "conduit_or_trunking", "C": "clipped", "D": "buried", "E": "tray",
+            "100": "loft", "101": "loft_under", "102": "in_wall", "103": "in_wall"}  # fmt: skip
 
 
 SWITCH = {"id": "main-switch", "kind": "switch", "poles": 2, "rating_a": 100.0, "voltage_v": 230}

@@ -10,6 +10,7 @@ from markupsafe import Markup
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
 from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.field_messages import place
 from fulmen.core.findings.caution import CAUTION
@@ -22,10 +23,11 @@ from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.model.route import Section
 from fulmen.core.model.run import line_of, main_switch, runs
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.tails import TailsStretch
-from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_record, cables_of
+from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cable_record, cables_of
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.certificate_gaps import comments_on_existing
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
@@ -120,6 +122,12 @@ def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
     return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else figure(reading.value, decimals)
 
 
+def _method(job: Job, circuit: Circuit, section: Section) -> str:
+    """The reference method that rates a section: the one chosen, or the one that follows from its place."""
+    cable = cable_of(circuit, section)
+    return section_rating(section, cable_record(cable.record, job), cable.csa_mm2).method.value
+
+
 def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str, Any]:
     """One row of the schedule of circuit details and test results."""
     cables = [(cable, cable_record(cable.record, job)) for cable in cables_of(circuit)]
@@ -131,7 +139,7 @@ def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str
         "cable": ", then ".join(dict.fromkeys(record.name for _, record in cables)),
         "line_mm2": " / ".join(dict.fromkeys(f"{cable.csa_mm2:g}" for cable, _ in cables)),
         "cpc_mm2": " / ".join(dict.fromkeys(_cpc_words(cable, record) for cable, record in cables)),
-        "methods": ", ".join(dict.fromkeys(section.method.value for section in circuit.route)),
+        "methods": ", ".join(dict.fromkeys(_method(job, circuit, section) for section in circuit.route)),
         "length_m": sum(section.length_m for section in circuit.route),
         "device_standard": _device_standard(circuit),
         "curve": circuit.device.curve.value if circuit.device.kind is DeviceKind.BREAKER else "gG",

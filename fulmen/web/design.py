@@ -26,7 +26,6 @@ from fulmen.core.materials.materials import MaterialsList, materials_list
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import LengthBy, Section
-from fulmen.core.reference.cable_catalogue import cable_record
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.run_drawing import run_drawing
 from fulmen.store.prices import price_list
@@ -62,8 +61,7 @@ def _route(body: RouteQuestion, circuit: Circuit) -> tuple[Section, ...]:
     if body.act == "write":
         return (*route, *route_from_shorthand(body.text, job, circuit))
     if body.act == "add":
-        record = cable_record(circuit.cable.record, job)
-        return (*route, section_in(body.surroundings, 1.0, record, LengthBy.TAPE, fitted=circuit.fitted_with_this_job))
+        return (*route, section_in(body.surroundings, 1.0, LengthBy.TAPE, fitted=circuit.fitted_with_this_job))
     if body.act == "split":
         return split_section(route, body.index, body.at_m)
     if body.act == "join":
@@ -74,9 +72,7 @@ def _route(body: RouteQuestion, circuit: Circuit) -> tuple[Section, ...]:
         return with_cable(route, circuit, body.index, body.cable or circuit.cable, job)
     if body.index >= len(route):
         raise InputError("index", f"There is no section {body.index + 1}.")
-    own = route[body.index].cable or circuit.cable
-    fitted = circuit.fitted_with_this_job
-    moved = surrounded(route[body.index], body.surroundings, cable_record(own.record, job), fitted=fitted)
+    moved = surrounded(route[body.index], body.surroundings, fitted=circuit.fitted_with_this_job)
     return (*route[: body.index], moved, *route[body.index + 1 :])
 
 

@@ -7,12 +7,12 @@ from functools import cache
 from flask import Response
 
 from fulmen.core.alternatives.choice_menu import alternatives
-from fulmen.core.editing.route_editing import usual_surroundings
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import WORDS, word
 from fulmen.core.model.job import Job
 from fulmen.core.reference.cable_catalogue import cable_records
+from fulmen.core.reference.places import places
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
@@ -64,9 +64,7 @@ def _catalogue() -> Catalogue:
         for record in cable_records().values()
     ]
     return Catalogue(
-        shorthand=[
-            Option(value=usual.letter, words=word(surroundings)) for surroundings, usual in usual_surroundings().items()
-        ],
+        shorthand=[Option(value=place.letter, words=word(surroundings)) for surroundings, place in places().items()],
         caution=CAUTION,
         edition=rule_set().title,
         choices=choices,

@@ -9,14 +9,15 @@ from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_k
 from fulmen.core.electrical.open_pen import electrode_limit_ohm, met_voltage_v
 from fulmen.core.electrical.volt_drop import temperature_correction
 from fulmen.core.errors import TableError
-from fulmen.core.model.route import ReferenceMethod, Section, Surroundings
+from fulmen.core.model.route import Section
 from fulmen.core.reference.cable_catalogue import cable_record
+from tests.jobs import PLACE_OF
 
 SWA, FLAT, NYY = cable_record("swa-3-core"), cable_record("twin-and-earth"), cable_record("nyy-j")
 
 
 def section(method: str = "C", **fields: object) -> Section:
-    return Section.model_validate({"surroundings": Surroundings.CLIPPED, "method": method, "length_m": 10, **fields})
+    return Section.model_validate({"surroundings": PLACE_OF[method], "method": method, "length_m": 10, **fields})
 
 
 class Rating(unittest.TestCase):
@@ -54,12 +55,8 @@ class Rating(unittest.TestCase):
         self.assertEqual(section_rating(section(), SWA, 6, phases=3).iz_a, 53)
 
     def test_what_no_table_rates_has_no_rating_and_says_so(self) -> None:
-        for unrated in (section("E"), section("D"), section("D", depth_m=1.01), section("D", grouped_circuits=7)):
-            record = (
-                FLAT
-                if unrated.method is ReferenceMethod.E
-                else (SWA if unrated.dug_m() > 1 or unrated.company() > 1 else NYY)
-            )
+        for unrated, record in ((section("D"), FLAT), (section("D"), NYY), (section("D", depth_m=1.51), SWA),
+                                (section("D", grouped_circuits=7), SWA)):  # fmt: skip
             with self.subTest(unrated):
                 rating = section_rating(unrated, record, 6)
                 self.assertIsNone(rating.iz_a)

@@ -26,14 +26,14 @@ from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome
 from fulmen.core.model.reference_method import ReferenceMethod
-from fulmen.core.model.route import Section
+from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.reference import cable_catalogue, soil
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_records
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import Table, table, table_keys
 from fulmen.core.simulations.pen_bench import presets, run_bench
 from fulmen.core.simulations.supply_day import supply_day
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, RULES, TT, job
+from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, RULES, TT, job
 
 ROUTE = "circuits.0.route"
 TWIN = {
@@ -161,7 +161,10 @@ def _rated(key: str, column: str, row: float) -> object:
     record = record if record.rating_table == key else record.at_70()
     method, loaded = column.split(".")
     return section_rating(
-        SECTION.model_copy(update={"method": ReferenceMethod(method)}), record, row, 1 if loaded == "2" else 3
+        SECTION.model_copy(update={"method": ReferenceMethod(method), "surroundings": Surroundings(PLACE_OF[method])}),
+        record,
+        row,
+        1 if loaded == "2" else 3,
     )
 
 
@@ -180,7 +183,7 @@ def _armoured(column: str) -> CableRecord:
     return next(one for one in cable_records().values() if one.armour and column.startswith(one.armour))
 
 
-IN_GROUND = {"method": ReferenceMethod.D}
+IN_GROUND = {"surroundings": Surroundings.BURIED}
 # For each table the function that answers with its cell.
 FUNCTIONS: dict[str, Callable[[str, float], object]] = {
     **{key: (lambda column, row, key=key: _rated(key, column, row)) for key in ("4d2a", "4d4a", "4d5", "4e2a", "4e4a")},  # type: ignore[misc]

@@ -9,9 +9,6 @@ from fulmen.core.editing.route_editing import (
     record_changes,
     route_from_shorthand,
     split_section,
-    surrounded,
-    usual_method,
-    usual_surroundings,
     with_cable,
 )
 from fulmen.core.errors import InputError
@@ -19,6 +16,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import LengthBy, Section, Surroundings
 from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.places import follows_from, places
 from tests.jobs import DEVICE_IN_UNIT, RULES, job
 
 JOB = job()
@@ -31,7 +29,7 @@ class Shorthand(unittest.TestCase):
         route = route_from_shorthand(text, JOB, CIRCUIT)
         self.assertLess(len(text) + 1, 40)
         self.assertEqual([one.length_m for one in route], [4.2, 0.4, 5.6, 5.5])
-        self.assertEqual([one.method.value for one in route], ["C", "C", "C", "D"])
+        self.assertTrue(all(one.method is None for one in route), "it follows from the place")
         self.assertTrue(route[3].in_duct and not route[2].in_duct)
 
     def test_steps_by_the_users_own_stride(self) -> None:
@@ -39,9 +37,9 @@ class Shorthand(unittest.TestCase):
         self.assertEqual((walked.length_m, walked.length_by), (9.6, LengthBy.STEPS))
 
     def test_every_letter_is_its_own(self) -> None:
-        letters = [usual.letter for usual in usual_surroundings().values()]
+        letters = [usual.letter for usual in places().values()]
         self.assertEqual(len(letters), len(set(letters)))
-        self.assertEqual(set(usual_surroundings()), set(Surroundings))
+        self.assertEqual(set(places()), set(Surroundings))
         self.assertNotIn("s", letters)
 
     def test_what_cannot_be_read_is_told(self) -> None:
@@ -57,32 +55,31 @@ class Shorthand(unittest.TestCase):
 class Methods(unittest.TestCase):
     def test_by_the_cable(self) -> None:
         for record, surroundings, method in (
-            ("twin-and-earth", Surroundings.LOFT, "100"), ("twin-and-earth", Surroundings.LOFT_UNDER, "101"),
-            ("swa-3-core", Surroundings.LOFT, "C"), ("swa-3-core", Surroundings.IN_WALL, "C"),
-            ("nyy-j", Surroundings.IN_WALL, "A"), ("twin-and-earth", Surroundings.TRAY, "C"),
-            ("twin-and-earth", Surroundings.CONDUIT_OR_TRUNKING, "A"), ("nyy-j", Surroundings.BURIED, "D"),
+            ("twin-and-earth", "loft", "100"), ("twin-and-earth", "loft_under", "101"), ("swa-3-core", "loft", "C"),
+            ("swa-3-core", "in_wall", "C"), ("nyy-j", "in_wall", "A"), ("twin-and-earth", "in_wall", "103"),
+            ("twin-and-earth", "in_masonry", "C"), ("twin-and-earth", "tray", "C"), ("nyy-j", "tray", "E"),
+            ("twin-and-earth", "conduit_or_trunking", "C"), ("swa-3-core", "post", "B"), ("nyy-j", "under_floor", "B"),
+            ("twin-and-earth", "under_floor", "100"), ("nyy-j", "buried", "D"),
         ):  # fmt: skip
             with self.subTest(record=record, surroundings=surroundings):
-                self.assertEqual(usual_method(surroundings, cable_record(record)).value, method)
-
-    def test_under_insulation_without_its_own_method_counts_as_wholly_surrounded(self) -> None:
-        section = Section(length_m=3)
-        self.assertEqual(surrounded(section, Surroundings.LOFT_UNDER, cable_record("nyy-j")).insulation_mm, 500)
-        self.assertEqual(surrounded(section, Surroundings.LOFT_UNDER, cable_record("twin-and-earth")).insulation_mm, 0)
+                section = Section(surroundings=Surroundings(surroundings), length_m=3)
+                self.assertEqual(follows_from(section, cable_record(record)).method.value, method)
 
     def test_another_cable_in_one_section_makes_a_joint(self) -> None:
         route = with_cable(CIRCUIT.route, CIRCUIT, 4, Cable(record="ev-power-data", csa_mm2=6), JOB)
         self.assertEqual(route[4].cable, Cable(record="ev-power-data", csa_mm2=6))
         self.assertIsNone(with_cable(route, CIRCUIT, 4, CIRCUIT.cable, JOB)[4].cable)
 
-    def test_methods_that_a_new_cable_lacks_are_replaced(self) -> None:
-        flat = CIRCUIT.model_copy(update={"cable": Cable(record="twin-and-earth")})
-        methods = [one.method.value for one in rated_again(flat, JOB)]
-        self.assertEqual(methods, ["C", "C", "C", "D", "C"])
+    def test_a_chosen_method_that_a_new_cable_may_not_have_follows_from_the_place_again(self) -> None:
+        on_tray = job(DEVICE_IN_UNIT, {"circuits.0.route.2.surroundings": "tray", "circuits.0.route.2.method": "E"})
+        kept, let_go = (rated_again(on_tray.circuits[0].model_copy(update={"cable": Cable(record=record)}), on_tray)
+                        for record in ("nyy-j", "twin-and-earth"))  # fmt: skip
+        self.assertEqual([kept[2].method, let_go[2].method], ["E", None])
 
-    def test_another_kind_of_cable_brings_its_methods(self) -> None:
-        flat = apply_changes(JOB, record_changes(JOB, 0, "twin-and-earth"))
-        self.assertEqual([one.method.value for one in flat.circuits[0].route], ["C", "C", "C", "D", "C"])
+    def test_another_kind_of_cable_takes_what_it_may(self) -> None:
+        on_tray = job(DEVICE_IN_UNIT, {"circuits.0.route.2.surroundings": "tray", "circuits.0.route.2.method": "E"})
+        flat = apply_changes(on_tray, record_changes(on_tray, 0, "twin-and-earth"))
+        self.assertIsNone(flat.circuits[0].route[2].method)
         self.assertEqual([one.field for one in record_changes(JOB, 0, "swa-2-core")], ["circuits.0.cable.record"])
         with self.assertRaises(InputError):
             record_changes(JOB, 0, "string")
@@ -127,7 +124,7 @@ class SplitAndJoin(unittest.TestCase):
         alike = (CIRCUIT.route[3], CIRCUIT.route[3].model_copy(update={"in_duct": False}))
         deep = (CIRCUIT.route[3], CIRCUIT.route[3].model_copy(update={"depth_m": 0.5}))
         for route, index, told in ((joined, 1, "differ in cable"), (deep, 0, "differ in depth"), (alike, 0, "differ in duct"),
-                                   (CIRCUIT.route, 2, "in surroundings, reference method"),
+                                   (CIRCUIT.route, 2, "in surroundings"),
                                    (CIRCUIT.route, 4, "no section 6"), (long, 0, "at most 500")):  # fmt: skip
             with self.subTest(told), self.assertRaises(InputError) as caught:
                 join_sections(route, index)

@@ -8,11 +8,11 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Finding
-from tests.jobs import HALFWAY, evaluation
+from tests.jobs import HALFWAY, PLACE_OF, THREE_PHASE, evaluation
 
 
 def section(length_m: float, method: str = "C", **more: Any) -> dict[str, Any]:
-    return {"surroundings": "clipped", "method": method, "length_m": length_m, **more}
+    return {"surroundings": PLACE_OF[method], "method": method, "length_m": length_m, **more}
 
 
 def circuit(
@@ -27,6 +27,7 @@ def circuit(
         "circuits.0.device.rating_a": rating_a,
         "circuits.0.device.curve": curve,
         "circuits.0.route": route,
+        "circuits.0.slack_m": 0.0,
     }
 
 
@@ -40,9 +41,10 @@ class WorkedExamples(unittest.TestCase):
         self.assertAlmostEqual(self.finding("disconnection", changes).value or 0, zs_ohm, places=6)
 
     def test_one_clipped_flat_cable(self) -> None:
-        # 12 m of 6/2.5 mm² flat cable, clipped, alone, 30 °C: 4D5 C 47 A; 7.3 mV/A/m; 3.08 and 7.41 mΩ/m; 70 °C
+        # 12 m of 6/2.5 mm² flat cable, clipped, alone, 30 °C: 4D5 C 47 A; 3.08 and 7.41 mΩ/m; 70 °C; the table's
+        # 7.3 mV/A/m is rounded below 2·3.08·1.20
         ct = (230 + 70 - (1 - (32 / 47) ** 2) * 40) / 300
-        drop_v = 7.3 * 32 * 12 / 1000 * ct
+        drop_v = 2 * 3.08 * 1.2 * 32 * 12 / 1000 * ct
         zs_ohm = 0.20 + 12 * (3.08 + 7.41) / 1000 * 1.20
         self.check(circuit("twin-and-earth", 6.0, 32, [section(12)]), 47, drop_v / 230 * 100, zs_ohm)
 
@@ -82,9 +84,23 @@ class WorkedExamples(unittest.TestCase):
         changes = circuit("nyy-j", 6.0, 32, [section(10)])
         changes |= {"supply.tails.0.csa_mm2": 16.0, "supply.tails.0.length_m": 2.0, "supply.maximum_demand_a": 70.0}
         ct = (300 - (1 - (32 / 46) ** 2) * 40) / 300
-        drop_v = 2.8 * 70 * 2 / 1000 + 7.3 * 32 * 10 / 1000 * ct
+        drop_v = 2.8 * 70 * 2 / 1000 + 2 * 3.08 * 1.2 * 32 * 10 / 1000 * ct
         zs_ohm = 0.20 + 2 * 2 * 1.15 / 1000 * 1.20 + 10 * 2 * 3.08 / 1000 * 1.20
         self.check(changes, 46, drop_v / 230 * 100, zs_ohm)
+
+    def test_slack_is_cable(self) -> None:
+        # 50 m of 6 mm² NYY-J with 8 m in a loop at the unit: 58 m in volts and in the loop
+        ct = (300 - (1 - (32 / 46) ** 2) * 40) / 300
+        changes = circuit("nyy-j", 6.0, 32, [section(50)]) | {"circuits.0.slack_m": 8.0}
+        drop_v = 2 * 3.08 * 1.2 * 32 * 58 / 1000 * ct
+        self.check(changes, 46, drop_v / 230 * 100, 0.20 + 58 * 2 * 3.08 / 1000 * 1.20)
+        self.assertGreater(drop_v / 230, 0.05)
+
+    def test_a_rounded_table_never_flatters(self) -> None:
+        # 4 mm² of 90 °C insulation on three phases: √3·4.61·1.28 = 10.22 mV/A/m, the table rounds to 10
+        route = {"circuits.1.route": [section(20)], "circuits.1.slack_m": 0.0, "circuits.1.cable.csa_mm2": 4.0}
+        found = [one for one in evaluation(THREE_PHASE, route).findings if one.rule == "volt_drop"]
+        self.assertTrue(any("10.22" in line.figures or "5.90" in line.figures for one in found for line in one.working))
 
     def test_let_through_by_hand(self) -> None:
         # C 40 A at a declared 4.5 kA: class 3 lets 66000 A²s through at 6 kA; √66000/143 = 1.80 mm²

@@ -14,7 +14,7 @@ from fulmen.core.alternatives.protection_choice import ProtectionChoice, protect
 from fulmen.core.demand.ways_out import TURNED_DOWN_A
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.editing.layouts import free_id
-from fulmen.core.editing.route_editing import record_changes, usual_method
+from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Verdict
@@ -28,7 +28,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
 from fulmen.core.model.run import Run, runs
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import cable_of, cable_record, records_for
+from fulmen.core.reference.cable_catalogue import records_for
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
 
@@ -222,8 +222,15 @@ def _section_moves(job: Job, circuit: Circuit, section: Section, rules: RuleSet)
     if section.insulated_mm() > 0:
         yield "run clear of the insulation", 3.0, {"insulation_mm": 0.0}
     if section.surroundings is Surroundings.LOFT_UNDER:
-        method = usual_method(Surroundings.LOFT, cable_record(cable_of(circuit, section).record, job)).value
-        yield "over the insulation", 2.0, {"surroundings": "loft", "method": method, "insulation_mm": 0.0}
+        yield "over the insulation", 2.0, {"surroundings": "loft", "method": None, "insulation_mm": 0.0}
+    if section.surroundings is Surroundings.IN_WALL:
+        on_the_wall: dict[str, object] = {
+            "surroundings": "clipped",
+            "method": None,
+            "concealed_under_50_mm": False,
+            "fixings": "metal",
+        }
+        yield "on the face of the wall", 2.5, on_the_wall
     if section.warning_tape is False:
         yield "warning tape above it", 0.5, {"warning_tape": True}
     if section.surroundings is Surroundings.BURIED and not section.in_duct:

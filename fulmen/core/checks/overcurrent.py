@@ -7,7 +7,7 @@ from typing import get_args
 from fulmen.core.checks.common import current_unknown
 from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
-from fulmen.core.electrical.cable_rating import lends_duct_column
+from fulmen.core.electrical.cable_rating import SectionRating, lends_duct_column
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import (
@@ -133,7 +133,7 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
             return unrated.needs_fact(detail)
     assert margin is not None and chained.laid.weakest is not None
     weakest = chained.sections[chained.laid.weakest]
-    where, method = word(weakest.section.surroundings), weakest.section.method.value
+    where, method = word(weakest.section.surroundings), weakest.rating.method.value
     place = f"section {chained.laid.weakest + 1}, {where}, method {method}"
     open_ones = _not_said(chained)
     lent = [
@@ -142,6 +142,12 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
         if lends_duct_column(one.section, one.metre.record)
     ]
     taken = f"; {' and '.join(lent)} by the D column of another cable of its insulation: ask the maker" if lent else ""
+    taken += "".join(
+        f"; section {number}: method {one.rating.overruled.value} is kinder than its place, "
+        f"{word(one.section.surroundings)}, allows: {one.rating.method.value} rates it"
+        for number, one in enumerate(chained.sections, 1)
+        if one.rating.overruled is not None
+    )
     return ask(margin.rule, case.rules, margin.subject, rating_a=rating_a).judged(
         value=margin.value,
         limit=margin.limit,
@@ -187,19 +193,19 @@ def existing_circuit_finding(case: Case, chained: ChainCircuit) -> Finding | Non
 def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     """The hottest conductor at the design current against 70 °C terminals; only 90 °C cable can pass it."""
     margin = terminal_margin(chained, case.rules)
-    if margin is None or chained.laid.hottest is None:
+    if margin is None or chained.laid.hottest_end is None:
         return None
-    rating = chained.laid.hottest[1].rating
+    rating = chained.laid.hottest_end[1].rating
     assert rating.iz_a is not None
     line = WorkingLine(
         symbol="θ",
-        formula="θamb + (θp − θr)·(Ib/Iz)²",
+        formula="θamb + (θp − θr)·((Cg·Ib/Iz)² + 1 − Cg²)" if rating.cg < 1 else "θamb + (θp − θr)·(Ib/Iz)²",
         decimals=0,
         unit="°C",
         value=margin.value,
-        figures=f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.rated_c:g})·"
-        f"({chained.ib_a:g}/{rating.iz_a:.1f})²",
-        source=f"θr: Iz is for {rating.rated_c:g} °C around the cable",
+        figures=_temperature_figures(chained.ib_a, rating),
+        source=f"θr: Iz is for {rating.rated_c:g} °C around the cable"
+        + ("; its neighbours at their own rating, BS 7671 Appendix 4 §6.1" if rating.cg < 1 else ""),
     )
     school = (
         "the 70 °C table rates the cable" if rated_at_70(chained) else "the other school rates it from the 70 °C table"
@@ -211,10 +217,17 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
         limit=margin.limit,
         unit="°C",
         decimals=0,
-        detail=f"hottest section at the load current; {school}",
+        detail=f"hottest section that ends at a terminal, at the load current; {school}",
         working=(line,),
         remedy="Use a bigger cable, so that it runs cooler.",
     )
+
+
+def _temperature_figures(ib_a: float, rating: SectionRating) -> str:
+    share = f"({ib_a:g}/{rating.iz_a:.1f})²"
+    if rating.cg < 1:
+        share = f"(({rating.cg:g}·{ib_a:g}/{rating.iz_a:.1f})² + 1 − {rating.cg:g}²)"
+    return f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.rated_c:g})·{share}"
 
 
 def breaks_words(device: Device, *, own: bool) -> str:

@@ -22,6 +22,7 @@ from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.guards import GuardKind, Rcd, RcdType
 from fulmen.core.model.load import LoadKind
+from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
@@ -35,7 +36,7 @@ def residual_current_findings(case: Case) -> list[Finding]:
     if case.run.chain:
         findings.append(_rcd_at_board(case))
         findings.append(_neutral(case))
-        findings.append(_concealed(case))
+        findings.extend(_concealed(case, chained) for chained in case.new_circuits())
         if case.job.supply.earthing is Earthing.TT:
             findings.append(_tt_origin(case))
     return [finding for finding in findings if finding is not None]
@@ -43,7 +44,8 @@ def residual_current_findings(case: Case) -> list[Finding]:
 
 def load_circuit_findings(case: Case) -> list[Finding]:
     """Every finding about RCDs before a circuit of sockets, lights or other loads."""
-    return [one for one in (_loads_rcd(case), _concealed(case)) if one is not None]
+    hidden = (_concealed(case, chained) for chained in case.new_circuits())
+    return [one for one in (_loads_rcd(case), *hidden) if one is not None]
 
 
 def _loads_rcd(case: Case) -> Finding | None:
@@ -252,37 +254,60 @@ def _front_rcd_seen(case: Case) -> Finding | None:
     return None
 
 
-def _concealed(case: Case) -> Finding:
-    most_ma, deep_mm = case.rules.value("concealed_rcd_ma"), case.rules.value("concealed_depth_mm")
-    asked, circuit = _about(CONCEALED_CABLE, case, residual_ma=f"{most_ma:g}"), case.run.final().circuit
-    unknown = [index for index, one in enumerate(circuit.route) if "concealed_under_50_mm" in one.unknown()]
-    concealed = [index for index, section in enumerate(circuit.route) if section.concealed_under_50_mm]
-
-    def bare_at(index: int) -> bool:
-        return not cable_record(cable_of(circuit, circuit.route[index]).record, case.job).earthed_metal_cover
-
-    hidden = [index for index in concealed if bare_at(index)]
-    open_ones = [index for index in unknown if bare_at(index) and not _guarded(case, index, most_ma)]
+def _concealed(case: Case, chained: ChainCircuit) -> Finding:
+    """Hidden shallow, or at any depth among metal parts: earthed metal or an RCD, on sub-mains too."""
+    circuit, rules = chained.circuit, case.rules
+    most_ma, deep_mm = rules.value("concealed_rcd_ma"), rules.value("concealed_depth_mm")
+    asked = ask(CONCEALED_CABLE, rules, circuit.id, residual_ma=f"{most_ma:g}")
+    bare = [
+        index
+        for index, section in enumerate(circuit.route)
+        if not cable_record(cable_of(circuit, section).record, case.job).earthed_metal_cover
+    ]
+    hidden = [index for index in bare if hides(circuit.route[index])]
+    unknown = [
+        index for index in bare if not hides(circuit.route[index]) and HIDES & set(circuit.route[index].unknown())
+    ]
+    open_ones = [index for index in unknown if not _guarded(case, circuit.id, index, most_ma)]
     if not hidden and open_ones:
-        return asked.needs_fact(f"Section {open_ones[0] + 1}: does it lie less than {deep_mm:g} mm deep?")
+        number, facts = open_ones[0] + 1, circuit.route[open_ones[0]].unknown()
+        metal = "are there metal parts in the wall" if "concealed_under_50_mm" not in facts else ""
+        return asked.needs_fact(f"Section {number}: {metal or f'does it lie less than {deep_mm:g} mm deep'}?")
     if not hidden:
-        none = f"No section is hidden less than {deep_mm:g} mm deep."
-        return asked.meets("Its armour is earthed metal." if concealed or unknown else none)
-    bare = next((index for index in hidden if not _guarded(case, index, most_ma)), None)
-    if bare is None:
+        covered = len(bare) < len(circuit.route) and any(hides(one) or one.unknown() for one in circuit.route)
+        none = f"No section is hidden less than {deep_mm:g} mm deep, or among metal parts."
+        return asked.meets("Its armour is earthed metal." if covered else none)
+    open_at = next((index for index in hidden if not _guarded(case, circuit.id, index, most_ma)), None)
+    if open_at is None:
         return asked.meets(f"Section {hidden[0] + 1} is guarded.")
+    where = f"hidden less than {deep_mm:g} mm deep"
+    if not circuit.route[open_at].concealed_under_50_mm:
+        where = "in a wall with metal parts"
     return asked.falls_short(
-        f"Section {bare + 1} is hidden less than {deep_mm:g} mm deep; the RCD in the unit doesn't guard it.",
+        f"Section {open_at + 1} is {where}; no RCD before it guards it.",
         remedy="Use an RCBO at the board, armoured cable, or run it on the surface.",
     )
 
 
-def _guarded(case: Case, section: int, most_ma: float) -> bool:
-    """Whether an RCD that opens at once on so little stands before a section of the final circuit."""
+HIDES = {"concealed_under_50_mm", "metal_frame"}
+
+
+def hides(section: Section) -> bool:
+    """Whether a nail finds the cable: hidden less than 50 mm deep, or at any depth among a wall's metal parts."""
+    framed = section.surroundings is Surroundings.IN_WALL and bool(section.metal_frame)
+    return framed or bool(section.concealed_under_50_mm)
+
+
+def _guarded(case: Case, circuit: str, section: int, most_ma: float) -> bool:
+    """Whether an RCD that opens at once on so little stands before a section of a circuit."""
+    passed = [chained.circuit.id for chained in case.run.chain]
+    passed = passed[: passed.index(circuit) + 1]
     for guard in before_unit(rcds(case)):
-        past = guard.circuit == case.subject and (guard.after_section or 0) > section
+        past = guard.circuit == circuit and (guard.after_section or 0) > section
         rcd = guard.rcd
-        if rcd is not None and not past and rcd.residual_ma <= most_ma and not rcd.time_delayed:
+        if rcd is None or past or guard.circuit not in passed:
+            continue
+        if rcd.residual_ma <= most_ma and not rcd.time_delayed:
             return True
     return False
 

@@ -79,8 +79,9 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
 
 
 def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine:
-    one = chained.sections[number - 1]
-    parts = []
+    one, parts = chained.sections[number - 1], []
+    slack_m = chained.laid.slack_m if number == len(chained.sections) else 0.0
+    length_m = one.section.length_m + slack_m
     if chained.load.single_a:
         parts.append(f"{one.metre.single_mv:g}·{chained.load.single_a:g}")
     if chained.load.balanced_a:
@@ -89,7 +90,8 @@ def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine
     return WorkingLine(
         symbol=f"ΔU {before}{number}",
         formula="mV·Ib·L·Ct/1000" + (", mV three-phase/√3" if chained.load.balanced_a else ""),
-        figures=f"{total}·{one.section.length_m:g}·{one.ct:.3f}/1000",
-        value=one.drop_v,
+        figures=f"{total}·{length_m:g}·{one.ct:.3f}/1000",
+        value=one.drop_v * length_m / one.section.length_m,
         unit="V",
+        source=f"with {slack_m:g} m of slack" if slack_m else "",
     )

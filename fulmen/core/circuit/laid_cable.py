@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
+from itertools import pairwise
 from math import sqrt
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
@@ -26,6 +28,8 @@ from fulmen.core.reference.cable_catalogue import (
 )
 
 FLEX_C = 70.0
+# How near a terminal a hot stretch still warms it.
+NEAR_TERMINAL_M = 1.0
 ARMOUR_C = {"pvc_70": 60.0, "xlpe_90": 80.0}
 STEEL_PER_C = 0.0045
 
@@ -87,11 +91,22 @@ NO_FLEX = Flex()
 
 @dataclass(frozen=True)
 class LaidCable:
-    """The cable of one circuit as laid, section by section, and what its sections come to together."""
+    """The cable of one circuit as laid, section by section, and what its sections come to together.
+
+    The loop of slack at its end is cable like the last section's: it counts in volts and in the loop.
+    """
 
     sections: tuple[SectionFigures, ...]
     ib_a: float
     flex: Flex = NO_FLEX
+    slack_m: float = 0.0
+
+    def along(self, figure: Callable[[SectionFigures], float]) -> list[float]:
+        """A figure of each section, the slack's share in the last one."""
+        found = [figure(one) for one in self.sections]
+        if found and self.slack_m:
+            found[-1] *= 1 + self.slack_m / self.sections[-1].section.length_m
+        return found
 
     @cached_property
     def length_m(self) -> float:
@@ -99,35 +114,40 @@ class LaidCable:
         return sum(one.section.length_m for one in self.sections)
 
     @cached_property
+    def cable_m(self) -> float:
+        """Length of the cable, slack included [m]."""
+        return self.length_m + self.slack_m
+
+    @cached_property
     def r1_ohm(self) -> float:
         """Line conductor at 20 °C [Ω]."""
-        return sum(one.r1_ohm for one in self.sections)
+        return sum(self.along(lambda one: one.r1_ohm))
 
     @cached_property
     def r2_ohm(self) -> float:
         """Protective conductor at 20 °C [Ω]."""
-        return sum(one.r2_ohm for one in self.sections)
+        return sum(self.along(lambda one: one.r2_ohm))
 
     @cached_property
     def least_r2_ohm(self) -> float:
         """Protective conductor at 20 °C with armour beside the core counted [Ω]."""
-        return sum(one.metre.least_r2_ohm * one.section.length_m for one in self.sections)
+        return sum(self.along(lambda one: one.metre.least_r2_ohm * one.section.length_m))
 
     @cached_property
     def hot_ohm(self) -> float:
         """R1+R2 at operating temperature [Ω]."""
-        return sum(one.hot_ohm for one in self.sections) + 2 * self.flex.r1_ohm * temperature_factor(FLEX_C)
+        return sum(self.along(lambda one: one.hot_ohm)) + 2 * self.flex.r1_ohm * temperature_factor(FLEX_C)
 
     @cached_property
     def hot_line_ohm(self) -> float:
         """Line conductor at operating temperature [Ω]."""
-        cable_ohm = sum(one.r1_ohm * temperature_factor(one.metre.record.operating_c()) for one in self.sections)
-        return cable_ohm + self.flex.r1_ohm * temperature_factor(FLEX_C)
+        cable_ohm = self.along(lambda one: one.r1_ohm * temperature_factor(one.metre.record.operating_c()))
+        return sum(cable_ohm) + self.flex.r1_ohm * temperature_factor(FLEX_C)
 
     @cached_property
     def drop_v(self) -> float:
         """Volt drop [V]."""
-        return sum(one.drop_v for one in self.sections) + self.flex.drop_v
+        return sum(self.along(lambda one: one.drop_v)) + self.flex.drop_v
 
     @cached_property
     def weakest(self) -> int | None:
@@ -137,11 +157,30 @@ class LaidCable:
         return ratings.index(min(known)) if len(known) == len(ratings) and known else None
 
     @cached_property
-    def hottest(self) -> tuple[float, SectionFigures] | None:
-        """Highest conductor temperature at the design current [°C], and the section; None without a rating."""
-        found = [(one.rating.conductor_c(self.ib_a), one) for one in self.sections]
+    def hottest_end(self) -> tuple[float, SectionFigures] | None:
+        """Highest conductor temperature at a terminal at Ib [°C], and the section; None without a rating.
+
+        A terminal is as hot as the section that ends at it and what lies within a metre of it; in the middle of the
+        route the insulation's own limit counts.
+        """
+        found = [(one.rating.conductor_c(self.ib_a), one) for one in self._at_terminals()]
         known = [(temperature, one) for temperature, one in found if temperature is not None]
         return max(known, key=lambda entry: entry[0]) if known else None
+
+    def _at_terminals(self) -> list[SectionFigures]:
+        """The sections within a metre of a terminal: at both ends, and where the cable changes."""
+        ends, at_m = [0.0, self.length_m], 0.0
+        for one, after in pairwise(self.sections):
+            at_m += one.section.length_m
+            if one.cable != after.cable:
+                ends.append(at_m)
+        found, at_m = [], 0.0
+        for one in self.sections:
+            to_m = at_m + one.section.length_m
+            if any(at_m - NEAR_TERMINAL_M < end <= to_m + NEAR_TERMINAL_M for end in ends):
+                found.append(one)
+            at_m = to_m
+        return found
 
     @cached_property
     def limiting_conductor(self) -> tuple[SectionFigures, str, float, float]:
@@ -165,7 +204,7 @@ def laid_cable(job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> La
         section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70=rate_at_70)
         for section in circuit.route
     )
-    return LaidCable(tuple(sections), load.ib_a, flex_of(job, circuit, load))
+    return LaidCable(tuple(sections), load.ib_a, flex_of(job, circuit, load), circuit.slack_m)
 
 
 def flex_of(job: Job, circuit: Circuit, load: CircuitLoad) -> Flex:

@@ -82,11 +82,13 @@ def capacity_margin(chained: CircuitFigures) -> Margin | None:
 
 
 def terminal_margin(chained: CircuitFigures, rules: RuleSet) -> Margin | None:
-    """The hottest conductor at Ib against 70 °C terminals; None for 70 °C cable or where nothing rates it."""
+    """The hottest conductor at a terminal at Ib against 70 °C; None for 70 °C cable or where nothing rates it."""
     ninety = any(one.metre.record.operating_c() > rules.value("terminal_c") for one in chained.sections)
-    if not ninety or chained.laid.hottest is None:
+    if not ninety or chained.laid.hottest_end is None:
         return None
-    return Margin(TERMINAL_TEMPERATURE, chained.circuit.id, chained.laid.hottest[0], rules.value("terminal_c"), "°C")
+    return Margin(
+        TERMINAL_TEMPERATURE, chained.circuit.id, chained.laid.hottest_end[0], rules.value("terminal_c"), "°C"
+    )
 
 
 def rated_at_70(chained: CircuitFigures) -> bool:
@@ -148,7 +150,7 @@ def breaking_limit_ka(chained: CircuitFigures) -> float:
     device = chained.device
     if device.kind is DeviceKind.FUSE:
         return FUSE_BREAKS_KA
-    return max(device.breaking_capacity_ka, chained.board.conditional_rating_ka or 0.0)
+    return max(device.breaking_capacity_ka, chained.conditional_ka)
 
 
 # BS 88-2: the least breaking capacity of a gG fuse for industrial use; from memory.

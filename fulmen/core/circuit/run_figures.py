@@ -81,7 +81,10 @@ class ChainPoint:
 
 @dataclass(frozen=True)
 class CircuitFigures:
-    """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends."""
+    """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends.
+
+    `conditional_ka` is what its board is rated for with the cut-out fuse before it; 0 where that does not hold.
+    """
 
     in_chain: ChainCircuit
     final: bool
@@ -92,6 +95,7 @@ class CircuitFigures:
     start: ChainPoint
     end: ChainPoint
     zs_limit_ohm: float | None
+    conditional_ka: float = 0.0
 
     @property
     def circuit(self) -> Circuit:
@@ -140,11 +144,11 @@ class CircuitFigures:
 
     def volts_lost_along(self) -> list[float]:
         """Volt drop at its board and at the end of each section [V]."""
-        return list(accumulate((one.drop_v for one in self.sections), initial=self.start.drop_v))
+        return list(accumulate(self.laid.along(lambda one: one.drop_v), initial=self.start.drop_v))
 
     def loop_along(self) -> list[float]:
         """Hot loop impedance at its board and at the end of each section [Ω]."""
-        return list(accumulate((one.hot_ohm for one in self.sections), initial=self.start.loop_ohm))
+        return list(accumulate(self.laid.along(lambda one: one.hot_ohm), initial=self.start.loop_ohm))
 
 
 @dataclass(frozen=True)
@@ -295,6 +299,8 @@ def circuit_figures(job: Job, rules: RuleSet, circuit: LaidCircuit, start: Chain
     """One circuit's figures from where it begins."""
     u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
     within_s = rules.value("tn_disconnection_s" if circuit.final else "tn_distribution_s")
+    fuse_a = job.supply.cut_out_fuse_a
+    backed_up = fuse_a is not None and fuse_a <= rules.value("conditional_fuse_a")
     return CircuitFigures(
         in_chain=circuit.in_chain,
         final=circuit.final,
@@ -305,4 +311,5 @@ def circuit_figures(job: Job, rules: RuleSet, circuit: LaidCircuit, start: Chain
         start=start,
         end=start.after(circuit.laid),
         zs_limit_ohm=device_zs_limit_ohm(circuit.in_chain.circuit.device, within_s, u0_v=u0_v, cmin=cmin),
+        conditional_ka=(circuit.in_chain.board.conditional_rating_ka or 0.0) if backed_up else 0.0,
     )

@@ -16,6 +16,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.run import tails_to
 from fulmen.core.model.supply import Earthing
+from fulmen.core.reference.places import methods_in
 
 
 class ProfileNode(Part):
@@ -45,13 +46,17 @@ class ProfileCircuit(Part):
 
 
 class ProfileSection(Part):
-    """One section between two distances from the board; `place` is its index in its own circuit's route."""
+    """One section between two distances from the board; `place` is its index in its own circuit's route.
+
+    `method` rates it; `methods` are those that its place allows, the one that follows from the place first.
+    """
 
     index: int
     circuit: str
     place: int
     name: str
     method: str
+    methods: tuple[str, ...]
     cable: str
     from_m: float
     to_m: float
@@ -244,7 +249,8 @@ def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
                     circuit=chained.circuit.id,
                     place=place,
                     name=word(one.section.surroundings),
-                    method=one.section.method.value,
+                    method=one.rating.method.value,
+                    methods=tuple(each.method.value for each in methods_in(one.section, one.metre.record)),
                     cable=f"{one.cable.csa_mm2:g} mm² {one.metre.record.name}",
                     from_m=at_m,
                     to_m=end_m,

@@ -7,8 +7,6 @@ ends in ``s`` is in steps.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
-from functools import cache
 
 from fulmen.core.editing.changes import Change
 from fulmen.core.errors import InputError
@@ -16,7 +14,6 @@ from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
-from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import (
     IN_GROUND,
     IN_INSULATION,
@@ -29,50 +26,22 @@ from fulmen.core.model.route import (
 )
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
-from fulmen.core.reference.tables import read_toml
+from fulmen.core.reference.places import methods_in, places
 
 STRETCH = re.compile(r"^([a-z])([0-9]*[.,]?[0-9]+)(s?)$")
 LEAST_M, MOST_M, MOST_SECTIONS = 0.1, 500.0, 200
 
 
-@dataclass(frozen=True)
-class Usual:
-    """What surroundings usually mean."""
-
-    letter: str
-    methods: tuple[str, ...]
-    insulation_mm: float = 0.0
-
-
-@cache
-def usual_surroundings() -> dict[Surroundings, Usual]:
-    """Letter and methods of every kind of surroundings."""
-    raw = read_toml(__package__, "surroundings")
-    return {Surroundings(key): Usual(**{**entry, "methods": tuple(entry["methods"])}) for key, entry in raw.items()}
-
-
-def usual_method(surroundings: Surroundings, record: CableRecord) -> ReferenceMethod:
-    """The reference method that surroundings usually mean for a cable; one that nothing rates where none fits."""
-    methods = usual_surroundings()[surroundings].methods
-    return ReferenceMethod(next((one for one in methods if one in record.methods), methods[0]))
-
-
-def section_in(
-    surroundings: Surroundings, length_m: float, record: CableRecord, by: LengthBy, *, fitted: bool = True
-) -> Section:
-    """A new section with what its surroundings usually mean.
+def section_in(surroundings: Surroundings, length_m: float, by: LengthBy, *, fitted: bool = True) -> Section:
+    """A new section in a place.
 
     What we will fit starts at the usual choice; what is there already, or there anyway, is not known until it is said.
     """
-    method, usual = usual_method(surroundings, record), usual_surroundings()[surroundings]
-    held_in_method = method.value.startswith("10")
-    insulation_mm = None if surroundings in IN_INSULATION else 0.0 if held_in_method else usual.insulation_mm
     return Section(
         surroundings=surroundings,
-        method=method,
         length_m=length_m,
         length_by=by,
-        insulation_mm=insulation_mm,
+        insulation_mm=None if surroundings in IN_INSULATION else 0.0,
         in_duct=surroundings is Surroundings.DUCT,
     ).model_copy(update=usual_choices(surroundings) if fitted else {})
 
@@ -89,10 +58,10 @@ def usual_choices(surroundings: Surroundings) -> dict[str, object]:
     return found
 
 
-def surrounded(section: Section, surroundings: Surroundings, record: CableRecord, *, fitted: bool = True) -> Section:
+def surrounded(section: Section, surroundings: Surroundings, *, fitted: bool = True) -> Section:
     """A section moved into other surroundings: method, duct and insulation follow, the rest stays."""
-    fresh = section_in(surroundings, section.length_m, record, section.length_by, fitted=fitted)
-    follows = {"method": fresh.method, "in_duct": fresh.in_duct, "insulation_mm": fresh.insulation_mm}
+    fresh = section_in(surroundings, section.length_m, section.length_by, fitted=fitted)
+    follows = {"method": None, "in_duct": fresh.in_duct, "insulation_mm": fresh.insulation_mm}
     chosen = {
         name: value for name, value in usual_choices(surroundings).items() if fitted and getattr(section, name) is None
     }
@@ -105,7 +74,7 @@ def route_from_shorthand(text: str, job: Job, circuit: Circuit) -> tuple[Section
     Args:
         text: stretches apart by spaces, such as ``u4.2 t.4 c12s``.
         job: its stride turns steps to metres.
-        circuit: its cable decides the methods.
+        circuit: whether it is fitted with this job says which facts start at the usual choice.
 
     Raises:
         InputError: a stretch can't be read, is too short or too long, or there are too many; it says which.
@@ -115,15 +84,12 @@ def route_from_shorthand(text: str, job: Job, circuit: Circuit) -> tuple[Section
         raise InputError("text", "Write at least one stretch, such as u4.2 for 4.2 m under the floor.")
     if len(stretches) > MOST_SECTIONS:
         raise InputError("text", f"A route has at most {MOST_SECTIONS} sections; you wrote {len(stretches)}.")
-    record = cable_record(circuit.cable.record, job)
-    letters = {usual.letter: surroundings for surroundings, usual in usual_surroundings().items()}
+    letters = {place.letter: surroundings for surroundings, place in places().items()}
     fitted = circuit.fitted_with_this_job
-    return tuple(_stretch(one, letters, record, job.site.stride_m, fitted=fitted) for one in stretches)
+    return tuple(_stretch(one, letters, job.site.stride_m, fitted=fitted) for one in stretches)
 
 
-def _stretch(
-    text: str, letters: dict[str, Surroundings], record: CableRecord, stride_m: float, *, fitted: bool
-) -> Section:
+def _stretch(text: str, letters: dict[str, Surroundings], stride_m: float, *, fitted: bool) -> Section:
     found = STRETCH.match(text)
     if found is None or found[1] not in letters:
         known = ", ".join(f"{letter} {word(one)}" for letter, one in letters.items())
@@ -132,7 +98,7 @@ def _stretch(
     length_m = round(number * stride_m, 1) if steps else number
     if not LEAST_M <= length_m <= MOST_M:
         raise InputError("text", f"“{text[:20]}” is {length_m:g} m; a section is {LEAST_M:g} to {MOST_M:g} m long.")
-    return section_in(letters[found[1]], length_m, record, LengthBy.STEPS if steps else LengthBy.TAPE, fitted=fitted)
+    return section_in(letters[found[1]], length_m, LengthBy.STEPS if steps else LengthBy.TAPE, fitted=fitted)
 
 
 def split_section(route: tuple[Section, ...], index: int, at_m: float) -> tuple[Section, ...]:
@@ -172,7 +138,7 @@ def join_sections(route: tuple[Section, ...], index: int) -> tuple[Section, ...]
 
 def _laid_apart(first: Section, second: Section) -> str:
     """What two sections differ in that one section can't have both of, in words; empty where they are laid alike."""
-    buried = ReferenceMethod.D in (first.method, second.method)
+    buried = first.surroundings in IN_GROUND or second.surroundings in IN_GROUND
     differences = (
         ("cable", first.cable != second.cable),
         ("surroundings", first.surroundings is not second.surroundings),
@@ -186,7 +152,7 @@ def _laid_apart(first: Section, second: Section) -> str:
 def _harsher(first: Section, second: Section) -> dict[str, object]:
     """Of two sections the facts that rate a cable lower or ask more of who lays it."""
     known = _known(first.temperature_c, second.temperature_c)
-    reference = 20.0 if first.method is ReferenceMethod.D else 30.0
+    reference = 20.0 if first.surroundings in IN_GROUND else 30.0
     hottest = None if not known else max(*known, *([reference] if len(known) == 1 else []), known[0])
     paced = LengthBy.STEPS in (first.length_by, second.length_by)
     plastic = Fixings.PLASTIC in (first.fixings, second.fixings)
@@ -199,6 +165,7 @@ def _harsher(first: Section, second: Section) -> dict[str, object]:
         "insulation_mm": _harsh(first.insulation_mm, second.insulation_mm),
         "soil_km_per_w": max(first.soil_km_per_w, second.soil_km_per_w),
         "under_drive": _either((first.under_drive, second.under_drive), harsh=True),
+        "metal_frame": _either((first.metal_frame, second.metal_frame), harsh=True),
         "warning_tape": _either((first.warning_tape, second.warning_tape), harsh=False),
         "concealed_under_50_mm": _either((first.concealed_under_50_mm, second.concealed_under_50_mm), harsh=True),
         "fire_stopped": _either((first.fire_stopped, second.fire_stopped), harsh=False),
@@ -231,25 +198,20 @@ def _known(*values: float | None) -> list[float]:
 
 
 def with_cable(route: tuple[Section, ...], circuit: Circuit, index: int, cable: Cable, job: Job) -> tuple[Section, ...]:
-    """The route with another cable in one section; its method follows where the new cable's table lacks the old one."""
-    section = _at(route, index)
-    record = cable_record(cable.record, job)
-    method = section.method
-    if method.value not in record.methods:
-        method = usual_method(section.surroundings, record)
+    """The route with another cable in one section."""
     own = None if cable == circuit.cable else cable
-    changed = section.model_copy(update={"cable": own, "method": method})
+    changed = _kept_method(_at(route, index).model_copy(update={"cable": own}), cable_record(cable.record, job))
     return (*route[:index], changed, *route[index + 1 :])
 
 
 def rated_again(circuit: Circuit, job: Job) -> tuple[Section, ...]:
-    """The route with every method that its cable's table lacks replaced by the usual one for its surroundings."""
-    sections = []
-    for section in circuit.route:
-        record = cable_record(cable_of(circuit, section).record, job)
-        fits = section.method.value in record.methods
-        sections.append(section if fits else surrounded(section, section.surroundings, record))
-    return tuple(sections)
+    """The route without the chosen methods that the place does not allow its cable."""
+    return tuple(_kept_method(one, cable_record(cable_of(circuit, one).record, job)) for one in circuit.route)
+
+
+def _kept_method(section: Section, record: CableRecord) -> Section:
+    allowed = {one.method for one in methods_in(section, record)}
+    return section if section.method in allowed else section.model_copy(update={"method": None})
 
 
 def record_changes(job: Job, index: int, record: str) -> tuple[Change, ...]:

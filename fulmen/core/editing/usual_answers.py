@@ -19,6 +19,7 @@ class UsualAnswers(Part):
     insulation_mm: Annotated[float, number(0, 100_000)] | None = None
     under_drive: bool | None = None
     concealed_under_50_mm: bool | None = None
+    metal_frame: bool | None = None
 
 
 def usual_changes(job: Job, usual: UsualAnswers) -> tuple[Change, ...]:

@@ -6,15 +6,16 @@ the next row on the safe side where the place lies between two rows.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import prod
 
 from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.model.reference_method import ReferenceMethod
-from fulmen.core.model.route import Section
+from fulmen.core.model.route import IN_GROUND, Section
 from fulmen.core.reference.cable_catalogue import CableRecord
+from fulmen.core.reference.places import LaidMethod, methods_in
 from fulmen.core.reference.tables import table
 
 AIR_REFERENCE_C = 30.0
@@ -28,7 +29,8 @@ class SectionRating:
 
     `iz_a` is None where no table rates this cable laid this way; `why_unrated` then says which.
     `factor` is the product of all correction factors; `working` ends with Iz. `rated_c` is the ambient temperature
-    that Iz is for: the row of Ca that was read.
+    that Iz is for: the row of Ca that was read. `method` is the one it is rated by; `overruled` the one entered that
+    the place does not allow. `cg` is the grouping factor within `factor`.
     """
 
     iz_a: float | None
@@ -40,38 +42,58 @@ class SectionRating:
     why_unrated: str = ""
     operating_c: float = 70.0
     rated_c: float = AIR_REFERENCE_C
+    method: ReferenceMethod = ReferenceMethod.C
+    overruled: ReferenceMethod | None = None
+    cg: float = 1.0
 
     def conductor_c(self, ib_a: float) -> float | None:
         """Conductor temperature at a current [°C]; None where nothing rates the section."""
         if self.iz_a is None:
             return None
-        return conductor_temperature_c(ib_a, self.iz_a, self.ambient_c, self.operating_c, self.rated_c)
+        return conductor_temperature_c(
+            ib_a, self.iz_a, self.ambient_c, self.operating_c, rated_c=self.rated_c, cg=self.cg
+        )
 
 
 @lru_cache(maxsize=8192)
 def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases: int = 1) -> SectionRating:
-    """Iz of one section.
+    """Iz of one section, never more than its place allows.
 
     Args:
-        section: the section, with its reference method and surroundings.
+        section: the section, with its surroundings and the reference method chosen there, if any.
         record: the kind of cable.
         csa_mm2: line conductor size [mm²], one of the record's sizes.
         phases: 1 for two loaded conductors, 3 for three.
 
     Returns:
-        The rating with its working.
+        The rating with its working. A method that the place does not allow counts only where it carries less.
 
     References:
-        BS 7671:2018+A2:2022 Appendix 4, Tables 4B1 to 4B4, 4C1 to 4C3, 52.2 and the record's own table.
+        BS 7671:2018+A2:2022 Appendix 4, Tables 4A2, 4B1 to 4B4, 4C1 to 4C3, 52.2 and the record's own table.
     """
-    buried = section.method is ReferenceMethod.D
+    allowed = methods_in(section, record)
+    chosen = next((one for one in allowed if one.method is section.method), None)
+    rating = _rated(section, record, csa_mm2, phases, chosen or allowed[0])
+    if chosen is not None or section.method is None:
+        return rating
+    if section.method is ReferenceMethod.D:
+        return replace(rating, overruled=section.method)
+    entered = _rated(section, record, csa_mm2, phases, LaidMethod(section.method))
+    less = entered.iz_a is not None and rating.iz_a is not None and entered.iz_a < rating.iz_a
+    return entered if less else replace(rating, overruled=section.method)
+
+
+def _rated(section: Section, record: CableRecord, csa_mm2: float, phases: int, laid: LaidMethod) -> SectionRating:
+    buried = laid.method is ReferenceMethod.D
     reference_c = GROUND_REFERENCE_C if buried else AIR_REFERENCE_C
     ambient_c = reference_c if section.temperature_c is None else section.temperature_c
     try:
-        it_line = _tabulated(section, record, csa_mm2, phases)
-        factors = _ground_factors(section, record, ambient_c) if buried else _air_factors(section, record, ambient_c)
+        it_line = _tabulated(section, record, csa_mm2, phases, laid.method)
+        factors = (
+            _ground_factors(section, record, ambient_c) if buried else _air_factors(section, record, ambient_c, laid)
+        )
     except TableError as error:
-        return SectionRating(None, None, 1.0, ambient_c, reference_c, (), f"No rating: {error}.")
+        return SectionRating(None, None, 1.0, ambient_c, reference_c, (), f"No rating: {error}.", method=laid.method)
     values = [line.value for line in factors if line.value is not None]
     factor = prod(values)
     it_a = it_line.value
@@ -84,21 +106,29 @@ def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases
         decimals=1,
         unit="A",
     )
-    working = (it_line, *factors, total)
-    operating_c = record.operating_c()
     _, rated_c = table("ca_ground" if buried else "ca_air").at_or_above(record.insulation, ambient_c)
     return SectionRating(
-        it_a * factor, it_a, factor, ambient_c, reference_c, working, operating_c=operating_c, rated_c=rated_c
+        iz_a=it_a * factor,
+        it_a=it_a,
+        factor=factor,
+        ambient_c=ambient_c,
+        reference_c=reference_c,
+        working=(it_line, *factors, total),
+        operating_c=record.operating_c(),
+        rated_c=rated_c,
+        method=laid.method,
+        cg=next((line.value for line in factors if line.symbol == "Cg" and line.value is not None), 1.0),
     )
 
 
 def conductor_temperature_c(
-    ib_a: float, iz_a: float, ambient_c: float, operating_c: float, rated_c: float | None = None
+    ib_a: float, iz_a: float, ambient_c: float, operating_c: float, *, rated_c: float | None = None, cg: float = 1.0
 ) -> float:
-    """Conductor temperature at the design current: θ = θamb + (θp − θr)·(Ib/Iz)².
+    """Conductor temperature at the design current: θ = θamb + (θp − θr)·((Cg·Ib/Iz)² + 1 − Cg²).
 
-    At Iz the conductor stands θp − θr above the ambient temperature θr that Iz is for, and the rise goes with the
-    square of the current. Where Ca was read for just this place, θr = θamb.
+    At Iz the conductor stands θp − θr above the ambient temperature θr that Iz is for. Its own share of that rise goes
+    with the square of its current; what circuits in its group add, 1 − Cg² of the rise, stays, since they are taken at
+    their own rating. Where Ca was read for just this place, θr = θamb.
 
     Args:
         ib_a: design current [A], ≥ 0.
@@ -106,46 +136,59 @@ def conductor_temperature_c(
         ambient_c: temperature around the cable [°C].
         operating_c: θp, highest continuous temperature of the insulation [°C].
         rated_c: θr, the ambient temperature that Iz is for [°C]; the place's own where not given.
+        cg: grouping factor within Iz [1], 0 to 1; 1 for a circuit alone.
+
+    References:
+        BS 7671 Appendix 4 §6.1, whose t1 = tp − (Ca²·Cg² − Ib²/It²)(tp − 30) gives the same in a group.
 
     >>> round(conductor_temperature_c(32, 47, 30, 90), 1)
     57.8
+    >>> round(conductor_temperature_c(32, 48, 30, 90, cg=0.6))
+    78
     """
     rise_at_iz = operating_c - (ambient_c if rated_c is None else rated_c)
-    return ambient_c + rise_at_iz * (ib_a / iz_a) ** 2
+    return ambient_c + rise_at_iz * ((cg * ib_a / iz_a) ** 2 + 1 - cg**2)
 
 
 # Whose D column rates a cable in a ground duct that has none of its own, by insulation.
 LENT_IN_DUCT = {"pvc_70": "4d4a", "xlpe_90": "4e4a"}
+# Whose B column rates an armoured cable in an enclosure: that of the unarmoured cable, which runs hotter.
+LENT_TO_ARMOURED = {"pvc_70": "4d2a", "xlpe_90": "4e2a"}
 ASK_THE_MAKER = "taken, ask the maker"
 
 
 def lends_duct_column(section: Section, record: CableRecord) -> bool:
     """Whether a cable lies in a ground duct that its own table has no column for; another of its insulation serves."""
-    in_duct = section.method is ReferenceMethod.D and section.in_duct
-    return in_duct and section.method.value not in record.methods
+    in_ground_duct = section.surroundings in IN_GROUND and section.ducted()
+    return in_ground_duct and ReferenceMethod.D.value not in record.methods
 
 
-def _tabulated(section: Section, record: CableRecord, csa_mm2: float, phases: int) -> WorkingLine:
+def _tabulated(
+    section: Section, record: CableRecord, csa_mm2: float, phases: int, method: ReferenceMethod
+) -> WorkingLine:
     lent = lends_duct_column(section, record)
     ratings = table(LENT_IN_DUCT[record.insulation]) if lent else record.ratings()
-    column = f"{section.method.value}.{2 if phases == 1 else 3}"
+    if method is ReferenceMethod.B and record.armour and method.value not in record.methods:
+        ratings = table(LENT_TO_ARMOURED[record.insulation])
+    column = f"{method.value}.{2 if phases == 1 else 3}"
     value = ratings.at(column, csa_mm2)
     source = ratings.source(column, csa_mm2) + (f"; {ASK_THE_MAKER}" if lent else "")
     return WorkingLine(symbol="It", value=value, decimals=1, unit="A", source=source)
 
 
-def _air_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:
+def _air_factors(section: Section, record: CableRecord, ambient_c: float, laid: LaidMethod) -> list[WorkingLine]:
     arrangement = "single_layer" if section.single_layer else "bunched"
     lines = [_factor("Ca", "ca_air", record.insulation, ambient_c)]
     lines.append(_factor("Cg", "cg", arrangement, section.company()))
-    if section.insulated_mm() > 0:
-        lines.append(_factor("Ci", "ci", "ci", min(section.insulated_mm(), 500.0)))
+    in_insulation_mm = 1000 * section.length_m if laid.surrounded else section.insulated_mm()
+    if in_insulation_mm > 0 and not laid.holds_insulation:
+        lines.append(_factor("Ci", "ci", "ci", min(in_insulation_mm, 500.0)))
     return lines
 
 
 def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:
-    laid = "in_duct" if section.in_duct else "direct"
-    group = "ducts_touching" if section.in_duct else "buried_touching"
+    laid = "in_duct" if section.ducted() else "direct"
+    group = "ducts_touching" if section.ducted() else "buried_touching"
     return [
         _factor("Ca", "ca_ground", record.insulation, ambient_c),
         _factor("Cg", "cg", group, section.company()),

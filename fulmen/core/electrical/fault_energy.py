@@ -5,13 +5,15 @@ from __future__ import annotations
 from functools import cache
 from math import sqrt
 
-from fulmen.core.electrical.fault_loop import FUSE_COLUMNS, INSTANTANEOUS_S
+from fulmen.core.electrical.fault_loop import FUSE_COLUMNS, INSTANTANEOUS_S, instantaneous_trip_a
 from fulmen.core.errors import TableError
 from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.reference.tables import table
 
 BANDS_A = (16, 32, 40)
 FAST_S = 0.01
+# The energy class that the let-through table is for.
+TABLED_CLASS = 3
 
 
 def let_through_a2s(curve: str, rating_a: float, fault_current_ka: float) -> tuple[float, str]:
@@ -39,9 +41,10 @@ def let_through_a2s(curve: str, rating_a: float, fault_current_ka: float) -> tup
 def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[float, str]:
     """The most energy a device lets through, for every fault between the least and the highest, and its source.
 
-    A breaker lets most through at the highest fault; where its table has no band or curve, I²·0.1 s, the longest
-    that an instantaneous trip lasts, is taken. A fuse lets most through at the least fault: its energy there is at
-    most I²t at the largest current known to take 5 s, 0.4 s or the fast region, whichever the fault reaches.
+    A breaker lets most through at the highest fault; where its table has no band or curve, the larger of I²·0.01 s
+    there and Ia²·0.1 s at the threshold of its instantaneous trip bounds it. A fuse lets most through at the least
+    fault: its energy there is at most I²t at the largest current known to take 5 s, 0.4 s or the fast region,
+    whichever the fault reaches.
 
     Args:
         device: the device before the conductor.
@@ -49,20 +52,25 @@ def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[f
         least_a: least fault current at its far end [A].
 
     Raises:
-        TableError: the highest fault is past a breaker's table, or the least is too low for a fuse to open in 5 s.
+        TableError: the highest fault is past a breaker's table, its energy class is one that no table is for, or the
+            least is too low for a fuse to open in 5 s.
     """
     if device.kind is DeviceKind.FUSE:
         return _fuse_energy_a2s(device.rating_a, least_a)
     if device.kind is DeviceKind.REWIRABLE:
         raise TableError("BS 3036: no let-through energy is known for a rewirable fuse")
+    if device.energy_class not in (None, TABLED_CLASS):
+        raise TableError(f"{table('let_through').name()}: none for energy class {device.energy_class}, ask the maker")
     in_table = device.rating_a <= BANDS_A[-1] and device.curve.value != "D"
     if in_table:
         return let_through_a2s(device.curve.value, device.rating_a, most_ka)
     top_ka = table("let_through").rows[-1]
     if most_ka > top_ka:
         raise TableError(f"{table('let_through').name()}: {most_ka:g} kA is past its last row, {top_ka:g}")
-    energy = (most_ka * 1000) ** 2 * INSTANTANEOUS_S
-    return energy, f"no table for {device.curve.value}{device.rating_a}: I²·{INSTANTANEOUS_S:g} s, the longest at once"
+    trip_a = instantaneous_trip_a(device.curve.value, device.rating_a)
+    energy = max((most_ka * 1000) ** 2 * FAST_S, trip_a**2 * INSTANTANEOUS_S)
+    bound = f"the larger of I²·{FAST_S:g} s and Ia²·{INSTANTANEOUS_S:g} s; the maker's figure goes first"
+    return energy, f"no table for {device.curve.value}{device.rating_a}: {bound}"
 
 
 def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:

@@ -107,7 +107,8 @@ WORDS: dict[type[Enum], dict[str, str]] = {
     },
     Surroundings: {
         Surroundings.CLIPPED: "clipped",
-        Surroundings.IN_WALL: "in wall",
+        Surroundings.IN_MASONRY: "in masonry wall",
+        Surroundings.IN_WALL: "in stud or insulated wall",
         Surroundings.THROUGH_WALL: "through wall",
         Surroundings.UNDER_FLOOR: "under floor",
         Surroundings.LOFT: "loft, over insulation",

@@ -71,12 +71,14 @@ class Device(Part):
     """The guard on a way: a circuit-breaker (an RCBO where it holds an RCD), or a fuse.
 
     A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
+    `energy_class` is the figure in the small square under it; a new breaker is ordered in class 3.
     """
 
     kind: DeviceKind = DeviceKind.BREAKER
     curve: Curve = Curve.B
     rating_a: DeviceRatingA = 40
     breaking_capacity_ka: FaultKa = 6
+    energy_class: Literal[1, 2, 3] | None = None
     poles: Poles | None = None
     rcd: Rcd | None = None
 

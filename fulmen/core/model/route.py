@@ -19,6 +19,7 @@ class Surroundings(StrEnum):
     """What the cable runs through, in the order a person would say it."""
 
     CLIPPED = "clipped"
+    IN_MASONRY = "in_masonry"
     IN_WALL = "in_wall"
     THROUGH_WALL = "through_wall"
     UNDER_FLOOR = "under_floor"
@@ -52,12 +53,14 @@ class Section(Part):
     """One section of a route, in the order of walking from the board.
 
     Without a cable of its own it goes on with the circuit's; where the cable changes stands a joint.
+    `method` is null where it follows from the place, see `reference.places`; one that the place does not allow counts
+    only where it carries less.
     Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere; see `asked_of`. What nobody
     has said yet is null: figures take it on, verdicts wait for it.
     """
 
     surroundings: Surroundings = Surroundings.CLIPPED
-    method: ReferenceMethod = ReferenceMethod.C
+    method: ReferenceMethod | None = None
     length_m: SectionLengthM
     length_by: LengthBy = LengthBy.TAPE
     cable: Cable | None = None
@@ -73,6 +76,7 @@ class Section(Part):
     warning_tape: bool | None = None
     concealed_under_50_mm: bool | None = None
     in_zone: Seen = Seen.NOT_SEEN
+    metal_frame: bool | None = None
     fixings: Fixings | None = None
     clip_spacing_mm: Annotated[float, number(50, 5000)] | None = None
     bend_radius_mm: Annotated[float, number(5, 5000)] | None = None
@@ -91,6 +95,10 @@ class Section(Part):
         """Length of cable wholly in insulation [mm]; none until somebody says otherwise."""
         return self.insulation_mm or 0.0
 
+    def ducted(self) -> bool:
+        """Whether it lies in a duct in the ground."""
+        return self.in_duct or self.surroundings is Surroundings.DUCT
+
     def dug_m(self) -> float:
         """Depth [m]; the usual one until it is known."""
         return USUAL_DEPTH_M if self.depth_m is None else self.depth_m
@@ -100,8 +108,8 @@ class Section(Part):
         return self.grouped_circuits or 1
 
 
-IN_INSULATION = {Surroundings.IN_WALL, Surroundings.THROUGH_WALL, Surroundings.UNDER_FLOOR}
-HIDDEN = {Surroundings.IN_WALL, Surroundings.UNDER_FLOOR}
+IN_INSULATION = {Surroundings.THROUGH_WALL, Surroundings.UNDER_FLOOR}
+HIDDEN = {Surroundings.IN_MASONRY, Surroundings.IN_WALL, Surroundings.UNDER_FLOOR}
 IN_GROUND = (Surroundings.BURIED, Surroundings.DUCT)
 ON_CLIPS = (
     Surroundings.CLIPPED,
@@ -116,7 +124,7 @@ ON_CLIPS = (
 def asked_of(surroundings: Surroundings) -> tuple[str, ...]:
     """Which facts a place asks for: the company everywhere, insulation, depth and cover where there may be any.
 
-    A loft's insulation is in its surroundings, over it or under it.
+    A loft's insulation and that of a stud wall are in their surroundings.
 
     >>> asked_of(Surroundings.CLIPPED)
     ('grouped_circuits',)
@@ -125,5 +133,6 @@ def asked_of(surroundings: Surroundings) -> tuple[str, ...]:
         "grouped_circuits",
         *(["insulation_mm"] if surroundings in IN_INSULATION else []),
         *(["concealed_under_50_mm"] if surroundings in HIDDEN else []),
+        *(["metal_frame"] if surroundings is Surroundings.IN_WALL else []),
         *(["depth_m", "under_drive"] if surroundings in IN_GROUND else []),
     )

@@ -44,10 +44,10 @@ def r1_r2_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | Non
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     expected = (figures.laid.r1_ohm + figures.laid.r2_ohm) * factor
     low = None
-    least_r2 = sum(one.metre.least_r2_ohm * one.section.length_m for one in figures.sections)
+    least_r2 = figures.laid.least_r2_ohm
     if least_r2 < figures.laid.r2_ohm:
         low = (figures.laid.r1_ohm + least_r2) * factor
-    source = f"{figures.laid.length_m:.1f} m of {_size(figures)} mm²"
+    source = f"{figures.laid.cable_m:.1f} m of {_size(figures)} mm²"
     if conductor_c is not None:
         source += f" at {conductor_c:g} °C"
     return band_around(expected, rules, source + (", armour beside the core" if low else ""), low)
@@ -57,11 +57,11 @@ def r1_rn_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | Non
     """Where R1+Rn should lie: line and neutral are the same size."""
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     sizes = _in_turn(f"{one.cable.csa_mm2:g}" for one in figures.sections)
-    return band_around(2 * figures.laid.r1_ohm * factor, rules, f"{figures.laid.length_m:.1f} m of {sizes} mm²")
+    return band_around(2 * figures.laid.r1_ohm * factor, rules, f"{figures.laid.cable_m:.1f} m of {sizes} mm²")
 
 
 def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Band:
-    """Where the measured Zs should lie: Ze + (R1+R2), both cold."""
+    """Where the measured Zs should lie: Ze and tails + (R1+R2), all cold."""
     return band_around(ze_ohm + r1_r2_ohm, rules, source)
 
 

@@ -101,7 +101,7 @@ def expected_band(case: Case, key: StepKey, subject: str, conductor_c: float | N
 
 
 def _expected_zs(case: Case, subject: str) -> Band | None:
-    """Ze and the R1+R2 of every circuit up to this one, as read or else from its route."""
+    """Ze, the tails and the R1+R2 of every circuit up to this one, as read or else from its route."""
     figures = case.figures
     assert figures is not None
     if has_car_electrode(case) and subject == case.subject:
@@ -116,8 +116,10 @@ def _expected_zs(case: Case, subject: str) -> Band | None:
         if chained.circuit.id == subject:
             break
     origin = "as read" if read_all else "from the route"
-    source = f"Ze {figures.ze.value:.2f} {figures.ze.source} + R1+R2 {r1_r2:.2f} {origin}, cold"
-    return zs_band(figures.ze.value, r1_r2, case.rules, source)
+    ze, tails_ohm = figures.ze, figures.tails.r1_ohm + figures.tails.r2_ohm
+    tails = f" + tails {tails_ohm:.3f}" if tails_ohm else ""
+    source = f"Ze {ze.value:.2f} {ze.source}{tails} + R1+R2 {r1_r2:.2f} {origin}, cold"
+    return zs_band(ze.value + tails_ohm, r1_r2, case.rules, source)
 
 
 def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> bool:

@@ -13,14 +13,14 @@ from itertools import product
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
 from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, flex_of, section_figures
-from fulmen.core.editing.route_editing import usual_method
 from fulmen.core.errors import TableError
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit, TerminalSchool
 from fulmen.core.model.guards import Curve, Device, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
-from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record, cable_records
+from fulmen.core.reference.cable_catalogue import cable_of, cable_record, cable_records
+from fulmen.core.reference.places import follows_from, rated_methods
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
 
 
@@ -95,7 +95,8 @@ def _offered(job: Job, family: str, places: set[Surroundings], phases: int) -> l
     rated = []
     for name in names:
         record = cable_record(name, job)
-        if all(usual_method(place, record).value in record.methods for place in places):
+        laid = [follows_from(Section(surroundings=place, length_m=1), record).method.value for place in places]
+        if all(method in rated_methods(record) for method in laid):
             rated.append(name)
     return rated or names
 
@@ -139,7 +140,7 @@ class CableBench:
             if one is None:
                 return None
             found.append(one)
-        return LaidCable(tuple(found), self.load.ib_a, self._flex)
+        return LaidCable(tuple(found), self.load.ib_a, self._flex, self.circuit.slack_m)
 
     def every_laid(self, kinds: Kinds, in_a: float) -> Iterator[tuple[float, LaidCable]]:
         """The circuit in these kinds in every size, with the size that goes through.
@@ -181,21 +182,13 @@ class CableBench:
         standing = old.cable or self.circuit.cable
         protective = standing.protective if standing.record == name else Cable().protective
         cable = Cable(record=name, csa_mm2=csa_mm2, protective=protective)
-        section = old if old.method.value in record.methods else relaid(old, record)
+        # The standing cable keeps a method chosen by hand; another one takes what follows from the place.
+        section = old if standing.record == name else old.model_copy(update={"method": None})
         school = self.circuit.terminals is TerminalSchool.RATE_AT_70
         try:
             return section_figures(self.job, section, cable, self.phases, self.load, rate_at_70=school)
         except TableError:
             return None
-
-
-def relaid(section: Section, record: CableRecord) -> Section:
-    """The section by the usual method of a cable whose table lacks the old one."""
-    method = usual_method(section.surroundings, record)
-    insulation = section.insulation_mm
-    if section.surroundings is Surroundings.LOFT_UNDER and not method.value.startswith("10"):
-        insulation = max(section.insulated_mm(), 500.0)
-    return section.model_copy(update={"method": method, "insulation_mm": insulation})
 
 
 def laid_circuit(circuit: Circuit, laid: LaidCable) -> Circuit:

@@ -13,6 +13,7 @@ const ANSWERS: Record<string, { words: string; value: unknown }> = {
   grouped_circuits: { words: 'It lies alone, no other circuit beside it', value: 1 },
   insulation_mm: { words: 'It passes no insulation', value: 0 },
   concealed_under_50_mm: { words: 'Nowhere hidden less than 50 mm deep', value: false },
+  metal_frame: { words: 'No metal frame or lath in the wall', value: false },
   under_drive: { words: 'Nothing drives over it', value: false },
 }
 const unsaid = computed(() => {

@@ -6,7 +6,9 @@ import type { Cable, Circuit, Section } from '../../../api/types'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 import { typedNumber } from '../../../shared/format'
+import { useCatalogue } from '../../../shared/useCatalogue'
 import { useCables } from '../useCables'
+import { useLaidSection } from '../useLaidSection'
 import type { RouteAct } from './useRouteWriting'
 
 const props = defineProps<{ path: string; circuit: Circuit; section: Section; index: number }>()
@@ -21,6 +23,15 @@ const GROUP = Array.from({ length: 9 }, (_, index) => ({
   words: index ? `${index + 1} circuits` : 'alone',
 }))
 const { items, sizes, byId } = useCables()
+const { words: inWords } = useCatalogue()
+const { section: laid } = useLaidSection(() => [props.circuit.id, props.index])
+// What the place allows: the first follows from it.
+const methods = computed(() =>
+  (laid.value?.methods ?? []).map((one, place) => ({
+    value: place ? one : null,
+    words: inWords('ReferenceMethod', one),
+  })),
+)
 const inGround = computed(() => ['buried', 'duct'].includes(props.section.surroundings))
 const onClips = computed(() =>
   ['clipped', 'under_floor', 'loft', 'loft_under', 'post'].includes(props.section.surroundings),
@@ -44,12 +55,20 @@ function lay(changed: Partial<Cable>): void {
   <div class="details">
     <JobField
       :path="`${path}.temperature_c`"
-      :label="section.method === 'D' ? 'Ground (else 20)' : 'Air around it (else 30)'"
+      :label="inGround ? 'Ground (else 20)' : 'Air around it (else 30)'"
       kind="number"
       unit="°C"
     />
     <JobField :path="`${path}.grouped_circuits`" label="Grouped with" kind="choice" :items="GROUP" />
-    <template v-if="section.method === 'D'">
+    <JobField
+      v-if="methods.length > 1"
+      :path="`${path}.method`"
+      label="Method, by its place"
+      kind="choice"
+      :items="methods"
+      class="two"
+    />
+    <template v-if="inGround">
       <JobField :path="`${path}.soil_km_per_w`" label="Soil resistivity" kind="number" unit="K·m/W" />
       <JobField :path="`${path}.in_duct`" label="In a duct" kind="choice" :items="YES_NO" />
     </template>
@@ -61,7 +80,20 @@ function lay(changed: Partial<Cable>): void {
         kind="choice"
         :items="YES_NO"
       />
-      <JobField :path="`${path}.insulation_mm`" label="Wholly in insulation for" kind="number" unit="mm" />
+      <JobField
+        v-if="!['in_wall', 'loft_under'].includes(section.surroundings)"
+        :path="`${path}.insulation_mm`"
+        label="Wholly in insulation for"
+        kind="number"
+        unit="mm"
+      />
+      <JobField
+        v-if="section.surroundings === 'in_wall'"
+        :path="`${path}.metal_frame`"
+        label="Metal parts in the wall"
+        kind="choice"
+        :items="YES_NO"
+      />
       <JobField :path="`${path}.concealed_under_50_mm`" label="Hidden under 50 mm deep" kind="choice" :items="YES_NO" />
       <JobField
         v-if="section.concealed_under_50_mm"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// One section: handle, surroundings, method, length; the rest unfolds.
+// One section: handle, surroundings, length, and the method that follows; the rest unfolds.
 import { mdiDeleteOutline, mdiDragHorizontalVariant } from '@mdi/js'
 import { computed } from 'vue'
 
@@ -7,6 +7,7 @@ import type { Circuit, Section } from '../../../api/types'
 import JobField from '../../../shared/fields/JobField.vue'
 import { useCatalogue } from '../../../shared/useCatalogue'
 import { useCables } from '../useCables'
+import { useLaidSection } from '../useLaidSection'
 import SectionDetails from './SectionDetails.vue'
 import type { RouteAct } from './useRouteWriting'
 
@@ -29,18 +30,10 @@ const emit = defineEmits<{
 }>()
 
 const { options } = useCatalogue()
-const { byId, words } = useCables()
+const { words } = useCables()
+const { section: laid } = useLaidSection(() => [props.circuit.id, props.index])
 const path = computed(() => `circuits.${props.circuitIndex}.route.${props.index}`)
 const last = computed(() => props.index === props.circuit.route.length - 1)
-const cable = computed(() => byId((props.section.cable ?? props.circuit.cable).record))
-
-// Methods that no table rates for this cable stay choosable, marked so.
-const methods = computed(() =>
-  options('ReferenceMethod').map((one) => ({
-    value: one.value,
-    words: cable.value?.methods.includes(one.value) ? one.words : `${one.words} (no rating for this cable)`,
-  })),
-)
 const surround = (surroundings: Section['surroundings']) =>
   emit('write', { act: 'surround', index: props.index, surroundings })
 
@@ -79,8 +72,8 @@ function onKey(event: KeyboardEvent): void {
       class="surroundings"
       @update:model-value="surround"
     />
-    <JobField :path="`${path}.method`" label="Method" kind="choice" :items="methods" class="method" />
     <JobField :path="`${path}.length_m`" label="Length" kind="number" unit="m" class="length" />
+    <span class="method quiet small">{{ laid ? `method ${laid.method}` : '' }}</span>
     <span class="tools">
       <v-btn
         :icon="mdiDeleteOutline"
@@ -111,7 +104,7 @@ function onKey(event: KeyboardEvent): void {
 <style scoped>
 li {
   display: grid;
-  grid-template-columns: 46px minmax(120px, 1fr) minmax(130px, 1.4fr) 118px auto;
+  grid-template-columns: 46px minmax(140px, 1fr) 118px 84px auto;
   gap: 8px;
   align-items: center;
   padding: 8px 0;
@@ -146,7 +139,7 @@ li {
   .surroundings {
     grid-column: 2 / -1;
   }
-  .method {
+  .length {
     grid-column: 2 / 3;
   }
   .tools {
