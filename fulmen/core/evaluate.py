@@ -10,7 +10,9 @@ from fulmen.core.checks.disconnection import disconnection_findings
 from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings, exported_earth_findings
 from fulmen.core.checks.fault_withstand import fault_withstand_findings
-from fulmen.core.checks.laying import joint_findings, laying_findings
+from fulmen.core.checks.front_rcds import front_rcd_findings, goes_off_findings
+from fulmen.core.checks.guard_ratings import guard_rating_findings, main_switch_findings
+from fulmen.core.checks.laying import asks_outdoors, joint_findings, laying_findings
 from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.operator import operator_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
@@ -45,11 +47,14 @@ from fulmen.core.verification.reading_checks import reading_findings
 from fulmen.core.verification.sequence import Step, sequence
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
-ORIGIN_CHECKS = (supply_findings, load_findings, survey_findings)
+ORIGIN_CHECKS = (supply_findings, main_switch_findings, load_findings, survey_findings)
 DESIGN_CHECKS = (
     earthing_findings,
     earth_separation_findings,
     residual_current_findings,
+    front_rcd_findings,
+    goes_off_findings,
+    guard_rating_findings,
     surge_findings,
     overcurrent_findings,
     volt_drop_findings,
@@ -179,7 +184,7 @@ def _unsaid(job: Job) -> tuple[str, ...]:
         f"circuits.{index}.route.{place}.{name}"
         for index, circuit in enumerate(job.circuits)
         for place, section in enumerate(circuit.route)
-        for name in section.unknown()
+        for name in (*section.unknown(), *(["outdoors"] if asks_outdoors(job, circuit, section) else []))
     )
 
 

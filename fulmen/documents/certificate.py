@@ -9,7 +9,7 @@ from markupsafe import Markup
 
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
 from fulmen.core.circuit.guards import Stands, guards_of
-from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.circuit.origin import ORIGIN, three_phase_fault_ka
 from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.field_messages import place
@@ -84,6 +84,7 @@ def _content(issue: Issue) -> dict[str, Any]:
         "signed": _signed(job),
         "inspections": inspections,
         "arrangements": [arrangement_facts(job, run) for run in runs(job)],
+        "three_phase_ka": three_phase_fault_ka(job, rule_set(job.rule_set)),
         "boards": job.boards,
         "fed_by": _fed_by(job),
         "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],

@@ -67,6 +67,8 @@ def way(**short: Any) -> dict[str, Any]:
                 A + "electrode_design_ohm": value,
                 A + "separation_m": 3.0,
                 A + "electrode_clear": "yes",
+                A + "electrode_conductor_csa_mm2": 6.0,
+                A + "electrode_conductor_protection": "guarded",
             }
         elif name == "front":
             changes[FRONT] = in_front(value)
@@ -102,7 +104,10 @@ ROWS: list[Row] = [
     ("separate device leaves the earth closed", way(separate=device(WINDOW, earth_too=False)), NO, "open_pen", PEN),
     ("separate device too slow", way(separate=device(MET, seconds=5.5)), NO, "open_pen", PEN),
     # 74 A: RA ≤ 70·230/(74·(253 − 70)) = 1.19 Ω.
-    ("low electrode just low enough", way(pen="low_electrode", rod=1.18), OK, "", ""),
+    # 1.19 Ω at 74 A; frozen ground takes 0.38 Ω to 1.15, and 0.40 Ω to 1.21.
+    ("low electrode, frozen ground too", way(pen="low_electrode", rod=0.38), OK, "", ""),
+    ("low electrode, not in frozen ground", way(pen="low_electrode", rod=0.40), IF, "open_pen", PEN),
+    ("low electrode just low enough", way(pen="low_electrode", rod=1.18), IF, "open_pen", PEN),
     ("low electrode just too high", way(pen="low_electrode", rod=1.20), NO, "open_pen", PEN),
     ("a good garden rod", way(pen="low_electrode", rod=32.0), NO, "open_pen", PEN),
     ("low electrode, demand not known", way(pen="low_electrode", rod=1.0) | {"supply.maximum_demand_a": None}, IF, "open_pen", PEN),
@@ -124,7 +129,15 @@ ROWS: list[Row] = [
     ("nothing, TN-S confirmed in writing", way(pen="none") | CONFIRMED, IF, "tns_school", PEN),
     ("separate device on TN-S", way(earth="tn_s"), OK, "", ""),
     ("TT island, 32 Ω", way(own=32.0), OK, "", ""),
-    ("TT island, 200 Ω", way(own=200.0), OK, "", ""),
+    # Frozen ground, three times as much: 198 Ω of 200, and 201.
+    ("TT island, 65 Ω", way(own=65.0), OK, "", ""),
+    ("TT island, 67 Ω", way(own=67.0), IF, "electrode_stable", "411.5.3"),
+    ("TT island, 200 Ω", way(own=200.0), IF, "electrode_stable", "411.5.3"),
+    ("TT island, RCD in the unit alone", way(own=32.0, board=None, inside=rcd("A", 30)), NO, "island_rcd", "411.5.2"),
+    ("TT island, that and insulated all the way",
+     way(own=32.0, board=None, inside=rcd("A", 30)) | {A + "insulated_to_rcd": "yes"}, IF, "rcd_at_board", RCD),
+    ("TT island, its conductor not seen", way(own=32.0) | {A + "electrode_conductor_csa_mm2": None}, IF, "island_conductor", "542.3.1"),
+    ("TT island, thin bare conductor", way(own=32.0) | {A + "electrode_conductor_protection": "bare"}, NO, "island_conductor", "542.3.1"),
     ("TT island, 201 Ω", way(own=201.0), NO, "electrode_stable", "411.5.3"),
     ("TT island, RA·IΔn above 50 V", way(own=1700.0), NO, "electrode_touch", "411.5.3"),
     ("TT island, armour touching", way(own=32.0, metal="touching"), NO, "bypass", PEN),
@@ -135,9 +148,12 @@ ROWS: list[Row] = [
     ("TT island, distance not measured", way(own=32.0) | {A + "separation_m": None}, IF, "separation", PEN),
     ("TT island, rod beside a bonded pipe", way(own=32.0) | {A + "electrode_clear": "no"}, NO, "electrode_clear", PEN),
     ("TT island, pipes not looked for", way(own=32.0) | {A + "electrode_clear": "not_seen"}, IF, "electrode_clear", PEN),
-    ("supply TT with S-type", way(earth="tt", rod=80.0, front=rcd("A", 100, late=True)), OK, "", ""),
-    ("supply TT without S-type", way(earth="tt", rod=80.0), NO, "tt_origin_rcd", "411.5.2"),
-    ("supply TT, front RCD at once", way(earth="tt", rod=80.0, front=rcd("A", 100)), NO, "tt_origin_rcd", "411.5.2"),
+    ("supply TT with S-type", way(earth="tt", rod=60.0, front=rcd("A", 100, late=True)), OK, "", ""),
+    ("supply TT without S-type", way(earth="tt", rod=60.0) | {"boards.0.make_up": "split_load"}, NO, "tt_origin_rcd", "411.5.2"),
+    ("supply TT, front RCD at once", way(earth="tt", rod=60.0, front=rcd("A", 100)), IF, "tt_origin_rcd", "411.5.2"),
+    ("supply TT, RCBOs and insulated up to them",
+     way(earth="tt", rod=60.0) | {"boards.0.make_up": "all_rcbo", "supply.insulated_to_rcds": "yes"}, IF, "tt_origin_rcd", "411.5.2"),
+    ("supply TT, RCBOs and not looked", way(earth="tt", rod=60.0) | {"boards.0.make_up": "all_rcbo"}, IF, "tt_origin_rcd", "411.5.2"),
     # 400 Ω at 100 mA is 40 V, at 300 mA 120 V; but above 200 Ω either way.
     ("supply TT, 170 Ω behind 300 mA", way(earth="tt", rod=170.0, front=rcd("A", 300, late=True)), NO, "electrode_touch", "411.5.3"),
     # Bypass past a device.

@@ -85,7 +85,13 @@ class Loads(unittest.TestCase):
     def test_boards_below_boards_are_counted(self) -> None:
         data = job(GARAGE).model_dump(mode="json")
         data["boards"].append(
-            {**data["boards"][1], "id": "shed", "name": "Shed", "other_loads": [{"kind": "other", "rating_a": 5.0}]}
+            {
+                **data["boards"][1],
+                "id": "shed",
+                "name": "Shed",
+                "groups": [],
+                "other_loads": [{"kind": "other", "rating_a": 5.0}],
+            }
         )
         data["circuits"].append({**data["circuits"][0], "id": "to-shed", "from_board": "garage", "feeds": "shed"})
         whole = job(GARAGE, {"boards": data["boards"], "circuits": data["circuits"]})

@@ -33,7 +33,7 @@ from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import Table, table, table_keys
 from fulmen.core.simulations.pen_bench import presets, run_bench
 from fulmen.core.simulations.supply_day import supply_day
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, RULES, TT, job
+from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, RULES, TT, TWO_BEHIND_ONE, job
 
 ROUTE = "circuits.0.route"
 TWIN = {
@@ -56,6 +56,15 @@ WASHING_HOUSE = [
 ADDED_UP = {"load.method": "added_up", "supply.cut_out_fuse_a": 100, "supply.load_limit_a": None, "charge_points.0.set_current_a": 6.0}  # fmt: skip
 FALL = {"charge_points.0.arrangement.fall_of_potential": {"current_spike_m": 30.0, "readings_ohm": [29.0, 30.0, 31.0], "taken_by": "R. Quillfeather", "taken_on": "2026-11-20"}}  # fmt: skip
 # Besides the examples: jobs that stand near a limit which no example comes near.
+ARRANGED = "charge_points.0.arrangement"
+ISLAND: dict[str, Any] = {f"{ARRANGED}.car_earth": "own_electrode", f"{ARRANGED}.electrode_conductor_csa_mm2": 25.0}
+
+
+def two_behind(kind: str) -> dict[str, Any]:
+    """Two charge points behind one RCD in front, of a type."""
+    return {"boards.1.incomer": [{"id": "both", "kind": "rccb", "rating_a": 80.0, "rcd": {"type": kind}}]}
+
+
 NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (TT, {"supply.electrode_design_ohm": 480.0, "supply.ze_enquiry_ohm": None, "readings": []}),
     (TT, FALL),
@@ -67,6 +76,8 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (GARAGE, {"circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 63}),
     (GARAGE, {"circuits.1.device.kind": "fuse", "circuits.1.device.rating_a": 32}),
     (GARAGE, {"supply.earthing": "tt", "supply.electrode_design_ohm": 20.0, "supply.ze_enquiry_ohm": None, "circuits.0.device.rcd": {"type": "A", "residual_ma": 100, "time_delayed": True}, "readings": []}),
+    *((TWO_BEHIND_ONE, two_behind(kind)) for kind in ("A", "F")),
+    *((DEVICE_IN_UNIT, ISLAND | {f"{ARRANGED}.electrode_conductor_protection": kind}) for kind in ("against_corrosion", "bare")),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": HOUSE}),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": WASHING_HOUSE}),
     (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 32}),
@@ -186,13 +197,14 @@ def _armoured(column: str) -> CableRecord:
 IN_GROUND = {"surroundings": Surroundings.BURIED}
 # For each table the function that answers with its cell.
 FUNCTIONS: dict[str, Callable[[str, float], object]] = {
+    "cut_out_fuse": lambda column, row: fault_energy.fuse_opens_a(row, column, "cut_out_fuse"),
     **{key: (lambda column, row, key=key: _rated(key, column, row)) for key in ("4d2a", "4d4a", "4d5", "4e2a", "4e4a")},  # type: ignore[misc]
     "4d5_cpc": lambda column, row: cable_records()["twin-and-earth"].cpc_mm2(row),
     "armour": lambda column, row: (_armoured(column).armour_mm2(row), _armoured(column).armour_mohm_per_m(row)),
     "ca_air": lambda column, row: _laid(temperature_c=row),
     "ca_ground": lambda column, row: _laid(**IN_GROUND, temperature_c=row),
     "cable_diameter": lambda column, row: _cable(column).overall_diameter_mm(row),
-    "cd": lambda column, row: _laid(**IN_GROUND, depth_m=row),
+    "cd": lambda column, row: _laid(**IN_GROUND, depth_m=row, in_duct=column == "in_duct"),
     "cg": lambda column, row: [
         _laid(grouped_circuits=int(row)), _laid(grouped_circuits=int(row), single_layer=True),
         _laid(**IN_GROUND, grouped_circuits=int(row)), _laid(**IN_GROUND, grouped_circuits=int(row), in_duct=True),

@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from fulmen.core.electrical.open_pen import met_voltage_v
 from fulmen.core.model.guards import OpenPenSensing
 from fulmen.core.simulations.pen_bench import Bench, BenchResult, presets, run_bench
 from fulmen.core.simulations.pen_network import House, Street
@@ -29,6 +30,15 @@ def sees(found: BenchResult) -> dict[OpenPenSensing, bool]:
 
 
 class Devices(unittest.TestCase):
+    def test_the_bench_and_the_clause_agree_at_any_voltage_of_the_street(self) -> None:
+        house = House(loads_a=(4.0, 0.0, 0.0), electrode_ohm=22.0)
+        street = Street(houses=(house,), broken="service", star_electrode_ohm=0.1)
+        for supply_v in (207.0, 230.0, 253.0):
+            # The person, 10 kΩ beside the electrode, takes next to nothing.
+            found = run_bench(Bench(street=street, supply_v=supply_v, body_ohm=10000.0), RULES)
+            with self.subTest(supply_v):
+                self.assertAlmostEqual(found.before.volts_v, met_voltage_v(22, 4, 230, supply_v / 230), delta=0.3)
+
     def test_seventy_volts_exactly_is_not_above(self) -> None:
         """A rod that holds 70 V less a trifle is not seen, one that lets a trifle more through is."""
         # V = 230·R/(R + 1 + 230/I): the star point's 1 Ω lies in series. 40 A: 70 V at R = 70·6.75/160 = 2.953 Ω.

@@ -18,12 +18,12 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (DEVICE_IN_UNIT, "rcd_blinding/ev", {"boards.0.incomer": in_front({"type": "AC"})}, "a Type A RCD in front, at Consumer unit"),
     (GARAGE, "rcd_blinding/ev", {"circuits.0.device.rcd": {"type": "AC"}}, "Sub-main to the garage: a Type A RCD"),
     (DEVICE_IN_UNIT, "warning_tape/ev-4", {"circuits.0.route.3.warning_tape": False}, "section 4: warning tape above it"),
-    (DEVICE_IN_UNIT, "fixings/ev-3", {"circuits.0.route.2.fixings": "plastic"}, "section 3: metal clips"),
+    (DEVICE_IN_UNIT, "fixings/ev-3", {"circuits.0.route.2.fixings": "plastic", "circuits.0.route.2.outdoors": False}, "section 3: metal clips"),
     (DEVICE_IN_UNIT, "fire_stopped/ev-2", {"circuits.0.route.1.fire_stopped": False}, "section 2: fire-stopped and sealed"),
     (DEVICE_IN_UNIT, "phases/ev", {"charge_points.0.phases": 3}, "Charge point set to single-phase"),
     (GARAGE, "load_on_device/sub-main", {"circuits.0.device.rating_a": 40}, "Sub-main to the garage: a 50 A device"),
     (GARAGE, "disconnection/sub-main", {"supply.ze_enquiry_ohm": 0.7}, "Sub-main to the garage: a 50 A device"),
-    (TT, "tt_origin_rcd/ev", {"boards.0.incomer": in_front(None)}, "an S-type RCD of 100 mA at Consumer unit"),
+    (TT, "tt_origin_rcd/ev", {"boards.0.incomer": in_front(None), "boards.0.make_up": "split_load"}, "an S-type RCD of 100 mA at Consumer unit"),
 ]  # fmt: skip
 
 

@@ -16,6 +16,11 @@ FRAMED: dict[str, Any] = {
     f"{ROUTE}.0.concealed_under_50_mm": False,
     "circuits.0.cable.record": "nyy-j",
 }
+FLAT: dict[str, Any] = {
+    f"{ROUTE}.3.surroundings": "loft",
+    f"{ROUTE}.4.surroundings": "loft",
+    "circuits.0.cable.record": "twin-and-earth",
+}
 HIDDEN: dict[str, Any] = {f"{ROUTE}.0.concealed_under_50_mm": True, **NYY}
 
 # 6 mm² three-core armoured: 18.0 mm across, so clips at 350 mm and bends of 8·18 = 144 mm.
@@ -30,7 +35,12 @@ ON_THE_ROUTE: list[tuple[str, dict[str, Any], Verdict]] = [
     ("buried_cover", BURIED, MEETS),
     ("buried_cover", {**BURIED, **NYY}, SHORT),
     ("buried_cover", {**BURIED, **NYY, f"{ROUTE}.3.in_duct": True}, MEETS),
-    ("fixings", {f"{ROUTE}.2.fixings": "plastic"}, SHORT),
+    ("fixings", {f"{ROUTE}.2.fixings": "plastic", f"{ROUTE}.2.outdoors": False}, SHORT),
+    ("fixings", {f"{ROUTE}.2.fixings": "plastic", f"{ROUTE}.2.outdoors": True}, CALL),
+    ("fixings", {f"{ROUTE}.2.fixings": "plastic"}, NEEDS),
+    ("indoor_cable", {f"{ROUTE}.2.outdoors": False, **FLAT}, MEETS),
+    ("indoor_cable", {f"{ROUTE}.2.outdoors": True, **FLAT}, SHORT),
+    ("indoor_cable", FLAT, NEEDS),
     ("clip_spacing", {f"{ROUTE}.2.clip_spacing_mm": 349.0}, MEETS),
     ("clip_spacing", {f"{ROUTE}.2.clip_spacing_mm": 350.0}, MEETS),
     ("clip_spacing", {f"{ROUTE}.2.clip_spacing_mm": 351.0}, CALL),
@@ -78,6 +88,23 @@ ON_THE_ROUTE: list[tuple[str, dict[str, Any], Verdict]] = [
 
 # On the garage's sub-main: cars 32 A and 17.3 A of other loads come to 49.3 A.
 ON_THE_SUB_MAIN: list[tuple[str, dict[str, Any], Verdict]] = [
+    ("new_board_rcd", {"boards.1.groups": []}, SHORT),
+    ("new_board_rcd", {"boards.1.groups.0.guards.0.rcd.time_delayed": True}, SHORT),
+    ("new_board_rcd", {"boards.1.groups.0.feeds_others": "no"}, SHORT),
+    (
+        "new_board_rcd",
+        {"boards.1.groups": [], "boards.1.incomer": in_front({"type": "A", "residual_ma": 30})[1:]},
+        MEETS,
+    ),
+    (
+        "new_board_rcd",
+        {"boards.1.groups": [], "boards.1.incomer": in_front({"type": "A", "residual_ma": 100})[1:]},
+        SHORT,
+    ),
+    ("new_board_rcd", {"boards.1.groups.0.guards.0.rcd.residual_ma": 30}, MEETS),
+    ("board_ip", {"boards.1.indoors": False, "boards.1.ip_code": "IP44"}, MEETS),
+    ("board_ip", {"boards.1.indoors": False, "boards.1.ip_code": "IP43"}, SHORT),
+    ("board_ip", {"boards.1.indoors": False, "boards.1.ip_code": None}, NEEDS),
     ("load_on_device", {}, MEETS),
     ("load_on_device", {"circuits.0.device.rating_a": 50}, MEETS),
     ("load_on_device", {"circuits.0.device.rating_a": 40}, SHORT),
@@ -178,4 +205,4 @@ class ThreePhases(unittest.TestCase):
 
     def test_three_phase_faults_are_higher_than_line_to_neutral(self) -> None:
         board = next(one for one in evaluation(THREE_PHASE).findings if one.key == "breaking_capacity/sub-main")
-        self.assertAlmostEqual(board.value or 0, 2.2)
+        self.assertAlmostEqual(board.value or 0, 2.4)

@@ -27,7 +27,7 @@ SURVEYED: list[tuple[str, dict[str, Any], Verdict]] = [
     ("earth_terminal", {"supply.earth_terminal": "no"}, SHORT),
     ("earth_terminal", {"supply.earth_terminal": "not_seen"}, NEEDS),
     ("bonding_place", {"supply.bonding_near_entry": "yes"}, MEETS),
-    ("bonding_place", {"supply.bonding_near_entry": "no"}, SHORT),
+    ("bonding_place", {"supply.bonding_near_entry": "no"}, CALL),
     ("bonding_place", {"supply.bonding_near_entry": "not_seen"}, NEEDS),
     ("board_make_up", {"boards.0.make_up": "split_load"}, MEETS),
     ("board_make_up", {"boards.0.make_up": "breakers_only"}, MEETS),

@@ -69,7 +69,10 @@ class Drawing(unittest.TestCase):
     def test_two_hundred_sections_and_none_rated(self) -> None:
         route = [{"surroundings": "clipped", "method": "C", "length_m": 0.1}] * 200
         self.assertTrue(self.texts(drawing(evaluation(DEVICE_IN_UNIT, {"circuits.0.route": route}))))
-        unrated = {"circuits.0.route": [{"method": "103", "length_m": 5.0}]}
+        unrated = {
+            "circuits.0.route": [{"surroundings": "buried", "length_m": 5.0}],
+            "circuits.0.cable.record": "nyy-j",
+        }
         self.assertIn("?", self.texts(drawing(evaluation(DEVICE_IN_UNIT, unrated))))
 
     def test_it_stands_in_the_certificate_with_what_goes_off(self) -> None:

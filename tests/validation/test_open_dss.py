@@ -81,7 +81,7 @@ class Streets(unittest.TestCase):
         for seed in range(30):
             street = random_street(seed)
             theirs = by_library(street)
-            for place, ours in enumerate(street_volts(street, U0_V, 1.0)):
+            for place, ours in enumerate(street_volts(street, U0_V, U0_V)):
                 with self.subTest(seed=seed, place=place, broken=street.broken):
                     self.agrees(ours, *theirs[place])
                     lifted += theirs[place][0] > 20
@@ -99,22 +99,24 @@ class ClosedForm(unittest.TestCase):
             # The star point's electrode lies in series with the house's.
             formula_v = met_voltage_v(electrode_ohm + 0.1, load_a, U0_V, 1.1) * electrode_ohm / (electrode_ohm + 0.1)
             with self.subTest(load_a=load_a, electrode_ohm=electrode_ohm):
-                self.assertAlmostEqual(street_volts(street, U0_V, 1.1)[0].met_v, formula_v, delta=1e-3 * formula_v)
+                self.assertAlmostEqual(
+                    street_volts(street, 1.1 * U0_V, U0_V)[0].met_v, formula_v, delta=1e-3 * formula_v
+                )
 
     def test_the_electrode_of_the_clause_holds_just_seventy_volts(self) -> None:
         for load_a in (20.0, 40.0, 60.0):
             limit_ohm = electrode_limit_ohm(load_a, U0_V, 1.1, 70.0)
             house = House(loads_a=(load_a, 0.0, 0.0), electrode_ohm=limit_ohm)
             street = Street(houses=(house,), broken="service", star_electrode_ohm=0.1)
-            self.assertAlmostEqual(street_volts(street, U0_V, 1.1)[0].met_v, 70.0, delta=2.5)
-            self.assertLess(street_volts(street, U0_V, 1.1)[0].met_v, 70.0)
+            self.assertAlmostEqual(street_volts(street, 1.1 * U0_V, U0_V)[0].met_v, 70.0, delta=2.5)
+            self.assertLess(street_volts(street, 1.1 * U0_V, U0_V)[0].met_v, 70.0)
 
 
 class Balance(unittest.TestCase):
     def test_a_balanced_main_does_not_shift_and_one_lone_phase_takes_it_all(self) -> None:
         even = tuple(House(loads_a=(10.0, 10.0, 10.0)) for _ in range(4))
         street = Street(houses=even, broken="main", broken_before=0)
-        self.assertLess(max(one.met_v for one in street_volts(street, U0_V, 1.0)), 0.01)
+        self.assertLess(max(one.met_v for one in street_volts(street, U0_V, U0_V)), 0.01)
         lone = (House(loads_a=(10.0, 0.0, 0.0)),)
         street = Street(houses=lone, broken="main", broken_before=0)
-        self.assertAlmostEqual(street_volts(street, U0_V, 1.0)[0].met_v, U0_V, delta=0.01)
+        self.assertAlmostEqual(street_volts(street, U0_V, U0_V)[0].met_v, U0_V, delta=0.01)

@@ -13,6 +13,7 @@ from itertools import product
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes, with_run
 from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings
+from fulmen.core.checks.front_rcds import front_rcd_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.surge import surge_findings
 from fulmen.core.circuit.guards import Stands, guards_of, rcd_beside_device
@@ -31,7 +32,9 @@ from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
 
-PROTECTION = (earthing_findings, earth_separation_findings, residual_current_findings, surge_findings)
+PROTECTION = (
+    earthing_findings, earth_separation_findings, residual_current_findings, front_rcd_findings, surge_findings,
+)  # fmt: skip
 
 
 class Allowance(StrEnum):

@@ -2,13 +2,24 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import at_board
+from fulmen.core.checks.common import at_board, keeps_weather_out
+from fulmen.core.circuit.guards import PlacedGuard, Stands, groups_of_others
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
+from fulmen.core.findings.rules.protection import NEW_BOARD_RCD
 from fulmen.core.findings.rules.rule import Rule
-from fulmen.core.findings.rules.supply import BOARD_CASE, BOARD_LABELS, BOARD_MAKE_UP, LOOKED_INSIDE, SPARE_WAY
+from fulmen.core.findings.rules.supply import (
+    BOARD_CASE,
+    BOARD_IP,
+    BOARD_LABELS,
+    BOARD_MAKE_UP,
+    LOOKED_INSIDE,
+    SPARE_WAY,
+)
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
+from fulmen.core.model.guards import Guard
+from fulmen.core.model.load import LoadKind
 from fulmen.core.model.seen import Seen
 
 
@@ -27,7 +38,11 @@ def _one_board(case: Case, board: Board) -> list[Finding]:
         return at_board(case, board, ask(rule, case.rules, board.id))
 
     new_ways = _new_ways(case, board)
-    findings: list[Finding | None] = [_case(board, about(BOARD_CASE))]
+    findings: list[Finding | None] = [
+        _case(board, about(BOARD_CASE)),
+        _weather(case, board, about(BOARD_IP)),
+        _new_loads(case, board),
+    ]
     if board.fitted_with_this_job or not new_ways:
         detail = "A new board fitted with this job." if board.fitted_with_this_job else "Its circuit is there already."
         findings.append(about(SPARE_WAY).meets(detail))
@@ -90,6 +105,47 @@ def _case(board: Board, asked: Question) -> Finding | None:
         return asked.needs_fact(f"Is {board.name} of metal or plastic?")
     if board.enclosure is Enclosure.METAL:
         return asked.meets("Metal.")
-    detail = "Plastic. Replace it, or leave an existing board as found, tell the owner and comment on it."
-    basis = {"enclosure": board.enclosure, "new": board.fitted_with_this_job}
-    return asked.your_call(detail, basis=basis)
+    if board.fitted_with_this_job:
+        remedy = "Fit a metal board, or put it in a case that won't burn."
+        return asked.falls_short("A new board of plastic, indoors in a dwelling.", remedy=remedy)
+    detail = "Plastic. Replace it, or leave the existing board as found, tell the owner and comment on it."
+    return asked.your_call(detail, basis={"enclosure": board.enclosure, "new": False})
+
+
+def _weather(case: Case, board: Board, asked: Question) -> Finding | None:
+    if board.indoors:
+        return None
+    if board.ip_code is None:
+        return asked.needs_fact(f"Enter the IP code of {board.name}: it stands outdoors.")
+    return keeps_weather_out(board.ip_code, case.rules, asked, "board")
+
+
+def _new_loads(case: Case, board: Board) -> Finding | None:
+    """Sockets and lights of a new board stand behind an RCD that opens at once, as those of the house do."""
+    fed = [one for one in board.other_loads if one.kind in (LoadKind.SOCKETS, LoadKind.LIGHTING)]
+    if not fed or not board.fitted_with_this_job:
+        return None
+    most_ma = case.rules.value("rcd_residual_ma")
+    asked = ask(NEW_BOARD_RCD, case.rules, board.id, board=board.name, residual_ma=f"{most_ma:g}")
+    for guard in before_board(case, board):
+        if _opens_at_once(guard, most_ma):
+            return asked.meets(f"The {guard.name} {guard.where} stands before them.")
+    for group in groups_of_others(board):
+        if any(_opens_at_once(guard, most_ma) for guard in group.guards):
+            return asked.meets(f"They hang behind {group.name}.")
+    remedy = f"Put a {most_ma:g} mA RCD in front of its ways, or enter them as circuits with an RCBO each."
+    return asked.falls_short("A new board, and no RCD that opens at once stands before them.", remedy=remedy)
+
+
+def _opens_at_once(guard: PlacedGuard | Guard, most_ma: float) -> bool:
+    return guard.rcd is not None and guard.rcd.residual_ma <= most_ma and not guard.rcd.time_delayed
+
+
+def before_board(case: Case, board: Board) -> list[PlacedGuard]:
+    """The guards before every way of a board: those of the circuits up to it, and its own incomer."""
+    ids = [chained.board.id for chained in case.run.chain]
+    fed_by = {one.circuit.id for one in case.run.chain[: ids.index(board.id)]}
+    own = case.run.chain[ids.index(board.id)].circuit.id
+    return [
+        one for one in case.guards if one.circuit in fed_by or (one.circuit == own and one.stands is Stands.INCOMER)
+    ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fulmen.core.checks.common import keeps_weather_out
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.residual_current import before_unit, own_rcds, unread_rccb
 from fulmen.core.circuit.run_figures import Case
@@ -184,13 +185,12 @@ def _height(case: Case) -> Finding:
 
 
 def _ip_code(case: Case) -> Finding | None:
-    if case.job.site.car_place is CarPlace.INDOORS_ONLY:
+    """By where the unit hangs; where nobody said, outdoors, unless no car can be charged outdoors either."""
+    point, asked = case.run.charge_point, _about(IP_CODE, case)
+    if point.hangs_outdoors is False:
         return None
-    code, asked = case.run.charge_point.ip_code, _about(IP_CODE, case)
-    if code is None:
+    if point.hangs_outdoors is None and case.job.site.car_place is CarPlace.INDOORS_ONLY:
+        return asked.needs_fact("Does the unit hang outdoors or indoors?")
+    if point.ip_code is None:
         return asked.needs_fact("Enter the IP code of the unit.")
-    solids, water = int(case.rules.value("ip_outdoors_solids")), int(case.rules.value("ip_outdoors_water"))
-    detail = f"{code}; IP{solids}{water} or better outdoors."
-    if int(code[2]) >= solids and int(code[3]) >= water:
-        return asked.meets(detail)
-    return asked.falls_short(detail, remedy=f"Use a unit of IP{solids}{water} or better.")
+    return keeps_weather_out(point.ip_code, case.rules, asked, "unit")

@@ -3,14 +3,25 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question
 from fulmen.core.model.boards import Board
 from fulmen.core.model.run import tails_to
+from fulmen.core.reference.rule_set import RuleSet
 
 
 def at_board(case: Case, board: Board, question: Question) -> Question:
     """A question about a board, where its facts are entered: on the walk at the origin, with the design further on."""
     return question if board.id == case.run.chain[0].board.id else question.further_on()
+
+
+def keeps_weather_out(ip_code: str, rules: RuleSet, asked: Question, what: str) -> Finding:
+    """An IP code against what stands outdoors."""
+    solids, water = int(rules.value("ip_outdoors_solids")), int(rules.value("ip_outdoors_water"))
+    detail = f"{ip_code}; IP{solids}{water} or better outdoors."
+    if int(ip_code[2]) >= solids and int(ip_code[3]) >= water:
+        return asked.meets(detail)
+    return asked.falls_short(detail, remedy=f"Use a {what} of IP{solids}{water} or better.")
 
 
 def current_unknown(case: Case) -> bool:

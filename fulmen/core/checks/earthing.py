@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.residual_current import own_rcds, rcds
+from fulmen.core.checks.residual_current import own_rcds, rcds, rcds_before
 from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
 from fulmen.core.circuit.run_figures import Case
@@ -17,9 +17,12 @@ from fulmen.core.findings.rules.protection import (
     ELECTRODE_TOUCH,
     EXPORTED_EARTH,
     FALL_OF_POTENTIAL,
+    ISLAND_CONDUCTOR,
+    ISLAND_RCD,
     OPEN_PEN,
     TNS_SCHOOL,
 )
+from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.guards import GuardKind, OpenPenDevice, OpenPenSensing
@@ -27,7 +30,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, line_of
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
-from fulmen.core.model.supply import Earthing, TnsSchool
+from fulmen.core.model.supply import ConductorProtection, Earthing, TnsSchool
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
 
 
@@ -42,7 +45,49 @@ def earthing_findings(case: Case) -> list[Finding]:
         findings.extend(_electrode(case, supply_electrode(case.job, case.rules), ORIGIN))
     elif car_earth is CarEarth.OWN_ELECTRODE:
         findings.extend(_electrode(case, car_electrode(case.job, case.rules, case.run.charge_point), case.subject))
+        findings.extend([_island_rcd(case), _island_conductor(case)])
     return findings
+
+
+def _island_rcd(case: Case) -> Finding:
+    """A fault to the unit's case ahead of its own RCD drives no breaker: an RCD before it, or insulation throughout."""
+    asked = ask(ISLAND_RCD, case.rules, case.subject)
+    if case.run.chain and rcds_before(case, case.run.final()):
+        return asked.meets("An RCD stands before the cable that ends there.")
+    seen = case.arrangement.insulated_to_rcd
+    if seen is Seen.YES:
+        return asked.meets("All before the unit's RCD is in double or reinforced insulation.")
+    detail = "The only RCD stands at the car, and a fault to the case ahead of it sees the electrode alone"
+    told = "; what lies before it is not in insulation throughout."
+    if seen is not Seen.NO:
+        told = ", unless all before it is in double or reinforced insulation: say so if you have seen it."
+    return asked.falls_short(detail + told, remedy="Use an RCBO at the board.")
+
+
+def _island_conductor(case: Case) -> Finding:
+    """The conductor to the car's electrode by size and protection, Table 54.1."""
+    arrangement, name = case.arrangement, electrode_conductor_limit(case.arrangement.electrode_conductor_protection)
+    asked = ask(ISLAND_CONDUCTOR, case.rules, case.subject, variant=name or "electrode_conductor_mm2")
+    if arrangement.electrode_conductor_csa_mm2 is None or name is None:
+        return asked.needs_fact("Enter the size of the conductor to the car's electrode, and how it is guarded.")
+    return asked.judged(
+        value=arrangement.electrode_conductor_csa_mm2,
+        limit=case.rules.value(name),
+        unit="mm²",
+        decimals=1,
+        at_least=True,
+        detail=word(arrangement.electrode_conductor_protection),
+        remedy="Use a bigger conductor, or guard it in the ground.",
+    )
+
+
+def electrode_conductor_limit(protection: ConductorProtection) -> str | None:
+    """The name of the limit for a conductor to an electrode; None until its protection was seen."""
+    return {
+        ConductorProtection.GUARDED: "electrode_conductor_mm2",
+        ConductorProtection.AGAINST_CORROSION: "electrode_conductor_unguarded_mm2",
+        ConductorProtection.BARE: "electrode_conductor_bare_mm2",
+    }.get(protection)
 
 
 def earthed_by_pme(case: Case) -> bool:
@@ -271,12 +316,17 @@ def _low_electrode(case: Case) -> Finding:
             unit="V",
         ),
     )
+    record = case.arrangement.fall_of_potential
+    winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
+    frozen = f"; frozen ground may raise it to {winter_ohm:.1f} Ω: say why it holds" if winter_ohm > limit else ""
     return _about(case).judged(
         value=electrode.value,
         limit=limit,
         unit="Ω",
-        detail=f"electrode {electrode.source}, {met_v:.0f} V on the earth terminal",
+        detail=f"electrode {electrode.source}, {met_v:.0f} V on the earth terminal{frozen}",
         working=lines,
+        holding=Verdict.YOUR_CALL if winter_ohm > limit else Verdict.MEETS,
+        basis={"winter_ohm": round(winter_ohm, 1)} if winter_ohm > limit else {},
         remedy="A rod this low is rarely had: use an open-PEN device instead.",
     )
 
@@ -290,23 +340,31 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
     line = WorkingLine(
         symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
     )
-    touch = ask(ELECTRODE_TOUCH, rules, subject).judged(
-        value=volts,
-        limit=rules.value("touch_voltage_v"),
-        unit="V",
-        decimals=1,
-        detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA",
-        working=(line,),
-        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
-    )
     record = case.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
+    touch_v, stable_ohm = rules.value("touch_voltage_v"), rules.value("electrode_stable_ohm")
+    frozen_v = winter_ohm * residual_a
+    touch = ask(ELECTRODE_TOUCH, rules, subject).judged(
+        value=volts,
+        limit=touch_v,
+        unit="V",
+        decimals=1,
+        detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA"
+        + (f"; {frozen_v:.0f} V in frozen ground: say why it holds" if frozen_v > touch_v else ""),
+        working=(line,),
+        holding=Verdict.YOUR_CALL if frozen_v > touch_v else Verdict.MEETS,
+        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
+    )
+    forecast = f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω, were all of it frozen"
+    deep = "; only the top half metre freezes here, so a deep rod suffers less: say why it stays low enough"
     stable = ask(ELECTRODE_STABLE, rules, subject).judged(
         value=electrode.value,
-        limit=rules.value("electrode_stable_ohm"),
+        limit=stable_ohm,
         unit="Ω",
         decimals=0,
-        detail=f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω",
+        detail=forecast + (deep if winter_ohm > stable_ohm else ""),
+        holding=Verdict.YOUR_CALL if winter_ohm > stable_ohm else Verdict.MEETS,
+        basis={"winter_ohm": round(winter_ohm)} if winter_ohm > stable_ohm else {},
         remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
     return [touch, stable, *([_agreement(case, subject, record)] if record else [])]

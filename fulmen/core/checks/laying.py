@@ -14,7 +14,18 @@ from fulmen.core.findings.rules import run as rules
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.words import word
 from fulmen.core.model.cables import Cable
-from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Fixings, LengthBy, Section, Surroundings
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.model.job import Job
+from fulmen.core.model.route import (
+    IN_GROUND,
+    MAY_BE_OUTDOORS,
+    ON_CLIPS,
+    OUT_OF_DOORS,
+    Fixings,
+    LengthBy,
+    Section,
+    Surroundings,
+)
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard
@@ -65,6 +76,14 @@ def laying_findings(case: Case) -> list[Finding]:
     return [finding for finding in findings if finding is not None]
 
 
+def asks_outdoors(job: Job, circuit: Circuit, section: Section) -> bool:
+    """Whether it matters that a section lies outdoors, and nobody has said: cable or fixings stand no weather."""
+    if section.surroundings not in MAY_BE_OUTDOORS or section.outdoors is not None:
+        return False
+    plastic = section.surroundings in ON_CLIPS and section.fixings is Fixings.PLASTIC
+    return plastic or not cable_record(cable_of(circuit, section).record, job).outdoors
+
+
 def joint_findings(case: Case) -> list[Finding]:
     """Every joint on the way: can it be reached and inspected?"""
     return [finding for chained in case.new_circuits() for finding in _joints(case, chained)]
@@ -100,6 +119,10 @@ def _tape(place: _Place) -> Finding | None:
         return asked.needs_fact("Does warning tape lie above it?")
     if place.section.warning_tape:
         return asked.meets("Designed with warning tape above it.")
+    seen = (*place.section.hazards, *place.case.job.site.hazards)
+    if place.section.surroundings is Surroundings.DUCT and Hazard.OLD_DUCT in seen:
+        detail = "The duct is there already and nothing warns who digs: say what does, or mark its way on a plan."
+        return asked.your_call(detail, basis={"old_duct": True})
     return asked.falls_short("Nothing warns who digs there.", remedy="Lay warning tape above the cable.")
 
 
@@ -118,11 +141,30 @@ def _cover(place: _Place) -> Finding | None:
     )
 
 
+def _made_for(place: _Place) -> Finding | None:
+    """A cable that stands neither sun nor wet: indoors only, and dry."""
+    surroundings = place.section.surroundings
+    if place.record.outdoors:
+        return None
+    asked, name = place.ask(rules.INDOOR_CABLE), place.record.name.capitalize()
+    if surroundings in OUT_OF_DOORS or place.section.outdoors:
+        where = "in the ground" if surroundings in IN_GROUND else "outdoors"
+        return asked.falls_short(f"{name} {where}.", remedy="Use a cable made for sun and wet.")
+    if surroundings in MAY_BE_OUTDOORS and place.section.outdoors is None:
+        return asked.needs_fact(f"{name} stands neither sun nor rain: is it indoors here?")
+    return asked.meets("Indoors.") if place.section.outdoors is False else None
+
+
 def _fixings(place: _Place) -> Finding | None:
     if place.section.surroundings not in ON_CLIPS or place.section.fixings is Fixings.METAL:
         return None
     if place.section.fixings is None:
         return place.ask(rules.FIXINGS).needs_fact("What holds it: metal or plastic?")
+    if place.section.outdoors:
+        detail = "Plastic fixings outdoors: say why nobody's way out passes beneath the cable."
+        return place.ask(rules.FIXINGS).your_call(detail, basis={"outdoors": True})
+    if place.section.surroundings in MAY_BE_OUTDOORS and place.section.outdoors is None:
+        return place.ask(rules.FIXINGS).needs_fact("Plastic fixings: is it outdoors here?")
     detail = "Plastic fixings melt, and the cable hangs across the way out."
     return place.ask(rules.FIXINGS).falls_short(detail, remedy="Use metal clips or cleats.")
 
@@ -262,5 +304,5 @@ def _joints(case: Case, chained: ChainCircuit) -> list[Finding]:
 
 
 CHECKS = (
-    _depth, _tape, _cover, _fixings, _clips, _bend, _clearance, _fire_stopped, _zone, _cavity, _hazards,
+    _depth, _tape, _cover, _made_for, _fixings, _clips, _bend, _clearance, _fire_stopped, _zone, _cavity, _hazards,
 )  # fmt: skip

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import at_board
 from fulmen.core.circuit.guards import PlacedGuard, Stands
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -10,13 +9,11 @@ from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.protection import (
     CONCEALED_CABLE,
     DC_PROTECTION,
-    FRONT_RCD,
     LOADS_RCD,
     OWN_RCD,
     RCD_AT_BOARD,
     RCD_BLINDING,
     RCD_NEUTRAL,
-    TT_ORIGIN_RCD,
 )
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.arrangement import RdcDdPlace
@@ -25,20 +22,17 @@ from fulmen.core.model.load import LoadKind
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
-from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record
 from fulmen.core.reference.rule_set import RuleSet
 
 
 def residual_current_findings(case: Case) -> list[Finding]:
     """Every finding about RCDs and DC on the way to the charge point."""
-    findings = [_own_rcd(case), _dc(case), _blinding(case), _front_rcd_seen(case)]
+    findings: list[Finding | None] = [_own_rcd(case), _dc(case), _blinding(case)]
     if case.run.chain:
         findings.append(_rcd_at_board(case))
         findings.append(_neutral(case))
         findings.extend(_concealed(case, chained) for chained in case.new_circuits())
-        if case.job.supply.earthing is Earthing.TT:
-            findings.append(_tt_origin(case))
     return [finding for finding in findings if finding is not None]
 
 
@@ -194,7 +188,7 @@ def _dc(case: Case) -> Finding:
     place = case.arrangement.rdc_dd
     if place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.NOT_SEEN:
         return asked.needs_fact("Look in the unit's data: does it detect 6 mA DC?")
-    if _dc_detection(case):
+    if dc_detection(case):
         where = "in the unit" if place is RdcDdPlace.IN_UNIT else "before the unit"
         return asked.meets(f"6 mA DC detection {where} opens before the RCD is blinded.")
     details = {
@@ -216,7 +210,7 @@ def _blinding(case: Case) -> Finding:
             remedy="Replace it by a Type A, or feed the circuit from before it.",
         )
     types = [one.rcd.type for one in chain if one.rcd is not None]
-    lone_b = RcdType.B in types and not _dc_detection(case)
+    lone_b = RcdType.B in types and not dc_detection(case)
     if lone_b and any(kind is not RcdType.B for kind in types[: types.index(RcdType.B)]):
         return asked.falls_short(
             "A Type B lets more than 6 mA DC pass, which blinds the RCD before it.",
@@ -227,31 +221,13 @@ def _blinding(case: Case) -> Finding:
     return asked.meets("None on the way goes blind.")
 
 
-def _dc_detection(case: Case) -> bool:
+def dc_detection(case: Case) -> bool:
     """Whether the detection that the arrangement relies on is there."""
     place = case.arrangement.rdc_dd
     if place is RdcDdPlace.NONE:
         return False
     inside = place is RdcDdPlace.IN_UNIT
     return any(guard.detects_dc and (guard.stands is Stands.UNIT) is inside for guard in case.guards)
-
-
-def _front_rcd_seen(case: Case) -> Finding | None:
-    """Whether an RCD stands in front of the way was looked at, at every board, and which type it is."""
-    for chained in case.run.chain:
-        board = chained.board
-        in_front = [
-            guard
-            for guard in case.guards
-            if guard.circuit == chained.circuit.id and guard.stands in (Stands.INCOMER, Stands.GROUP)
-        ]
-        unknown = any(one.guard and one.guard.kind is GuardKind.RCCB and one.rcd is None for one in in_front)
-        if unknown or (board.front_rcd_seen is not Seen.NO and all(one.rcd is None for one in in_front)):
-            asked = at_board(case, board, ask(FRONT_RCD, case.rules, board.id))
-            return asked.needs_fact(
-                f"Look at {board.name}: does an RCD stand in front of this way, and which waveform mark has it?"
-            )
-    return None
 
 
 def _concealed(case: Case, chained: ChainCircuit) -> Finding:
@@ -310,18 +286,3 @@ def _guarded(case: Case, circuit: str, section: int, most_ma: float) -> bool:
         if rcd.residual_ma <= most_ma and not rcd.time_delayed:
             return True
     return False
-
-
-def _tt_origin(case: Case) -> Finding:
-    asked, first = _about(TT_ORIGIN_RCD, case), case.run.chain[0].circuit.id
-    in_front = (Stands.INCOMER, Stands.GROUP)
-    front = [one.rcd for one in rcds(case) if one.circuit == first and one.stands in in_front and one.rcd is not None]
-    delayed = next((rcd for rcd in front if rcd.time_delayed), None)
-    if delayed is not None:
-        return asked.meets(
-            f"Type {delayed.type.value} S, {delayed.residual_ma} mA, guards everything after the origin."
-        )
-    return asked.falls_short(
-        "On TT the loop is too high for a fuse: an earth fault before the circuit's own RCD would stay.",
-        remedy="Fit an S-type RCD, usually 100 mA, at the origin.",
-    )

@@ -87,7 +87,8 @@ def _bonding_place(case: Case) -> Finding | None:
         return asked.meets(f"Within {most} of the meter or entry, before any branch.")
     if supply.bonding_near_entry is Seen.NO:
         remedy = f"Move the clamp to within {most} of the meter or entry."
-        return asked.falls_short(f"Further than {most}, or after a branch.", remedy=remedy)
+        detail = f"Further than {most}, or after a branch. Say why an existing clamp stays where it is."
+        return asked.your_call(detail, basis={"near_entry": Seen.NO}, remedy=remedy)
     return asked.needs_fact(f"Is each clamp within {most} of the meter, stop valve or entry, before any branch?")
 
 

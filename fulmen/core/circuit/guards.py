@@ -12,7 +12,7 @@ from enum import StrEnum
 
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.words import word
-from fulmen.core.model.boards import Board
+from fulmen.core.model.boards import Board, WayGroup
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd
@@ -116,6 +116,19 @@ def _at_circuit(job: Job, run: Run, place: int) -> Iterator[PlacedGuard]:
         for number, guard in enumerate(box.guards):
             field = f"{at}.boxes.{place_of_box}.guards.{number}"
             yield _placed(guard, Placing(Stands.BOX, f"in {box.name}", field, circuit, Seen.NO, "", section))
+
+
+def feeds_others_behind(board: Board, stands: Stands, group_id: str) -> bool:
+    """Whether circuits that nobody has entered may hang behind a guard of a board, in front or in front of a group."""
+    group = next((one for one in board.groups if one.id == group_id), None)
+    if stands is Stands.GROUP and group is not None:
+        return group.feeds_others is not Seen.NO
+    return board.feeds_others is not Seen.NO or bool(board.other_loads)
+
+
+def groups_of_others(board: Board) -> tuple[WayGroup, ...]:
+    """The groups of a board behind whose guards its other loads hang."""
+    return tuple(group for group in board.groups if group.feeds_others is Seen.YES)
 
 
 def box_section(box: GuardBox, circuit: Circuit) -> int:

@@ -183,6 +183,12 @@ class LaidCable:
         return found
 
     @cached_property
+    def thinnest_line(self) -> tuple[SectionFigures, float]:
+        """The line conductor that survives least energy: its section and size [mm²]."""
+        weakest = min(self.sections, key=lambda one: K_COPPER[one.metre.record.insulation] * one.cable.csa_mm2)
+        return weakest, weakest.cable.csa_mm2
+
+    @cached_property
     def limiting_conductor(self) -> tuple[SectionFigures, str, float, float]:
         """The conductor that survives least energy: its section, name, size [mm²] and k."""
         found = [(one, *conductor) for one in self.sections for conductor in conductors_of(one)]

@@ -83,10 +83,12 @@ def external_loop(job: Job, rules: RuleSet) -> SourcedFigure:
     if reading is not None:
         return SourcedFigure(reading, "measured", measured=True)
     supply = job.supply
-    if supply.ze_enquiry_ohm is not None:
+    electrode = supply_electrode(job, rules) if supply.earthing is Earthing.TT else None
+    # On TT the loop goes through the electrode: a figure below that is another supply's.
+    if supply.ze_enquiry_ohm is not None and (electrode is None or supply.ze_enquiry_ohm >= electrode.value):
         return SourcedFigure(supply.ze_enquiry_ohm, "by enquiry", measured=False)
-    if supply.earthing is Earthing.TT:
-        electrode, operator_ohm = supply_electrode(job, rules), rules.value("declared_operator_electrode_ohm")
+    if electrode is not None:
+        operator_ohm = rules.value("declared_operator_electrode_ohm")
         return SourcedFigure(
             electrode.value + operator_ohm,
             f"electrode {electrode.source}, operator's {operator_ohm:g} Ω",
@@ -111,6 +113,14 @@ def fault_current(job: Job, rules: RuleSet) -> SourcedFigure:
     return SourcedFigure(rules.value("declared_pscc_ka"), "declared maximum", measured=False, declared=True)
 
 
+def three_phase_fault_ka(job: Job, rules: RuleSet) -> float | None:
+    """Three-phase fault current at the origin [kA]: twice the one to neutral or earth, which is the safe side.
+
+    None on a single-phase supply.
+    """
+    return 2 * fault_current(job, rules).value if job.supply.phase_count == 3 else None
+
+
 def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
     """The largest loop line to neutral at the origin that the least fault is reckoned with [Ω].
 
@@ -131,8 +141,9 @@ def supply_electrode(job: Job, rules: RuleSet) -> SourcedFigure:
 
 
 def car_electrode(job: Job, rules: RuleSet, point: ChargePoint) -> SourcedFigure:
-    """RA of the electrode that only the car is earthed to [Ω]."""
-    return _electrode(job, rules, point.id, point.arrangement.electrode_design_ohm)
+    """RA of the electrode that only the car is earthed to [Ω]: its test step is the circuit's that feeds the car."""
+    feeder = next((one.id for one in job.circuits if one.feeds == point.id), point.id)
+    return _electrode(job, rules, feeder, point.arrangement.electrode_design_ohm)
 
 
 def _electrode(job: Job, rules: RuleSet, subject: str, design_ohm: float | None) -> SourcedFigure:

@@ -193,7 +193,7 @@ def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> 
         _factor("Ca", "ca_ground", record.insulation, ambient_c),
         _factor("Cg", "cg", group, section.company()),
         _factor("Cs", "cs", laid, section.soil_km_per_w),
-        _factor("Cd", "cd", "cd", section.dug_m()),
+        _factor("Cd", "cd", laid, section.dug_m()),
         WorkingLine(symbol="Cc", value=CC_BURIED, source="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
     ]
 

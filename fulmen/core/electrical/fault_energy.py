@@ -73,6 +73,27 @@ def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[f
     return energy, f"no table for {device.curve.value}{device.rating_a}: {bound}"
 
 
+def cut_out_energy_a2s(rating_a: float, fault_a: float) -> tuple[float, str]:
+    """The most energy that the network operator's fuse lets through at a fault, opening within 5 s, and its source.
+
+    Raises:
+        TableError: such a fuse is not in the table, or the fault does not open it within 5 s.
+    """
+    loops, energies, column = table("cut_out_fuse"), table("gg_fuse"), "zs_5_s_ohm"
+    opens_a = fuse_opens_a(rating_a, column, loops.key) if loops.has(column, rating_a) else None
+    row = next((row for row in energies.rows if row >= rating_a), None)
+    if opens_a is None or row is None:
+        raise TableError(f"{loops.name()}: no figure for a {rating_a:g} A fuse")
+    if fault_a < opens_a:
+        raise TableError(f"{loops.name()}: {fault_a:.0f} A does not open a {rating_a:g} A fuse within 5 s")
+    slow = opens_a**2 * SLOWEST_S
+    return max(slow, energies.at("total_a2s", row)), f"{opens_a:.0f} A for {SLOWEST_S:g} s, {loops.name()}"
+
+
+# The longest that a cut-out fuse's loops are given for.
+SLOWEST_S = 5.0
+
+
 def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
     fuses = table("gg_fuse")
     if not fuses.has("total_a2s", rating_a):
@@ -89,13 +110,13 @@ def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
 
 
 @cache
-def fuse_opens_a(rating_a: float, column: str) -> float:
-    """The current that opens a gG fuse in the column's time: Ia = U0·Cmin/Zs, with 230 V and 0.95 [A].
+def fuse_opens_a(rating_a: float, column: str, loops: str = "gg_fuse") -> float:
+    """The current that opens a fuse in the column's time: Ia = U0·Cmin/Zs, with 230 V and 0.95 [A].
 
     >>> round(fuse_opens_a(63, "zs_5_s_ohm"))
     280
     """
-    return 230 * 0.95 / table("gg_fuse").at(column, rating_a)
+    return 230 * 0.95 / table(loops).at(column, rating_a)
 
 
 def least_csa_mm2(energy_a2s: float, k: float) -> float:

@@ -22,13 +22,17 @@ SLOW_S = 5.0
 
 @dataclass(frozen=True)
 class Opener:
-    """One overcurrent device of a chain, with the residual-current device that stands with it."""
+    """One overcurrent device of a chain, with the residual-current device that stands with it.
+
+    `loops` is the table of loops that open it, where it is a fuse.
+    """
 
     name: str
     kind: DeviceKind
     curve: str
     rating_a: float
     rcd: Rcd | None = None
+    loops: str = "gg_fuse"
 
 
 def opener_of(circuit: Circuit) -> Opener:
@@ -49,8 +53,8 @@ def device_words(device: Device) -> str:
 
 
 def cut_out_opener(fuse_a: float) -> Opener:
-    """The network operator's fuse, taken as a gG fuse."""
-    return Opener(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a)
+    """The network operator's fuse: a BS 88-3 one by its loops, by its energies within the gates of a gG fuse."""
+    return Opener(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a, loops="cut_out_fuse")
 
 
 @cache
@@ -124,18 +128,18 @@ def _overcurrent_between_s(opener: Opener, fault_a: float) -> tuple[float, float
         return (LEAST_TIME_S if may_trip else SLOW_S), float("inf")
     melts = pre_arcing_a2s(opener.rating_a)
     least_s = melts / fault_a**2 if melts is not None else LEAST_TIME_S
-    return least_s, _fuse_most_s(opener.rating_a, fault_a)
+    return least_s, _fuse_most_s(opener, fault_a)
 
 
-def _fuse_most_s(rating_a: float, fault_a: float) -> float:
-    """The longest a gG fuse takes [s]; a rating the table lacks is taken as the next larger one."""
-    fuses = table("gg_fuse")
-    row = next((row for row in fuses.rows if row >= rating_a), None)
-    if row is None:
+def _fuse_most_s(opener: Opener, fault_a: float) -> float:
+    """The longest a fuse takes [s]; a rating the table lacks is taken as the next larger one."""
+    energies, loops = table("gg_fuse"), table(opener.loops)
+    by_energy, row = (next((row for row in one.rows if row >= opener.rating_a), None) for one in (energies, loops))
+    if by_energy is None or row is None:
         return float("inf")
-    if fuses.has("total_a2s", row) and fault_a >= sqrt(fuses.at("total_a2s", row) / FAST_S):
+    if energies.has("total_a2s", by_energy) and fault_a >= sqrt(energies.at("total_a2s", by_energy) / FAST_S):
         return FAST_S
     for column, time_s in (("zs_0.4_s_ohm", 0.4), ("zs_5_s_ohm", SLOW_S)):
-        if fuses.has(column, row) and fault_a >= fuse_opens_a(row, column):
+        if loops.has(column, row) and fault_a >= fuse_opens_a(row, column, opener.loops):
             return time_s
     return float("inf")

@@ -24,7 +24,7 @@ from fulmen.core.model.route import Fixings, LengthBy, Surroundings
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
 from fulmen.core.model.stops import Stop
-from fulmen.core.model.supply import BondedService, CutOutCondition, Earthing, MeterKind, TnsSchool
+from fulmen.core.model.supply import BondedService, ConductorProtection, CutOutCondition, Earthing, MeterKind, TnsSchool
 from fulmen.core.model.tails import TailsEnd
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
@@ -93,6 +93,12 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         OpenPenMeasure.THREE_PHASE_BALANCE: "the balance of a three-phase installation",
         OpenPenMeasure.INDOORS_ONLY: "no way to charge a car outdoors",
         OpenPenMeasure.NONE: "nothing",
+    },
+    ConductorProtection: {
+        ConductorProtection.GUARDED: "guarded against corrosion and damage, or not buried",
+        ConductorProtection.AGAINST_CORROSION: "guarded against corrosion only",
+        ConductorProtection.BARE: "bare copper in the ground",
+        ConductorProtection.NOT_SEEN: "not seen yet",
     },
     MetalAtUnit: {
         MetalAtUnit.NONE: "no metal on the house earth",

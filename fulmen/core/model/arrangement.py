@@ -8,8 +8,9 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import ElectrodeOhm, LoadA, Part, number
+from fulmen.core.model.base import CsaMm2, ElectrodeOhm, LoadA, Part, number
 from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import ConductorProtection
 
 
 class CarEarth(StrEnum):
@@ -61,12 +62,18 @@ class RdcDdPlace(StrEnum):
 
 
 class Arrangement(Part):
-    """The choices that protect people at the car."""
+    """The choices that protect people at the car.
+
+    `insulated_to_rcd` says whether all before the unit's own RCD is in double or reinforced insulation.
+    """
 
     car_earth: CarEarth = CarEarth.HOUSE_EARTH
     open_pen: OpenPenMeasure = OpenPenMeasure.DEVICE_IN_UNIT
     rdc_dd: RdcDdPlace = RdcDdPlace.IN_UNIT
     electrode_design_ohm: ElectrodeOhm | None = None
+    electrode_conductor_csa_mm2: CsaMm2 | None = None
+    electrode_conductor_protection: ConductorProtection = ConductorProtection.NOT_SEEN
+    insulated_to_rcd: Seen = Seen.NOT_SEEN
     separation_m: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
     electrode_clear: Seen = Seen.NOT_SEEN
     metal_at_unit: MetalAtUnit = MetalAtUnit.NOT_SEEN

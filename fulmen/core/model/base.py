@@ -38,6 +38,7 @@ def made_size(csa_mm2: float) -> float:
 
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="short name, lower case")]
+IpCode = Annotated[str, Field(pattern=r"^IP[0-6][0-9]$")]
 Line = Annotated[str, Field(max_length=200)]
 Paragraph = Annotated[str, Field(max_length=4000)]
 PhotoRef = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$", description="SHA-256 of a kept photo, or empty")]

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import FaultKa, Id, Line, Part
+from fulmen.core.model.base import FaultKa, Id, IpCode, Line, Part
 from fulmen.core.model.guards import Guards
 from fulmen.core.model.load import Appliance
 from fulmen.core.model.seen import Seen
@@ -55,6 +55,7 @@ class Board(Part):
     name: Line
     location: Line = ""
     indoors: bool = True
+    ip_code: IpCode | None = None
     enclosure: Enclosure = Enclosure.NOT_SEEN
     conditional_rating_ka: FaultKa | None = None
     incomer: Guards = ()

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fulmen.core.model.arrangement import Arrangement
-from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, Line, Part
+from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, IpCode, Line, Part
 from fulmen.core.model.guards import OpenPenDevice, Rcd, RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import DataWay
@@ -47,8 +47,9 @@ class ChargePointFacts(Part):
     flex_length_m: FlexLengthM | None = None
     current_clamp: Seen = Seen.NOT_SEEN
     smart: Seen = Seen.NOT_SEEN
+    feeds_back: Seen = Seen.NOT_SEEN
     data_ways: tuple[DataWay, ...] = ()
-    ip_code: Annotated[str, Field(pattern=r"^IP[0-6][0-9]$")] | None = None
+    ip_code: IpCode | None = None
 
 
 # What figures take until the unit's own current is known; the verdicts wait for it.
@@ -66,6 +67,7 @@ class ChargePoint(ChargePointFacts):
     built_year: Annotated[int, Field(strict=True, ge=2008, le=2100)] | None = None
     seen_working: Seen = Seen.NOT_SEEN
     set_current_a: ChargeCurrentA | None = None
+    hangs_outdoors: bool | None = None
     connector_height_m: HeightM | None = None
     arrangement: Arrangement = Arrangement()
 

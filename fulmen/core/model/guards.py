@@ -12,6 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part
+from fulmen.core.model.seen import Seen
 
 
 class RcdType(StrEnum):
@@ -71,13 +72,15 @@ class Device(Part):
     """The guard on a way: a circuit-breaker (an RCBO where it holds an RCD), or a fuse.
 
     A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
-    `energy_class` is the figure in the small square under it; a new breaker is ordered in class 3.
+    `energy_class` is the figure in the small square under it; a new breaker is ordered in class 3. `both_ways` says
+    whether it opens whichever way the current flows.
     """
 
     kind: DeviceKind = DeviceKind.BREAKER
     curve: Curve = Curve.B
     rating_a: DeviceRatingA = 40
     breaking_capacity_ka: FaultKa = 6
+    both_ways: Seen = Seen.NOT_SEEN
     energy_class: Literal[1, 2, 3] | None = None
     poles: Poles | None = None
     rcd: Rcd | None = None
@@ -95,6 +98,7 @@ class GuardKind(StrEnum):
 class Guard(Part):
     """A guard in front of several ways, or in a box of its own. What is not known yet is null.
 
+    `carries_by_maker` says whether its maker takes what hangs behind it; `both_ways` is as a device's.
     `rcd` is what an RCCB sees; `open_pen` how an open-PEN device notices; `standard` and `voltage_v` are a main
     switch's. An overcurrent device stands on a way.
     """
@@ -108,6 +112,8 @@ class Guard(Part):
     location: Line = ""
     rcd: Rcd | None = None
     open_pen: OpenPenDevice | None = None
+    carries_by_maker: Seen = Seen.NOT_SEEN
+    both_ways: Seen = Seen.NOT_SEEN
     fitted_with_this_job: bool = False
 
 

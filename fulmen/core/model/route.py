@@ -77,6 +77,7 @@ class Section(Part):
     concealed_under_50_mm: bool | None = None
     in_zone: Seen = Seen.NOT_SEEN
     metal_frame: bool | None = None
+    outdoors: bool | None = None
     fixings: Fixings | None = None
     clip_spacing_mm: Annotated[float, number(50, 5000)] | None = None
     bend_radius_mm: Annotated[float, number(5, 5000)] | None = None
@@ -111,6 +112,9 @@ class Section(Part):
 IN_INSULATION = {Surroundings.THROUGH_WALL, Surroundings.UNDER_FLOOR}
 HIDDEN = {Surroundings.IN_MASONRY, Surroundings.IN_WALL, Surroundings.UNDER_FLOOR}
 IN_GROUND = (Surroundings.BURIED, Surroundings.DUCT)
+# Places that are out of doors by themselves, and those that may be.
+OUT_OF_DOORS = (*IN_GROUND, Surroundings.POST)
+MAY_BE_OUTDOORS = (Surroundings.CLIPPED, Surroundings.CONDUIT_OR_TRUNKING, Surroundings.TRAY)
 ON_CLIPS = (
     Surroundings.CLIPPED,
     Surroundings.UNDER_FLOOR,

@@ -56,8 +56,21 @@ class MeterKind(StrEnum):
     NOT_SEEN = "not_seen"
 
 
+class ConductorProtection(StrEnum):
+    """How a conductor to an electrode is guarded in the ground; one that is not buried is guarded."""
+
+    GUARDED = "guarded"
+    AGAINST_CORROSION = "against_corrosion"
+    BARE = "bare"
+    NOT_SEEN = "not_seen"
+
+
 class Supply(Part):
-    """The supply from the network operator's cut-out to the first board."""
+    """The supply from the network operator's cut-out to the first board.
+
+    `incoming_metal` are the metal services and structures that come in, null until somebody looked.
+    `insulated_to_rcds` says whether all between the cut-out and the first RCDs is in double or reinforced insulation.
+    """
 
     earthing: Earthing = Earthing.NOT_SEEN
     tns_school: TnsSchool = TnsSchool.TREAT_AS_PME
@@ -84,11 +97,15 @@ class Supply(Part):
     earth_terminal: Seen = Seen.NOT_SEEN
     earthing_conductor_csa_mm2: CsaMm2 | None = None
     main_bonding_csa_mm2: CsaMm2 | None = None
+    incoming_metal: tuple[BondedService, ...] | None = None
     bonded_services: tuple[BondedService, ...] = ()
     bonding_near_entry: Seen = Seen.NOT_SEEN
     no_extraneous_parts: bool = False
     electrode_design_ohm: ElectrodeOhm | None = None
     electrode_location: Line = ""
+    earthing_conductor_protection: ConductorProtection = ConductorProtection.NOT_SEEN
+    insulated_to_rcds: Seen = Seen.NOT_SEEN
+    operator_told_of_ze: Seen = Seen.NOT_SEEN
 
     @property
     def phase_count(self) -> Literal[1, 3]:

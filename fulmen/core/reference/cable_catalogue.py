@@ -38,7 +38,8 @@ class InventedPrice:
 class CableRecord:
     """A kind of cable, by the properties that the arithmetic needs; one entry of the data file says them all.
 
-    `suits` ranks the families of stretches where the search tries it. `own` are a maker's ratings.
+    `outdoors` says whether it stands sun and wet. `suits` ranks the families of stretches where the search tries it.
+    `own` are a maker's ratings.
     """
 
     id: str
@@ -55,6 +56,7 @@ class CableRecord:
     suits: Mapping[str, int] = field(default_factory=dict, hash=False)
     fine_strands: bool = False
     spare_cores: bool = False
+    outdoors: bool = True
     invented_price: InventedPrice | None = None
     overall_mm: float | None = None
     source: str = ""

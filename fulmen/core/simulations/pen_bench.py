@@ -82,9 +82,10 @@ def run_bench(bench: Bench, rules: RuleSet) -> BenchResult:
         bench: the street and the person.
         rules: the limits of the open-PEN clauses.
     """
-    volts = street_volts(bench.street, bench.supply_v, 1.0)
+    u0_v = rules.value("u0_v")
+    volts = street_volts(bench.street, bench.supply_v, u0_v)
     here = volts[bench.street.here]
-    touched = street_volts(bench.street, bench.supply_v, 1.0, bench.body_ohm)[bench.street.here]
+    touched = street_volts(bench.street, bench.supply_v, u0_v, bench.body_ohm)[bench.street.here]
     used = [
         [line_v if load_a else None for line_v, load_a in zip(one.line_neutral_v, house.loads_a, strict=True)]
         for one, house in zip(volts, bench.street.houses, strict=True)

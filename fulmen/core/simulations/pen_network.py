@@ -56,13 +56,13 @@ class HouseVolts(Part):
     electrode_a: float
 
 
-def street_volts(street: Street, u0_v: float, cmax: float, body_ohm: float | None = None) -> tuple[HouseVolts, ...]:
+def street_volts(street: Street, source_v: float, u0_v: float, body_ohm: float | None = None) -> tuple[HouseVolts, ...]:
     """Voltages of every house, Y·V = I solved for the star point, the main's taps and the earth terminals.
 
     Args:
         street: houses, break, resistances.
-        u0_v: nominal voltage to earth [V].
-        cmax: voltage factor [1].
+        source_v: line to earth as it stands at the transformer [V]; C·U0 for the worst of the clauses.
+        u0_v: nominal voltage to earth [V]: a load of I amperes is a resistance of U0/I, whatever the source.
         body_ohm: a person between this house's earth terminal and true earth [Ω], or None.
 
     Returns:
@@ -70,7 +70,7 @@ def street_volts(street: Street, u0_v: float, cmax: float, body_ohm: float | Non
     """
     count = len(street.houses)
     star, taps, terminals = 0, range(1, count + 1), range(count + 1, 2 * count + 1)
-    lines = [cmax * u0_v * exp(-2j * pi * phase / 3) for phase in range(3)]
+    lines = [source_v * exp(-2j * pi * phase / 3) for phase in range(3)]
     admittance = [[0j] * (2 * count + 1) for _ in range(2 * count + 1)]
     current = [0j] * (2 * count + 1)
 

@@ -57,4 +57,5 @@ def _figure(asked: Question, step: Step, value: float) -> Finding | None:
         decimals=step.decimals,
         detail=step.limit_from,
         remedy=AGAIN,
+        otherwise=step.past_limit,
     )

@@ -6,7 +6,7 @@ from fulmen.core.checks.residual_current import own_rcds
 from fulmen.core.circuit.guards import PlacedGuard
 from fulmen.core.circuit.origin import ORIGIN, measured
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Stage
+from fulmen.core.findings.finding import Stage, Verdict
 from fulmen.core.model.base import Part
 from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.verification.expected_bands import Band, r1_r2_band, r1_rn_band, zs_band
@@ -57,6 +57,7 @@ class Step(Part):
     limit: float | None = None
     limit_low: float | None = None
     limit_from: str = ""
+    past_limit: Verdict = Verdict.FALLS_SHORT
     reading: Reading | None = None
 
 
@@ -181,5 +182,6 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         limit=limit.most,
         limit_low=limit.least,
         limit_from=limit.source,
+        past_limit=limit.past,
         reading=case.job.reading(definition.key, subject),
     )

@@ -12,17 +12,23 @@ from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.margins import breaking_limit_ka
 from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.verification.steps import has_car_electrode, relies_on_low_electrode, tested_rcds
 
 
 class StepLimit(NamedTuple):
-    """The most and the least a reading may be, in the unit of its step, and where that comes from."""
+    """The most and the least a reading may be, in the unit of its step, and where that comes from.
+
+    `past` is the verdict on a reading that does not keep them.
+    """
 
     most: float | None = None
     least: float | None = None
     source: str = ""
+    past: Verdict = Verdict.FALLS_SHORT
 
 
 def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
@@ -41,9 +47,17 @@ def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
 def _r1_r2(case: Case, chained: CircuitFigures) -> StepLimit:
     if chained.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
         return StepLimit()
+    rcd = opening_rcd(case, chained)
+    if rcd is not None and chained.end.loop_ohm > chained.zs_limit_ohm:
+        # Only the RCD opens in time: the loop's limit is the RCD's.
+        touch_v = case.rules.value("touch_voltage_v")
+        most = touch_v / (rcd.residual_ma / 1000) - chained.start.loop_ohm
+        return StepLimit(most, source=f"50 V ÷ IΔn − {chained.start.loop_ohm:.2f}")
     most = (chained.zs_limit_ohm - chained.start.loop_ohm) / chained.hot_factor
+    if most <= 0:
+        return StepLimit(source="the loop before it is past the device's limit already")
     source = f"(Zs max {chained.zs_limit_ohm:.2f} − {chained.start.loop_ohm:.2f})/{chained.hot_factor:.4g}"
-    return StepLimit(max(most, 0.0), source=source)
+    return StepLimit(most, source=source)
 
 
 def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
@@ -65,13 +79,21 @@ def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
 def _ze(case: Case) -> StepLimit:
     if case.job.supply.earthing is Earthing.TT:
         return StepLimit()
-    return StepLimit(declared_ze_ohm(case.job, case.rules), source="declared maximum")
+    limit_ohm = declared_ze_ohm(case.job, case.rules)
+    if case.job.supply.operator_told_of_ze is Seen.YES:
+        # Once the operator knows, the design goes on with what was measured.
+        return StepLimit(limit_ohm, source="declared maximum; the operator was told", past=Verdict.YOUR_CALL)
+    return StepLimit(limit_ohm, source="declared maximum; above it, tell the operator and say so at the cut-out")
 
 
 def _fault_current(case: Case) -> StepLimit:
     if case.figures is None:
         return StepLimit()
-    return StepLimit(breaking_limit_ka(case.figures.chain[0]), source="what the device and its board can break")
+    first = case.figures.chain[0]
+    if first.board_phases == 3:
+        # What is read is line to neutral or earth; a fault between three lines is about twice that.
+        return StepLimit(breaking_limit_ka(first) / 2, source="half of what the device and its board can break")
+    return StepLimit(breaking_limit_ka(first), source="what the device and its board can break")
 
 
 def _insulation(case: Case) -> StepLimit:

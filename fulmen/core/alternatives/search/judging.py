@@ -27,13 +27,14 @@ from fulmen.core.findings.rules.run import (
     BREAKING_CAPACITY,
     BURIED_COVER,
     CONCEALED_ZONE,
+    INDOOR_CABLE,
     MAKER_DEVICE,
     TERMINALS,
     WEAKEST_SECTION,
 )
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.guards import DeviceKind, Rcd, RcdType
-from fulmen.core.model.route import Surroundings
+from fulmen.core.model.route import OUT_OF_DOORS, Surroundings
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.units import telling_decimals
@@ -117,10 +118,12 @@ def _fault_margins(chained: CircuitFigures, rules: RuleSet, *, measured: bool) -
 
 
 def _laid_wrong(chained: CircuitFigures) -> Short | None:
-    """Unarmoured cable in the bare ground, or hidden outside the zones."""
+    """Cable out of doors that is not made for it, unarmoured in the bare ground, or hidden outside the zones."""
     for one in chained.sections:
         if one.metre.record.earthed_metal_cover:
             continue
+        if not one.metre.record.outdoors and (one.section.outdoors or one.section.surroundings in OUT_OF_DOORS):
+            return Short(INDOOR_CABLE, f"{one.metre.record.name} out of doors")
         if one.section.surroundings is Surroundings.BURIED and not one.section.in_duct:
             return Short(BURIED_COVER, f"{one.metre.record.name} has no earthed armour and lies in no duct")
         if one.section.concealed_under_50_mm and one.section.in_zone is Seen.NO:

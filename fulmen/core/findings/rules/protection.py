@@ -115,10 +115,35 @@ DISCONNECTION = Rule(
     "The metal of the charge point stays live until the fuse or breaker makes up its mind.",
     short="loop", told_with_choices=True,
 )  # fmt: skip
+DC_SUM = Rule(
+    "dc_sum", "{rcd} stands the smooth DC of every car behind it", DESIGN, PEOPLE,
+    "Two cars let twice as much smooth DC pass as one, and the RCD that all rely on goes blind.", topics=PEOPLE_TOPIC,
+)  # fmt: skip
+GOES_OFF = Rule(
+    "goes_off", "What goes off with the {rcd}", DESIGN, Protects.HOUSE,
+    "The freezer thaws and the stairs are dark because of a fault at the car.",
+)  # fmt: skip
+ISLAND_RCD = Rule(
+    "island_rcd", "An RCD stands before the car's own electrode", DESIGN, PEOPLE,
+    "A fault to the unit's case before its RCD sees the electrode alone: no breaker opens, and the case stays live.",
+    topics=PEOPLE_TOPIC,
+)  # fmt: skip
+ISLAND_CONDUCTOR = Rule(
+    "island_conductor", "Conductor to the car's electrode big enough", DESIGN, PEOPLE,
+    "It corrodes or is cut, and the car has no earth at all.", topics=PEOPLE_TOPIC,
+)  # fmt: skip
+NEW_BOARD_RCD = Rule(
+    "new_board_rcd", "Sockets and lights of {board} have a {residual_ma} mA RCD", DESIGN, Protects.HOUSE,
+    "A damaged lead in the garage kills, where an RCD would have opened.",
+)  # fmt: skip
 SURVIVES_FAULT = Rule(
     "survives_fault", "Conductors survive the fault", DESIGN, Protects.CABLE,
     "The earth conductor burns through before the device has opened.",
     short="conductors survive the fault", topics=(Topic.DESIGN,), told_with_choices=True,
+)  # fmt: skip
+LEAST_FAULT = Rule(
+    "least_fault", "The least short circuit opens the device at once", DESIGN, Protects.CABLE,
+    "A short far out is too weak to trip the breaker at once; it opens late, and the cable cooks till then.",
 )  # fmt: skip
 ARMOUR_ALONE = Rule(
     "armour_alone", "Armour big enough alone as protective conductor", DESIGN, Protects.CABLE,

@@ -135,6 +135,22 @@ CONNECTOR_HEIGHT = Rule(
     "connector_height", "Socket or connector at a good height", DESIGN, Protects.PEOPLE,
     "It is driven into, or out of reach for who needs it low.", stop=Stop.PARKING, asked_at=SURVEY,
 )  # fmt: skip
+GUARD_RATING = Rule(
+    "guard_rating", "{guard} {where} carries what hangs behind it", DESIGN, Protects.CABLE,
+    "It overheats for hours, and its contacts weld.",
+)  # fmt: skip
+FEEDS_BACK = Rule(
+    "feeds_back", "Whether the unit feeds back", DESIGN, Protects.WORK,
+    "Somebody works on what the car keeps live.",
+)  # fmt: skip
+BOTH_WAYS = Rule(
+    "both_ways", "{guard} opens whichever way current flows", DESIGN, Protects.PEOPLE,
+    "Fed from the wrong side, it burns instead of opening.",
+)  # fmt: skip
+INDOOR_CABLE = Rule(
+    "indoor_cable", "Section {number}, {place}: cable made for the place", DESIGN, Protects.CABLE,
+    "Sun and water crack its sheath; the fault comes years later.",
+)  # fmt: skip
 IP_CODE = Rule(
     "ip_code", "Weatherproof enough outdoors", DESIGN, CABLE, "Rain gets in.", stop=Stop.CHARGE_POINT, asked_at=SURVEY
 )

@@ -91,6 +91,18 @@ BOARD_CASE = Rule(
     "board_case", "Board's case won't feed a fire", Stage.DESIGN, Protects.HOUSE,
     "A loose terminal sets the case alight.", stop=Stop.BOARD, asked_at=SURVEY,
 )  # fmt: skip
+MAIN_SWITCH_POLES = Rule(
+    "main_switch_poles", "Main switch opens every live conductor", SURVEY, Protects.WORK,
+    "Somebody works on a neutral that is not dead.", stop=Stop.BOARD,
+)  # fmt: skip
+BOARD_IP = Rule(
+    "board_ip", "Outdoor board keeps the weather out", Stage.DESIGN, Protects.CABLE,
+    "Rain gets to live parts.", stop=Stop.BOARD,
+)  # fmt: skip
+ZE_ENQUIRY = Rule(
+    "ze_enquiry", "Ze and fault current by enquiry agree", SURVEY, Protects.HOUSE,
+    "One of the two is wrong, and devices are chosen by it.", stop=Stop.CUT_OUT,
+)  # fmt: skip
 DEMAND = Rule(
     "demand", "Demand within the cut-out fuse", SURVEY, Protects.SUPPLY,
     "The cut-out fuse goes, at night, for everybody.",

@@ -1,0 +1,151 @@
+"""RCDs in front: looked for, before everything on TT, not blinded by many detectors, and who goes off with them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from fulmen.core.checks.common import at_board
+from fulmen.core.checks.residual_current import before_unit, own_rcds, rcds
+from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.protection import DC_SUM, FRONT_RCD, GOES_OFF, TT_ORIGIN_RCD
+from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import RdcDdPlace
+from fulmen.core.model.boards import MakeUp
+from fulmen.core.model.guards import GuardKind, RcdType
+from fulmen.core.model.run import runs
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
+
+# How much smooth DC an RCD of each type stands before it goes blind, as the edition's limits name it.
+STANDS_DC = {RcdType.A: "dc_stands_a_ma", RcdType.F: "dc_stands_f_ma"}
+
+
+def front_rcd_findings(case: Case) -> list[Finding]:
+    """Every finding about RCDs in front of the charge point's circuit that protects people."""
+    if not case.run.chain:
+        return []
+    findings = [_seen(case), *_detectors(case)]
+    if case.job.supply.earthing is Earthing.TT:
+        findings.append(_tt_origin(case))
+    return [finding for finding in findings if finding is not None]
+
+
+def _seen(case: Case) -> Finding | None:
+    """Whether an RCD stands in front of the way was looked at, at every board, and which type it is."""
+    for chained in case.run.chain:
+        board = chained.board
+        in_front = [
+            guard
+            for guard in case.guards
+            if guard.circuit == chained.circuit.id and guard.stands in (Stands.INCOMER, Stands.GROUP)
+        ]
+        unknown = any(one.guard and one.guard.kind is GuardKind.RCCB and one.rcd is None for one in in_front)
+        if unknown or (board.front_rcd_seen is not Seen.NO and all(one.rcd is None for one in in_front)):
+            asked = at_board(case, board, ask(FRONT_RCD, case.rules, board.id))
+            return asked.needs_fact(
+                f"Look at {board.name}: does an RCD stand in front of this way, and which waveform mark has it?"
+            )
+    return None
+
+
+def _detectors(case: Case) -> Iterator[Finding]:
+    """6 mA detectors add up: several behind one RCD may let more smooth DC pass than it stands."""
+    if len(case.job.charge_points) < 2:
+        return
+    each_ma = case.rules.value("dc_detector_ma")
+    every = [
+        (one, guards_of(case.job, one)) for one in runs(case.job)
+        if one.chain and one.charge_point.arrangement.rdc_dd is not RdcDdPlace.NONE
+    ]  # fmt: skip
+    for guard in before_unit(rcds(case)):
+        behind = [one for one, guards in every if any(each.field == guard.field for each in guards)]
+        name = STANDS_DC.get(guard.rcd.type) if guard.rcd is not None else None
+        if name is None or len(behind) < 2:
+            continue
+        sum_ma, stands_ma = len(behind) * each_ma, case.rules.value(name)
+        asked = ask(DC_SUM, case.rules, guard.subject, rcd=guard.name)
+        told = f"{len(behind)} detectors of {each_ma:g} mA behind it may let {sum_ma:g} mA of smooth DC pass"
+        if sum_ma <= stands_ma:
+            yield asked.meets(f"{told}; it stands {stands_ma:g} mA.")
+        elif before_unit(own_rcds(case)):
+            detail = f"{told}, and it may go blind. Each car has an RCD of its own; say what else relies on this one."
+            yield asked.your_call(detail, basis={"detectors": len(behind), "type": guard.rcd.type if guard.rcd else ""})
+        else:
+            remedy = "Give each charge point an RCD of its own, or use a Type B in front."
+            yield asked.falls_short(
+                f"{told}; a Type {guard.rcd.type.value if guard.rcd else ''} may go blind.", remedy=remedy
+            )
+
+
+def goes_off_findings(case: Case) -> Iterator[Finding]:
+    """An RCD that others share takes them along: freezer and lights go off with a fault at the car (314.1).
+
+    A time-delayed one in front of another stays closed, so nobody goes off with it.
+    """
+    at_once = [one for one in before_unit(rcds(case)) if one.rcd is not None and not one.rcd.time_delayed]
+    for guard in at_once:
+        if guard.shared is Seen.NO or guard.circuit in case.judged_before:
+            continue
+        asked = ask(GOES_OFF, case.rules, guard.subject, rcd=guard.name)
+        others = _others(case, guard)
+        if guard.shared is Seen.NOT_SEEN:
+            yield asked.needs_fact(f"Does anything else hang behind the {guard.name} {guard.where}?")
+        elif not others:
+            yield asked.needs_fact(f"What else hangs behind the {guard.name} {guard.where}: freezer, lights?")
+        elif len(at_once) == 1:
+            yield asked.meets(f"A fault at the car opens it, and with it go {others}.")
+        else:
+            yield asked.meets(f"{len(at_once)} stand in series, and any of them may open; with this one go {others}.")
+
+
+def _others(case: Case, guard: PlacedGuard) -> str:
+    """What else hangs behind a guard, by name: circuits of this job, loads of its board, and what was written there."""
+    chained = next(one for one in case.run.chain if one.circuit.id == guard.circuit)
+    own, board = {one.circuit.id for one in case.run.chain}, chained.board
+    circuits = [
+        one.name for one in case.job.circuits
+        if one.from_board == board.id and one.id not in own
+        and (guard.stands is not Stands.GROUP or one.group == chained.circuit.group)
+    ]  # fmt: skip
+    loads = [one.name or word(one.kind) for one in board.other_loads] if guard.stands is Stands.INCOMER else []
+    return ", ".join(dict.fromkeys([*circuits, *loads, *([guard.others] if guard.others else [])]))
+
+
+def _tt_origin(case: Case) -> Finding:
+    """On TT an RCD stands before everything the electrode serves, or all up to the RCBOs is insulated throughout."""
+    asked, first = ask(TT_ORIGIN_RCD, case.rules, case.subject), case.run.chain[0]
+    in_front = (Stands.INCOMER, Stands.GROUP)
+    front = [one for one in rcds(case) if one.circuit == first.circuit.id and one.stands in in_front]
+    delayed = next((one.rcd for one in front if one.rcd is not None and one.rcd.time_delayed), None)
+    if delayed is not None:
+        return asked.meets(
+            f"Type {delayed.type.value} S, {delayed.residual_ma} mA, guards everything after the origin."
+        )
+    if front:
+        detail = f"{front[0].name} {front[0].where} guards all behind it, and all of that goes off together. Say why."
+        return asked.your_call(detail, basis={"front": front[0].name}, remedy=S_TYPE)
+    every_way = first.board.make_up is MakeUp.ALL_RCBO or (
+        first.board.fitted_with_this_job and _on_way(case, first.circuit.id)
+    )
+    insulated = case.job.supply.insulated_to_rcds
+    if every_way and insulated is Seen.YES:
+        detail = "An RCBO in every way, and all before them in double or reinforced insulation. Say who saw it."
+        return asked.your_call(detail, basis={"insulated": insulated}, remedy=S_TYPE)
+    if every_way and insulated is Seen.NOT_SEEN:
+        return asked.needs_fact(
+            "No RCD stands before the RCBOs: is all between cut-out and RCBOs in double or reinforced insulation?"
+        )
+    return asked.falls_short(
+        "On TT the loop is too high for a fuse: an earth fault before the circuit's own RCD would stay.", remedy=S_TYPE
+    )
+
+
+S_TYPE = "Fit an S-type RCD, usually 100 mA, at the origin."
+
+
+def _on_way(case: Case, circuit: str) -> bool:
+    ways = [one for one in case.guards if one.stands is Stands.WAY and one.circuit == circuit]
+    return any(one.rcd is not None for one in ways)
