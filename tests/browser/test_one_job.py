@@ -12,7 +12,7 @@ WALK: dict[str, tuple[dict[str, str], dict[str, str]]] = {
                  "Fuse, as the carrier is marked": "80 A"}, {"Fuse standard, as marked": "BS 88-3", "Ze by enquiry": "0,21"}),
     "Meter": ({"What kind of meter?": "smart", "An isolator between meter and board?": "yes", "Solar panels or a battery?": "no"}, {}),
     "Tails": ({"Size of the tails": "25 mm²", "Marked brown and blue?": "yes"}, {"Tails, length": "1.5"}),
-    "Earth and bonding": ({"Main earthing terminal found?": "yes", "Earthing conductor": "16 mm²", "Bonded to": "water", "Main bonding": "10 mm²",
+    "Earth and bonding": ({"Main earthing terminal found?": "yes", "Earthing conductor": "16 mm²", "Metal that comes in": "water", "Bonded to": "water", "Main bonding": "10 mm²",
                            "Clamps where the service comes in?": "yes"}, {}),
     "Board": ({"How is it made up?": "an RCBO in every way", "Looked over with the lid off?": "yes", "Are its circuits labelled?": "yes",
                "Which mark is on the RCD before the new way?": "none", "Case": "metal", "Surge protection fitted": "yes"},

@@ -13,7 +13,8 @@ MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, V
 def reading(
     step: str, value: float | None = None, outcome: str = "measured", subject: str = "ev", **more: Any
 ) -> dict[str, Any]:
-    return {"step": step, "subject": subject, "outcome": outcome, "value": value, "taken_by": "A. Tester",
+    volts = {"test_voltage_v": 500} if step.startswith("ir_") else {}
+    return {"step": step, "subject": subject, "outcome": outcome, "value": value, "taken_by": "A. Tester", **volts,
             "taken_at": "2026-11-18T10:00:00Z", **more}  # fmt: skip
 
 
@@ -124,7 +125,7 @@ class Agreement(unittest.TestCase):
 
     def test_fault_current_with_ze(self) -> None:
         ze = reading("ze", 0.23, subject="origin")  # alone gives 1.00 kA
-        for value, verdict in ((0.85, CALL), (0.91, MEETS), (1.4, MEETS)):
+        for value, verdict in ((0.85, CALL), (0.91, MEETS), (1.4, MEETS), (1.5, MEETS), (1.51, CALL)):
             with self.subTest(value):
                 found = agreeing("agree_fault_current", ze, reading("fault_current", value, subject="origin"))
                 self.assertEqual(found.verdict, verdict)

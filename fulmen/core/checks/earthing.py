@@ -4,90 +4,39 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.residual_current import own_rcds, rcds, rcds_before
+from fulmen.core.checks.electrodes import electrode_findings
 from fulmen.core.circuit.guards import Stands
-from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
+from fulmen.core.circuit.origin import ORIGIN, supply_electrode
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
+from fulmen.core.electrical.electrode import USUAL_GROUND_C, winter_factor
 from fulmen.core.electrical.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.protection import (
-    ELECTRODE_STABLE,
-    ELECTRODE_TOUCH,
     EXPORTED_EARTH,
-    FALL_OF_POTENTIAL,
-    ISLAND_CONDUCTOR,
-    ISLAND_RCD,
     OPEN_PEN,
     TNS_SCHOOL,
 )
-from fulmen.core.findings.words import word
-from fulmen.core.model.arrangement import CarEarth, FallOfPotential, OpenPenMeasure
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.guards import GuardKind, OpenPenDevice, OpenPenSensing
 from fulmen.core.model.job import Job
 from fulmen.core.model.run import ChainCircuit, line_of
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
-from fulmen.core.model.supply import ConductorProtection, Earthing, TnsSchool
+from fulmen.core.model.supply import Earthing, TnsSchool
 from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
 
 
 def earthing_findings(case: Case) -> list[Finding]:
     """School of a TN-S earth, the open-PEN measure, and what an electrode must hold."""
-    supply, car_earth = case.job.supply, case.arrangement.car_earth
+    supply = case.job.supply
     findings: list[Finding] = []
     if supply.earthing is Earthing.TN_S:
         findings.append(_tns_school(case))
     findings.append(_open_pen(case))
-    if supply.earthing is Earthing.TT:
-        findings.extend(_electrode(case, supply_electrode(case.job, case.rules), ORIGIN))
-    elif car_earth is CarEarth.OWN_ELECTRODE:
-        findings.extend(_electrode(case, car_electrode(case.job, case.rules, case.run.charge_point), case.subject))
-        findings.extend([_island_rcd(case), _island_conductor(case)])
+    findings.extend(electrode_findings(case))
     return findings
-
-
-def _island_rcd(case: Case) -> Finding:
-    """A fault to the unit's case ahead of its own RCD drives no breaker: an RCD before it, or insulation throughout."""
-    asked = ask(ISLAND_RCD, case.rules, case.subject)
-    if case.run.chain and rcds_before(case, case.run.final()):
-        return asked.meets("An RCD stands before the cable that ends there.")
-    seen = case.arrangement.insulated_to_rcd
-    if seen is Seen.YES:
-        return asked.meets("All before the unit's RCD is in double or reinforced insulation.")
-    detail = "The only RCD stands at the car, and a fault to the case ahead of it sees the electrode alone"
-    told = "; what lies before it is not in insulation throughout."
-    if seen is not Seen.NO:
-        told = ", unless all before it is in double or reinforced insulation: say so if you have seen it."
-    return asked.falls_short(detail + told, remedy="Use an RCBO at the board.")
-
-
-def _island_conductor(case: Case) -> Finding:
-    """The conductor to the car's electrode by size and protection, Table 54.1."""
-    arrangement, name = case.arrangement, electrode_conductor_limit(case.arrangement.electrode_conductor_protection)
-    asked = ask(ISLAND_CONDUCTOR, case.rules, case.subject, variant=name or "electrode_conductor_mm2")
-    if arrangement.electrode_conductor_csa_mm2 is None or name is None:
-        return asked.needs_fact("Enter the size of the conductor to the car's electrode, and how it is guarded.")
-    return asked.judged(
-        value=arrangement.electrode_conductor_csa_mm2,
-        limit=case.rules.value(name),
-        unit="mm²",
-        decimals=1,
-        at_least=True,
-        detail=word(arrangement.electrode_conductor_protection),
-        remedy="Use a bigger conductor, or guard it in the ground.",
-    )
-
-
-def electrode_conductor_limit(protection: ConductorProtection) -> str | None:
-    """The name of the limit for a conductor to an electrode; None until its protection was seen."""
-    return {
-        ConductorProtection.GUARDED: "electrode_conductor_mm2",
-        ConductorProtection.AGAINST_CORROSION: "electrode_conductor_unguarded_mm2",
-        ConductorProtection.BARE: "electrode_conductor_bare_mm2",
-    }.get(protection)
 
 
 def earthed_by_pme(case: Case) -> bool:
@@ -329,71 +278,6 @@ def _low_electrode(case: Case) -> Finding:
         basis={"winter_ohm": round(winter_ohm, 1)} if winter_ohm > limit else {},
         remedy="A rod this low is rarely had: use an open-PEN device instead.",
     )
-
-
-def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Finding]:
-    """RA·IΔn ≤ 50 V with the least sensitive RCD that relies on it, and RA low enough to be stable."""
-    rules = case.rules
-    residual_ma = _relying_residual_ma(case, subject)
-    residual_a = residual_ma / 1000
-    volts = electrode.value * residual_a
-    line = WorkingLine(
-        symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
-    )
-    record = case.arrangement.fall_of_potential
-    winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
-    touch_v, stable_ohm = rules.value("touch_voltage_v"), rules.value("electrode_stable_ohm")
-    frozen_v = winter_ohm * residual_a
-    touch = ask(ELECTRODE_TOUCH, rules, subject).judged(
-        value=volts,
-        limit=touch_v,
-        unit="V",
-        decimals=1,
-        detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA"
-        + (f"; {frozen_v:.0f} V in frozen ground: say why it holds" if frozen_v > touch_v else ""),
-        working=(line,),
-        holding=Verdict.YOUR_CALL if frozen_v > touch_v else Verdict.MEETS,
-        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
-    )
-    forecast = f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω, were all of it frozen"
-    deep = "; only the top half metre freezes here, so a deep rod suffers less: say why it stays low enough"
-    stable = ask(ELECTRODE_STABLE, rules, subject).judged(
-        value=electrode.value,
-        limit=stable_ohm,
-        unit="Ω",
-        decimals=0,
-        detail=forecast + (deep if winter_ohm > stable_ohm else ""),
-        holding=Verdict.YOUR_CALL if winter_ohm > stable_ohm else Verdict.MEETS,
-        basis={"winter_ohm": round(winter_ohm)} if winter_ohm > stable_ohm else {},
-        remedy="Drive deeper, add a rod, or give up TT for this job.",
-    )
-    return [touch, stable, *([_agreement(case, subject, record)] if record else [])]
-
-
-def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
-    mean_ohm, share = agreed_ohm(record.readings_ohm, case.rules)
-    limit = case.rules.value("fall_of_potential_agreement_share")
-    readings = ", ".join(f"{each:g}" for each in record.readings_ohm)
-    line = WorkingLine(
-        symbol="apart", formula="max|R − mean|/mean·100", figures=f"{readings}; mean {mean_ohm:.1f} Ω",
-        value=share * 100, decimals=1, unit="%",
-    )  # fmt: skip
-    return ask(FALL_OF_POTENTIAL, case.rules, subject).judged(
-        value=share * 100,
-        limit=limit * 100,
-        unit="%",
-        decimals=1,
-        detail=f"{readings} Ω, taken by {record.taken_by}",
-        working=(line,),
-        remedy="Move the current spike further out, or to another side, and take the three again.",
-    )
-
-
-def _relying_residual_ma(case: Case, subject: str) -> float:
-    """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
-    relying = rcds(case) if subject == ORIGIN else own_rcds(case)
-    known = [float(guard.rcd.residual_ma) for guard in relying if guard.rcd is not None]
-    return max(known, default=case.rules.value("rcd_residual_ma"))
 
 
 def exported_earth_findings(case: Case) -> list[Finding]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.earthing import electrode_conductor_limit
+from fulmen.core.checks.electrodes import electrode_conductor_limit
 from fulmen.core.circuit.origin import ORIGIN, declared_ze_ohm, external_loop, measured, supply_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.fault_energy import cut_out_energy_a2s, least_csa_mm2

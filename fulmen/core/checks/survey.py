@@ -80,7 +80,7 @@ def _earth_terminal(case: Case) -> Finding:
 def _bonding_place(case: Case) -> Finding | None:
     """Near the meter or where the service comes in, before any branch."""
     supply, asked = case.job.supply, _at_origin(BONDING_PLACE, case)
-    if supply.no_extraneous_parts or not METAL_SERVICES & set(supply.bonded_services):
+    if supply.no_metal_comes_in or not METAL_SERVICES & set(supply.bonded_services):
         return None
     most = f"{case.rules.value('bonding_near_entry_mm'):g} mm"
     if supply.bonding_near_entry is Seen.YES:

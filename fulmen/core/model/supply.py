@@ -108,6 +108,11 @@ class Supply(Part):
     operator_told_of_ze: Seen = Seen.NOT_SEEN
 
     @property
+    def no_metal_comes_in(self) -> bool:
+        """Whether somebody looked and no metal service or structure comes in."""
+        return self.no_extraneous_parts if self.incoming_metal is None else not self.incoming_metal
+
+    @property
     def phase_count(self) -> Literal[1, 3]:
         """Phases of the supply; one until they are known."""
         return self.phases or 1

@@ -73,7 +73,7 @@ def _methods_in(surroundings: Surroundings, insulated: bool, record: CableRecord
     follows = place.in_insulation if insulated and place.in_insulation else place.methods
     wanted = [*follows, *place.also, *(() if insulated else place.also_clear)]
     rated = rated_methods(record)
-    first = next((one for one in follows if one in rated), None)
+    first = next((one for one in wanted if one in rated), None)
     if first is None and surroundings not in IN_GROUND:
         return (LaidMethod(ReferenceMethod.C, surrounded=True),)
     printed = dict.fromkeys([first or follows[0], *(one for one in wanted if one in rated)])

@@ -85,10 +85,12 @@ FACTS = (
     Fact("supply.room_to_split_tails", Stop.TAILS, Ask.YOU, "Is there room to split the tails?"),
     Fact("supply.earthing_conductor_csa_mm2", Stop.EARTH, Ask.YOU, "What size is the earthing conductor?"),
     Fact("supply.earth_terminal", Stop.EARTH, Ask.YOU, "Is there a main earthing terminal?"),
+    Fact("supply.incoming_metal", Stop.EARTH, Ask.YOU, "Which metal services come in?",
+         lambda job: not job.supply.no_metal_comes_in),
     Fact("supply.main_bonding_csa_mm2", Stop.EARTH, Ask.YOU, "What size is the main bonding?",
-         lambda job: not job.supply.no_extraneous_parts),
+         lambda job: not job.supply.no_metal_comes_in),
     Fact("supply.bonding_near_entry", Stop.EARTH, Ask.YOU, "Is the bonding within 600 mm of where it comes in?",
-         lambda job: not job.supply.no_extraneous_parts),
+         lambda job: not job.supply.no_metal_comes_in),
     Fact("boards.0.make_up", Stop.BOARD, Ask.YOU, "How is the board made up?", _with_board),
     Fact("boards.0.enclosure", Stop.BOARD, Ask.YOU, "Is the board of metal or plastic?", lambda job: bool(job.boards)),
     Fact("boards.0.spare_ways", Stop.BOARD, Ask.YOU, "How many ways are spare?", _with_board),
@@ -118,6 +120,7 @@ def point_facts(job: Job) -> Iterator[Fact]:
             f"{at}.upstream_rcd_asked", Stop.CHARGE_POINT, Ask.YOU, f"Which RCD does the maker of {unit} ask for?"
         )
         yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
+        yield Fact(f"{at}.feeds_back", Stop.CHARGE_POINT, Ask.YOU, f"Can {unit} feed the car's battery back?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
         if point.provenance is not Provenance.SUPPLIED_NEW:
             yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")

@@ -85,9 +85,12 @@ def _fault_current_ze(case: Case) -> Finding | None:
     least = alone_ka * (1 - case.rules.value("fault_current_agreement_share"))
     asked = ask(AGREE_FAULT_CURRENT, case.rules, ORIGIN)
     detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {alone_ka:.2f} kA."
+    basis = {"fault_ka": round(fault_ka, 2), "ze_ohm": round(ze_ohm, 2)}
+    most = alone_ka * (1 + case.rules.value("fault_current_most_share"))
+    if case.job.supply.earthing is Earthing.TN_C_S and fault_ka > most:
+        return asked.your_call(f"{detail} On TN-C-S the two are one loop, so one of them is wrong.", basis=basis)
     if fault_ka >= least:
         return asked.meets(detail)
-    basis = {"fault_ka": round(fault_ka, 2), "ze_ohm": round(ze_ohm, 2)}
     return asked.your_call(f"{detail} It should be the larger of line–neutral and line–earth.", basis=basis)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, Question, ask
 from fulmen.core.findings.rules.readings import READINGS
-from fulmen.core.model.readings import Outcome
+from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.verification.sequence import Step
 
 AGAIN = "Find out why and test again."
@@ -29,11 +29,36 @@ def _judge(step: Step, edition: Edition) -> Finding | None:
         return asked.falls_short(f"Found wrong. {reading.reason}".strip(), remedy="Put it right and test again.")
     if reading.outcome is Outcome.COULD_NOT_TEST:
         detail = f"Could not test: {reading.reason}"
-        return asked.needs_reading(detail, stage=step.stage) if step.required else asked.meets(detail)
+        if step.required:
+            return asked.needs_reading(detail, stage=step.stage)
+        return asked.your_call(f"{detail}. A limitation: say who accepts it.", basis={"could_not_test": True})
     assert reading.value is not None
+    voltage = _at_voltage(asked, step, reading, edition)
+    if voltage is not None:
+        return voltage
     if reading.outcome is Outcome.OVER_RANGE:
         return _over_range(asked, step, reading.value)
     return _figure(asked, step, reading.value)
+
+
+def _at_voltage(asked: Question, step: Step, reading: Reading, edition: Edition) -> Finding | None:
+    """Insulation counts at its test voltage; half of it where electronics or surge protection stay connected."""
+    if step.step not in (StepKey.IR_LIVE_EARTH, StepKey.IR_LINE_NEUTRAL):
+        return None
+    volts, full_v, half_v = (
+        reading.test_voltage_v,
+        edition.value("insulation_test_v"),
+        edition.value("insulation_test_connected_v"),
+    )
+    if volts is None:
+        return asked.needs_reading("At which voltage was it tested?", stage=step.stage)
+    if volts < half_v:
+        return asked.falls_short(f"Tested at {volts} V; {full_v:g} V d.c. is asked for.", remedy=AGAIN)
+    enough = reading.value is not None and step.limit_low is not None and reading.value >= step.limit_low
+    if volts < full_v and enough:
+        detail = f"Tested at {volts} V, not {full_v:g}: say what stays connected."
+        return asked.your_call(detail, basis={"test_voltage_v": volts})
+    return None
 
 
 def _over_range(asked: Question, step: Step, value: float) -> Finding:
@@ -49,6 +74,13 @@ def _figure(asked: Question, step: Step, value: float) -> Finding | None:
     limit = step.limit_low if too_low else step.limit
     if limit is None:
         return None
+    implausible = step.plausible_from is not None and value < step.plausible_from
+    if implausible:
+        detail = f"{value:g} {step.unit}: faster than it can open. Was it the right dial, with the circuit on?"
+        return asked.your_call(detail, basis={"value": value}, remedy=AGAIN)
+    if step.asks_from is not None and step.asks_from < value <= limit:
+        detail = f"{value:g} {step.unit}, at most {limit:g}; above {step.asks_from:g} {step.asks_why}."
+        return asked.your_call(detail, basis={"value": value})
     return asked.judged(
         value=value,
         limit=limit,

@@ -58,6 +58,9 @@ class Step(Part):
     limit_low: float | None = None
     limit_from: str = ""
     past_limit: Verdict = Verdict.FALLS_SHORT
+    plausible_from: float | None = None
+    asks_from: float | None = None
+    asks_why: str = ""
     reading: Reading | None = None
 
 
@@ -183,5 +186,8 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         limit_low=limit.least,
         limit_from=limit.source,
         past_limit=limit.past,
+        plausible_from=limit.plausible_from,
+        asks_from=limit.asks_from,
+        asks_why=limit.asks_why,
         reading=case.job.reading(definition.key, subject),
     )

@@ -22,13 +22,17 @@ from fulmen.core.verification.steps import has_car_electrode, relies_on_low_elec
 class StepLimit(NamedTuple):
     """The most and the least a reading may be, in the unit of its step, and where that comes from.
 
-    `past` is the verdict on a reading that does not keep them.
+    `past` is the verdict on a reading that does not keep them. A reading below `plausible_from` or above `asks_from`
+    keeps the limits and still asks for a reason, `asks_why`.
     """
 
     most: float | None = None
     least: float | None = None
     source: str = ""
     past: Verdict = Verdict.FALLS_SHORT
+    plausible_from: float | None = None
+    asks_from: float | None = None
+    asks_why: str = ""
 
 
 def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
@@ -109,7 +113,15 @@ def _electrode(case: Case) -> StepLimit:
 
 
 def _rcd(case: Case) -> StepLimit:
-    return StepLimit(case.rules.value("rcd_trip_ms"), source="at 1× IΔn")
+    """At rated current; on TT 0.2 s rests on more than that, so a slow figure asks for the one at 5×."""
+    on_tt = case.job.supply.earthing is Earthing.TT or has_car_electrode(case)
+    return StepLimit(
+        case.rules.value("rcd_trip_ms"),
+        source="at 1× IΔn",
+        plausible_from=case.rules.value("rcd_trip_plausible_ms"),
+        asks_from=case.rules.value("rcd_trip_tt_asks_ms") if on_tt else None,
+        asks_why="take the 5× figure too: a TT circuit must be off in 0.2 s",
+    )
 
 
 def _delayed_rcd(case: Case) -> StepLimit:

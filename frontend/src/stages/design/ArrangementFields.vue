@@ -31,6 +31,7 @@ function setLeast(phase: number, typed: string): void {
   loads[phase] = typedNumber(typed)
   store.change(at('least_load_a'), loads)
 }
+const CONDUCTORS = [2.5, 4, 6, 10, 16, 25].map((value) => ({ value, words: `${value} mm²` }))
 const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 </script>
 
@@ -44,12 +45,26 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
     />
     <template v-if="ownElectrode">
       <JobField :path="at('electrode_design_ohm')" label="Car's electrode, expected" kind="number" unit="Ω" />
+      <JobField :path="at('electrode_conductor_csa_mm2')" label="Conductor to it" kind="choice" :items="CONDUCTORS" />
+      <JobField
+        :path="at('electrode_conductor_protection')"
+        label="That conductor is"
+        kind="choice"
+        choice="ConductorProtection"
+      />
       <JobField :path="at('separation_m')" label="To metal on the house earth" kind="number" unit="m" />
       <TapField
         :path="at('electrode_clear')"
         label="Electrode clear of buried metal on the house earth?"
         choice="Seen"
         class="wide"
+      />
+      <TapField
+        :path="at('insulated_to_rcd')"
+        label="All before the unit’s own RCD in double or reinforced insulation?"
+        choice="Seen"
+        class="wide"
+        hint="Matters where no RCD stands before the cable."
       />
     </template>
     <TapField

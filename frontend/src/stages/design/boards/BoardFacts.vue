@@ -14,6 +14,7 @@ const store = useJob()
 const path = computed(() => `boards.${props.index}`)
 const surveyed = computed(() => props.index === 0 && props.origin)
 const pme = computed(() => store.job!.supply.earthing !== 'tt')
+const IP = ['IP24', 'IP44', 'IP54', 'IP55', 'IP65', 'IP66'].map((value) => ({ value, words: value }))
 const YES_NO = [
   { value: true, words: 'yes' },
   { value: false, words: 'no' },
@@ -33,6 +34,7 @@ const YES_NO = [
       <JobField :path="`${path}.others`" label="Which, such as freezer and lights" class="wide" />
       <template v-if="!surveyed">
         <JobField :path="`${path}.indoors`" label="Indoors" kind="choice" :items="YES_NO" />
+        <JobField v-if="!board.indoors" :path="`${path}.ip_code`" label="IP code" kind="choice" :items="IP" />
         <JobField :path="`${path}.enclosure`" label="Case" kind="choice" choice="Enclosure" />
         <JobField :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
         <FrontRcdSelect :place="index" label="RCD before its ways" />

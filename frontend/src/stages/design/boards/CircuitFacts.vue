@@ -8,6 +8,7 @@ import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { withValue } from '../../../shared/paths'
+import { useBothWays } from '../useBothWays'
 import { useCables } from '../useCables'
 
 const props = defineProps<{ index: number; pointIndex: number }>()
@@ -39,6 +40,11 @@ const groups = computed(() => {
   ]
 })
 const POLES = [{ value: null, words: 'not seen yet' }, ...[1, 2, 3, 4].map((value) => ({ value, words: `${value}` }))]
+const classes = computed(() => [
+  { value: null, words: circuit.value.fitted_with_this_job ? '3, as ordered' : 'not seen yet' },
+  ...[1, 2, 3].map((value) => ({ value, words: `${value}` })),
+])
+const bothWays = useBothWays()
 const SEPARATE = [2.5, 4, 6, 10, 16, 25].map((value) => ({ value, words: `${value} mm²` }))
 const failed = ref('')
 
@@ -82,6 +88,7 @@ const onePhase = computed(
       <template v-if="breaker">
         <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
         <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
+        <JobField :path="`${path}.device.energy_class`" label="Energy class" kind="choice" :items="classes" />
         <JobField :path="`${path}.device.poles`" label="Poles it opens" kind="choice" :items="POLES" />
       </template>
       <JobField
@@ -141,6 +148,13 @@ const onePhase = computed(
         v-if="!circuit.fitted_with_this_job"
         :path="`${path}.looked_at`"
         label="Device and cable as found"
+        kind="choice"
+        choice="Seen"
+      />
+      <JobField
+        v-if="bothWays"
+        :path="`${path}.device.both_ways`"
+        label="Opens either way"
         kind="choice"
         choice="Seen"
       />

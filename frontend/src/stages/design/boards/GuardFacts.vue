@@ -10,6 +10,7 @@ import OpenPenFields from '../../../shared/fields/OpenPenFields.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { valueAt } from '../../../shared/paths'
 import { useGuardActs } from '../../../shared/useGuardActs'
+import { useBothWays } from '../useBothWays'
 import { useGuardWords } from './useGuardWords'
 import { useOpenPart } from './useTree'
 
@@ -25,6 +26,7 @@ const rcds = computed(() => [
   { value: null, words: 'not seen yet' },
   ...usualRcds(guard.value.rcd).map((value) => ({ value, words: rcdWords(value) })),
 ])
+const bothWays = useBothWays()
 const POLES = [{ value: null, words: 'not seen yet' }, ...[1, 2, 3, 4].map((value) => ({ value, words: `${value}` }))]
 const VOLTS = [{ value: null, words: 'not seen yet' }, ...[230, 400].map((value) => ({ value, words: `${value} V` }))]
 const FITTED = [
@@ -53,6 +55,14 @@ function remove(): void {
         :items="rcds"
       />
       <JobField :path="`${path}.rating_a`" label="Rated current" kind="number" unit="A" />
+      <JobField
+        v-if="guard.kind === 'rccb' || guard.kind === 'switch'"
+        :path="`${path}.carries_by_maker`"
+        label="Its maker takes what hangs behind"
+        kind="choice"
+        choice="Seen"
+      />
+      <JobField v-if="bothWays" :path="`${path}.both_ways`" label="Opens either way" kind="choice" choice="Seen" />
       <JobField :path="`${path}.poles`" label="Poles it opens" kind="choice" :items="POLES" />
       <template v-if="guard.kind === 'switch'">
         <JobField :path="`${path}.voltage_v`" label="Its voltage" kind="choice" :items="VOLTS" />

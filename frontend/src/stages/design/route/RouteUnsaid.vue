@@ -14,6 +14,7 @@ const ANSWERS: Record<string, { words: string; value: unknown }> = {
   insulation_mm: { words: 'It passes no insulation', value: 0 },
   concealed_under_50_mm: { words: 'Nowhere hidden less than 50 mm deep', value: false },
   metal_frame: { words: 'No metal frame or lath in the wall', value: false },
+  outdoors: { words: 'Indoors, out of sun and rain', value: false },
   under_drive: { words: 'Nothing drives over it', value: false },
 }
 const unsaid = computed(() => {

@@ -109,6 +109,13 @@ function lay(changed: Partial<Cable>): void {
       <JobField :path="`${path}.under_drive`" label="Under a drive" kind="choice" :items="YES_NO" />
       <JobField :path="`${path}.warning_tape`" label="Warning tape" kind="choice" :items="YES_NO" />
     </template>
+    <JobField
+      v-if="['clipped', 'conduit_or_trunking', 'tray'].includes(section.surroundings)"
+      :path="`${path}.outdoors`"
+      label="Outdoors here"
+      kind="choice"
+      :items="YES_NO"
+    />
     <template v-if="onClips">
       <JobField :path="`${path}.fixings`" label="Fixings" kind="choice" choice="Fixings" />
       <JobField :path="`${path}.clip_spacing_mm`" label="Clips every (else usual)" kind="number" unit="mm" />

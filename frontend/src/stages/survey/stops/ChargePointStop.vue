@@ -47,6 +47,8 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
       <JobField :path="at('flex_csa_mm2')" label="Its tail, size" kind="choice" :items="TERMINALS" />
       <JobField :path="at('flex_length_m')" label="Its tail, length" kind="number" unit="m" />
     </div>
+    <TapField :path="at('feeds_back')" label="Can feed the car’s battery back" choice="Seen" />
+    <TapField :path="at('hangs_outdoors')" label="Hangs outdoors" :items="YES_NO" />
     <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
     <div class="pair">
       <SeenRcdField

@@ -17,6 +17,11 @@ const letters = computed(() => [
   { value: '', words: 'none yet' },
   ...photos.value.map((photo, index) => ({ value: photo.sha256, words: `photo ${index + 1}` })),
 ])
+// Above the declared maximum the operator has to know; the design may then go on with the figure.
+const ABOVE = ['ze_enquiry/origin', 'reading_ze/origin']
+const high = computed(() =>
+  store.evaluation?.findings.some((one) => ABOVE.includes(one.key) && one.verdict === 'falls_short'),
+)
 </script>
 
 <template>
@@ -89,4 +94,10 @@ const letters = computed(() => [
     />
     <JobField path="supply.pscc_enquiry_ka" label="Fault current by enquiry" kind="number" unit="kA" />
   </div>
+  <TapField
+    v-if="high || supply.operator_told_of_ze !== 'not_seen'"
+    path="supply.operator_told_of_ze"
+    label="Ze is above what is declared: was the operator told?"
+    choice="Seen"
+  />
 </template>
