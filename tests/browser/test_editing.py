@@ -14,7 +14,7 @@ class Choices(BrowserCase):
         expect(page.locator(".run-band")).to_contain_text("20.5 V, 8.9 %")
         page.get_by_role("button", name="4 mm²", exact=True).click()
         expect(page.get_by_role("group", name="Size of the cable")).to_contain_text(
-            "Why not: Volt drop to the car: 5.56 %"
+            "Why not: Volt drop to the car: 5.66 %"
         )
         page.get_by_role("button", name="10 mm²").first.click()
         expect(page.locator(".run-band")).to_contain_text("7.5 V, 3.2 %")

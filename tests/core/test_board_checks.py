@@ -132,7 +132,7 @@ def layout_words(whole: Any) -> list[str]:
 
 class Clamps(unittest.TestCase):
     def test_every_unit_behind_a_limit_must_follow_its_clamp(self) -> None:
-        own = {"charge_points.1.current_clamp": "no"}
+        own = {"charge_points.1.current_clamp": "no", "supply.load_limit_proven": "yes"}
         for limit in ("supply.load_limit_a", "circuits.0.load_limit_a"):
             found = {one.key: one.verdict for one in evaluation(THREE_PHASE, own | {limit: 60.0}).findings}
             circuits = [circuit.id for circuit in job(THREE_PHASE).circuits[1:]]

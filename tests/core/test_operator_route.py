@@ -59,7 +59,7 @@ class States(unittest.TestCase):
         letters = [{"kind": kind, "dated": "2026-11-02", "about": about, **more} for kind in kinds]
         return matter(base | {"letters": letters} | (changes or {}))
 
-    def test_the_latest_letter_decides(self) -> None:
+    def test_the_latest_letter_decides_where_nothing_is_agreed(self) -> None:
         for kinds, state, hold in [
             ((), OperatorState.NOT_SENT, True),
             (("application",), OperatorState.WAITING, True),
@@ -68,11 +68,46 @@ class States(unittest.TestCase):
             (("application", "fuse_upgrade_booked"), OperatorState.BOOKED, True),
             (("application", "unlooping_booked", "work_done"), OperatorState.ACCEPTED, False),
             (("application", "accepted"), OperatorState.ACCEPTED, False),
-            (("application", "accepted", "application"), OperatorState.WAITING, True),
+            (("application", "accepted", "application"), OperatorState.ACCEPTED, False),
         ]:  # fmt: skip
             with self.subTest(kinds):
                 found = self.state(*kinds)
                 self.assertEqual((found.state, found.hold), (state, hold))
+
+    def test_what_comes_later_takes_no_agreement_back(self) -> None:
+        for later in ("unlooping_booked", "fuse_upgrade_booked", "notice", "work_done"):
+            with self.subTest(later):
+                self.assertIs(self.state("accepted", later).state, OperatorState.ACCEPTED)
+        self.assertIs(self.state("accepted", "more_wanted").state, OperatorState.MORE_WANTED)
+        self.assertIs(self.state("more_wanted", "accepted").state, OperatorState.ACCEPTED)
+
+    def test_agreement_in_writing_opens_the_block_of_an_old_cut_out(self) -> None:
+        for condition, verdict in (("old", "meets"), ("damaged", "falls_short")):
+            base = {**EASY, "supply.cut_out_condition": condition}
+            letter = {
+                "kind": "accepted",
+                "dated": "2026-11-02",
+                "about": evaluation(DEVICE_IN_UNIT, base).operator.about,
+            }
+            found = {one.rule: one.verdict for one in evaluation(DEVICE_IN_UNIT, base | {"letters": [letter]}).findings}
+            with self.subTest(condition):
+                self.assertEqual(found["cut_out"], verdict)
+
+    def test_live_before_the_operator_agreed_is_a_gap(self) -> None:
+        # The first live reading is of 18 November.
+        for dated, early in (("2026-11-18", False), ("2026-11-19", True)):
+            base: dict[str, Any] = {"supply.looped": "yes"}
+            letter = {"kind": "accepted", "dated": dated, "about": matter(base).about}
+            found = evaluation(DEVICE_IN_UNIT, EASY | base | {"letters": [letter]})
+            with self.subTest(dated):
+                self.assertEqual("energised_early" in {one.rule for one in found.findings if one.is_open}, early)
+                self.assertEqual(any("agreed" in gap.text or "Energised" in gap.text for gap in found.gaps), early)
+
+    def test_a_charge_point_that_is_there_already_counts(self) -> None:
+        there = {"load.appliances": [{"kind": "car", "rating_kw": 3.6}]}
+        found = matter(there)
+        self.assertIs(found.route, Route.APPLY_BEFORE)
+        self.assertIn("16 A of it there already", " ".join(reason.text for reason in found.reasons))
 
     def test_an_answer_to_other_facts_is_out_of_date(self) -> None:
         for worse in (

@@ -17,6 +17,8 @@ from fulmen.core.network_operator.notification import letter_facts
 from tests.jobs import EXAMPLES, ROOT, RULES, job
 
 DAY = date(2026, 11, 24)
+# The operator agreed before anything was live.
+BEFORE = date(2026, 10, 1)
 
 CORE = ROOT / "fulmen" / "core"
 # What holds sentences: asking whether one is there is data, comparing or searching it is not.
@@ -94,5 +96,5 @@ def _settled(name: str) -> dict[str, Any]:
         )
         for one in calls
     )
-    agreed = Letter(kind=LetterKind.ACCEPTED, dated=DAY, about=letter_facts(made, demand_of(made, RULES)))
+    agreed = Letter(kind=LetterKind.ACCEPTED, dated=BEFORE, about=letter_facts(made, demand_of(made, RULES)))
     return made.model_copy(update={"decisions": decisions, "letters": (agreed,)}).model_dump(mode="json")

@@ -13,7 +13,7 @@ from fulmen.core.model.load import Appliance, LoadKind
 from fulmen.core.simulations.charging_time import charging_hours, charging_power_kw
 from fulmen.core.simulations.house_day import MINUTES, house_minutes
 from fulmen.core.simulations.supply_day import SupplyDay, supply_day
-from tests.jobs import RULES, job
+from tests.jobs import RULES, THREE_PHASE, job
 
 KINDS = [kind.value for kind in LoadKind]
 DAYS = st.fixed_dictionaries({
@@ -132,6 +132,17 @@ class Control(unittest.TestCase):
 
 class HowLong(unittest.TestCase):
     """Common practice, no source: what householders are told."""
+
+    def test_three_phase_cars_charge_on_three_phases(self) -> None:
+        # 16 A on three phases 11.04 kW, 32 A 22.08 kW; 40 kWh at 92 %
+        for amps, onboard_kw, power_kw in ((16.0, 11.0, 11.0), (16.0, 22.0, 11.04), (32.0, 22.0, 22.0)):
+            changes = {"charge_points.0.max_current_a": amps, "day.onboard_kw": onboard_kw, "day.battery_kwh": 80.0,
+                       "day.from_percent": 20.0, "day.to_percent": 70.0}  # fmt: skip
+            found = supply_day(job(THREE_PHASE, changes), RULES)
+            with self.subTest(amps=amps, onboard_kw=onboard_kw):
+                self.assertAlmostEqual(found.power_kw, power_kw, places=2)
+                self.assertAlmostEqual(found.alone_hours, 40 / (power_kw * 0.92), places=2)
+                self.assertAlmostEqual(max(found.car_a), power_kw * 1000 / (3 * 230), places=1)
 
     def test_what_the_trade_says(self) -> None:
         for battery_kwh, charge_point_a, onboard_kw, low, high in [

@@ -46,7 +46,9 @@ SURVEYED: list[tuple[str, dict[str, Any], Verdict]] = [
     ("own_land", {"site.parking_on_own_land": "no"}, CALL),
     ("own_land", {"site.parking_on_own_land": "yes"}, MEETS),
     ("danger_left", {"defects": [DANGER]}, CALL),
-    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes"}, MEETS),
+    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes", "supply.load_limit_proven": "yes"}, MEETS),
+    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes"}, NEEDS),
+    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes", "supply.load_limit_proven": "no"}, NEEDS),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "no"}, SHORT),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "not_seen"}, NEEDS),
     ("load_clamp", {"circuits.0.load_limit_a": 40.0, f"{POINT}current_clamp": "no"}, SHORT),
@@ -91,7 +93,7 @@ class Surveyed(unittest.TestCase):
 
     def test_what_does_not_apply_is_not_asked(self) -> None:
         for rule, changes in [
-            ("bonding_place", {"supply.no_extraneous_parts": True}), ("way_clear", {"site.hazards": ["paving"]}),
+            ("bonding_place", {"supply.incoming_metal": []}), ("way_clear", {"site.hazards": ["paving"]}),
             ("permission", {}), ("danger_left", {"defects": [DANGER | {"outcome": "put_right"}]}), ("load_clamp", {}),
             ("gland_entry", {"circuits.0.cable.record": "ev-power-data", f"{POINT}takes_armour": "no"}), ("used_unit", {}),
             ("board_make_up", {"boards.0.fitted_with_this_job": True}), ("flex_tail", {}), ("maker_rcd", {f"{POINT}upstream_rcd": None, f"{POINT}upstream_rcd_asked": "no"}),

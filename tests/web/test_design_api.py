@@ -31,7 +31,7 @@ class Design(AppCase):
         question = {"job": cut, "circuit": "ev", "act": "join", "index": 2}
         self.assertEqual(len(self.post("route", question)["route"]), 5)
         moved = self.route("surround", index=0, surroundings="tray")["route"][0]
-        self.assertEqual((moved["surroundings"], moved["method"]), ("tray", "E"))
+        self.assertEqual((moved["surroundings"], moved["method"]), ("tray", None))
         self.assertEqual(len(self.route("rate")["route"]), 5)
         laid = self.route("cable", index=4, cable={"record": "ev-power-data", "csa_mm2": 6.0})["route"][4]
         self.assertEqual(laid["cable"]["record"], "ev-power-data")

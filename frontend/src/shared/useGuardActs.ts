@@ -17,6 +17,8 @@ export function blankGuard(id: string, kind: GuardKind): Guard {
     location: '',
     rcd: null,
     open_pen: null,
+    carries_by_maker: 'not_seen',
+    both_ways: 'not_seen',
     fitted_with_this_job: false,
   }
 }
@@ -83,6 +85,8 @@ export function useGuardActs() {
         curve: 'B',
         rating_a: 20,
         breaking_capacity_ka: 6,
+        both_ways: 'not_seen',
+        energy_class: null,
         poles: null,
         rcd: { type: 'A', residual_ma: 30, time_delayed: false, switches_neutral: true },
       },

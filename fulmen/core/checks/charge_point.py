@@ -17,6 +17,7 @@ from fulmen.core.findings.rules.run import (
     GLAND_ENTRY,
     IP_CODE,
     LOAD_CLAMP,
+    SET_CURRENT,
     SMART,
     TERMINALS,
     USED_UNIT,
@@ -42,6 +43,7 @@ def charge_point_findings(case: Case) -> list[Finding]:
         _used(case),
         _smart(case),
         _data(case),
+        _set_current(case),
         _follows_clamp(case),
     ]
     return [finding for finding in findings if finding is not None]
@@ -157,14 +159,29 @@ def _data(case: Case) -> Finding | None:
     return asked.your_call(detail, basis={"asks_for": ways, "found": site.data_ways})
 
 
+def _set_current(case: Case) -> Finding | None:
+    """A unit can be turned down, not up."""
+    point, asked = case.run.charge_point, _about(SET_CURRENT, case)
+    if point.set_current_a is None or point.max_current_a is None:
+        return None
+    if point.set_current_a <= point.max_current_a:
+        return asked.meets(f"Set to {point.set_current_a:g} A of {point.max_current_a:g} A.")
+    detail = f"Set to {point.set_current_a:g} A; the unit takes {point.max_current_a:g} A at most."
+    return asked.falls_short(detail, remedy="Set it to what it can take.")
+
+
 def _follows_clamp(case: Case) -> Finding | None:
     """A load limit, of the house or of a sub-main, is only as good as the clamp that tells the charge point."""
     limits = (case.job.supply.load_limit_a, *(chained.circuit.load_limit_a for chained in case.run.chain))
     if all(limit_a is None for limit_a in limits):
         return None
     asked, clamp = _about(LOAD_CLAMP, case), case.run.charge_point.current_clamp
+    if clamp is Seen.YES and case.job.supply.load_limit_proven is Seen.YES:
+        return asked.meets("Clamp fitted, limit set, and the car was seen to turn down.")
     if clamp is Seen.YES:
-        return asked.meets("Round the line tail only, arrow with the current, its wires on a twisted pair.")
+        return asked.needs_reading(
+            "Fit the clamp round the line tail only, arrow with the current; set the limit, and see the car turn down."
+        )
     if clamp is Seen.NO:
         remedy = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
         return asked.falls_short("The unit takes no clamp, so nothing holds the limit.", remedy=remedy)

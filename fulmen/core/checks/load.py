@@ -10,7 +10,7 @@ from fulmen.core.demand.demand import tails_carry_a
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.rule import Rule
-from fulmen.core.findings.rules.supply import DEMAND, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
+from fulmen.core.findings.rules.supply import DEMAND, DEMAND_ENTERED, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.run import main_switch
 
@@ -25,6 +25,7 @@ def load_findings(case: Case) -> list[Finding]:
         _carried(case, DEMAND, supply.cut_out_fuse_a, "the cut-out fuse"),
         _carried(case, DEMAND_TAILS, tails_carry_a(case.job, case.rules), "the tails' size"),
         _carried(case, DEMAND_MAIN_SWITCH, switch.rating_a if switch is not None else None, "its rating"),
+        _entered(case),
         _meter_record(case),
     ]
     return [finding for finding in findings if finding is not None]
@@ -46,6 +47,25 @@ def _carried(case: Case, rule: Rule, limit_a: float | None, missing: str) -> Fin
         detail=f"{demand.source}; {'with the load limit' if limited else 'charge point at full load'}",
         remedy=REMEDY,
     )
+
+
+def _entered(case: Case) -> Finding | None:
+    """A total that was entered holds the house and the car: less than both together is the house's alone, or wrong."""
+    entered_a, load = case.job.supply.maximum_demand_a, case.job.load
+    if load.method is not DemandMethod.ENTERED or entered_a is None or not case.job.charge_points:
+        return None
+    asked, car_a = ask(DEMAND_ENTERED, case.rules, ORIGIN), case.demand.car_a
+    listed_a = sum(line.counted_a for line in case.demand.lines)
+    if entered_a < car_a + listed_a - 0.5:
+        listed = f" and {listed_a:.0f} A of appliances" if listed_a else ""
+        return asked.needs_fact(
+            f"{entered_a:g} A is less than {car_a:g} A for charging{listed}: enter the total with the car in it."
+        )
+    left_a, least_a = entered_a - car_a, case.rules.value("least_house_a")
+    if left_a >= least_a:
+        return asked.meets(f"{entered_a:g} A, {car_a:g} A of it for charging.")
+    detail = f"{entered_a:g} A leaves {left_a:g} A for the whole house: is the car in it? Say how it is known."
+    return asked.your_call(detail, basis={"entered_a": entered_a, "car_a": car_a})
 
 
 def _meter_record(case: Case) -> Finding | None:

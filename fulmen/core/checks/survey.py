@@ -22,6 +22,7 @@ from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard, Ownership
 from fulmen.core.model.supply import BondedService, CutOutCondition
+from fulmen.core.network_operator.notification import agreed_letter
 
 METAL_SERVICES = {BondedService.WATER, BondedService.GAS, BondedService.OIL}
 
@@ -45,6 +46,9 @@ def _cut_out(case: Case) -> Finding:
         return asked.needs_fact("Look at it without opening it: cast iron, pitch, scorch marks?")
     if condition is CutOutCondition.SOUND:
         return asked.meets("Sound, as seen from outside.")
+    letter = agreed_letter(case.job, case.demand)
+    if condition is CutOutCondition.OLD and letter is not None and not letter.stand_in:
+        return asked.meets(f"Old; the operator knows it and agreed in writing on {letter.dated:%-d %B %Y}.")
     what = "Old, cast iron or pitch-filled" if condition is CutOutCondition.OLD else "Damaged, scorched or leaking"
     return asked.falls_short(
         f"{what}: don't touch it, don't pull the fuse. The operator has to replace it before your work.",

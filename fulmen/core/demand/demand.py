@@ -8,7 +8,7 @@ from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
-from fulmen.core.model.load import Appliance, DemandMethod
+from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
 from fulmen.core.model.run import line_of, main_switch, main_tails
 from fulmen.core.model.supply import Supply
 from fulmen.core.reference.rule_set import RuleSet
@@ -62,6 +62,12 @@ def car_current_a(job: Job) -> float:
         if point.phase_count == 1:
             on[line_of(job, circuit) if circuit else Phase.L1] += point.design_current_a()
     return balanced_a + max(on.values())
+
+
+def existing_cars_a(job: Job, rules: RuleSet) -> float:
+    """Current of the charge points that are there already, entered among the house's appliances, in full [A]."""
+    there = [one for one in job.load.appliances if one.kind is LoadKind.CAR]
+    return sum(one.rating_a or (one.rating_kw or 0.0) * 1000 / rules.value("u0_v") for one in there)
 
 
 def _appliances(job: Job) -> tuple[Appliance, ...]:

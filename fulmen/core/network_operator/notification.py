@@ -8,7 +8,7 @@ from __future__ import annotations
 from datetime import date, timedelta
 from enum import StrEnum
 
-from fulmen.core.demand.demand import Demand
+from fulmen.core.demand.demand import Demand, existing_cars_a
 from fulmen.core.model.base import Part
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
@@ -19,6 +19,7 @@ from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import CutOutCondition
 from fulmen.core.reference.rule_set import RuleSet
 
+AGREES = (LetterKind.ACCEPTED, LetterKind.WORK_DONE)
 UNSOUND = (CutOutCondition.OLD, CutOutCondition.DAMAGED)
 AGAINST_WORDS = {Against.LOOPED: "looped", Against.CUT_OUT_NOT_SOUND: "cut-out not sound"}
 OPERATORS_STOPS = (Stop.CUT_OUT, Stop.METER)
@@ -78,7 +79,7 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
     route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
     about = letter_facts(job, demand)
     state = operator_state(job, about)
-    last = job.letters[-1] if job.letters else None
+    last, agreed = job.letters[-1] if job.letters else None, _agreed(job, about)
     days = int(rules.value("notify_within_days"))
     energised = energised_on(job)
     deadline = energised + timedelta(days=days) if energised and route is Route.NOTIFY_AFTER else None
@@ -96,7 +97,7 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
         letters_about=tuple(about_words(letter.about) for letter in job.letters),
         state=state,
         hold=route is Route.APPLY_BEFORE and state is not OperatorState.ACCEPTED,
-        stand_in=bool(last and last.stand_in),
+        stand_in=bool(agreed and agreed.stand_in) if agreed or not last else last.stand_in,
         deadline=deadline,
         deadline_words=words,
     )
@@ -146,23 +147,35 @@ def still_about(then: LetterFacts | None, now: LetterFacts) -> bool:
 
 
 def operator_state(job: Job, about: LetterFacts) -> OperatorState:
-    """Where the matter stands: the latest letter decides, if it is about what the job says now."""
+    """Where the matter stands: an agreement to what the job says now, else what the latest letter says of it."""
     if not job.letters:
         return OperatorState.NOT_SENT
     last = job.letters[-1]
+    if _agreed(job, about) is not None:
+        return OperatorState.ACCEPTED
     if not still_about(last.about, about):
         return OperatorState.OUT_OF_DATE
     if last.kind in TO_OPERATOR:
         return OperatorState.WAITING
-    if last.kind in (LetterKind.ACCEPTED, LetterKind.WORK_DONE):
-        return OperatorState.ACCEPTED
     return OperatorState.MORE_WANTED if last.kind is LetterKind.MORE_WANTED else OperatorState.BOOKED
+
+
+def _agreed(job: Job, about: LetterFacts) -> Letter | None:
+    """The latest letter that agrees to what the job says now.
+
+    A later notice, or work that the operator books, takes nothing back; only where the operator wants more does it.
+    """
+    for letter in reversed(job.letters):
+        if letter.kind is LetterKind.MORE_WANTED:
+            return None
+        if letter.kind in AGREES and still_about(letter.about, about):
+            return letter
+    return None
 
 
 def agreed_letter(job: Job, demand: Demand) -> Letter | None:
     """The operator's letter that agrees to what the job says now, if there is one."""
-    agreed = operator_state(job, letter_facts(job, demand)) is OperatorState.ACCEPTED
-    return job.letters[-1] if agreed else None
+    return _agreed(job, letter_facts(job, demand))
 
 
 def energised_on(job: Job) -> date | None:
@@ -174,7 +187,7 @@ def energised_on(job: Job) -> date | None:
 def _reasons(job: Job, rules: RuleSet, demand: Demand) -> tuple[Reason, ...]:
     return (
         _demand_reason(job, rules, demand),
-        _car_reason(rules, demand),
+        _car_reason(job, rules, demand),
         _loop_reason(job),
         _cut_out_reason(job),
         _defects(job),
@@ -200,11 +213,14 @@ def _demand_reason(job: Job, rules: RuleSet, demand: Demand) -> Reason:
     return Reason(text=f"Demand {total_a:.0f} A, {fuse}.", holds=Held.NO)
 
 
-def _car_reason(rules: RuleSet, demand: Demand) -> Reason:
-    most_a, car_a = rules.value("notify_car_a"), demand.car_a
+def _car_reason(job: Job, rules: RuleSet, demand: Demand) -> Reason:
+    """Every charge point of the house counts, those that are there already too."""
+    most_a, there_a = rules.value("notify_car_a"), existing_cars_a(job, rules)
+    car_a = demand.car_a + there_a
     holds = Held.YES if car_a <= most_a else Held.NO
     words = "not above" if holds is Held.YES else "above"
-    return Reason(text=f"Charging takes {car_a:g} A on a phase, {words} {most_a:g} A.", holds=holds)
+    there = f", {there_a:.0f} A of it there already" if there_a else ""
+    return Reason(text=f"Charging takes {round(car_a, 1):g} A on a phase{there}, {words} {most_a:g} A.", holds=holds)
 
 
 def _loop_reason(job: Job) -> Reason:

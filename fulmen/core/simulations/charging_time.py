@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 
-def charging_power_kw(charge_point_a: float, onboard_kw: float, u0_v: float) -> float:
-    """Power that reaches the car on one phase, P = min(U0·I, onboard charger).
+def charging_power_kw(charge_point_a: float, onboard_kw: float, u0_v: float, phases: int = 1) -> float:
+    """Power that reaches the car, P = min(n·U0·I, onboard charger).
 
     Args:
         charge_point_a: what the charge point is set to [A], 6 to 80.
         onboard_kw: rating of the car's onboard charger [kW], 1.3 to 22.
-        u0_v: nominal voltage [V].
+        u0_v: nominal voltage to earth [V].
+        phases: n, on how many phases it charges, 1 or 3.
 
     Returns:
         power [kW].
@@ -18,8 +19,10 @@ def charging_power_kw(charge_point_a: float, onboard_kw: float, u0_v: float) -> 
     7.36
     >>> charging_power_kw(32, 3.6, 230)
     3.6
+    >>> round(charging_power_kw(16, 22, 230, phases=3), 2)
+    11.04
     """
-    return min(charge_point_a * u0_v / 1000, onboard_kw)
+    return min(phases * charge_point_a * u0_v / 1000, onboard_kw)
 
 
 def charging_hours(battery_kwh: float, power_kw: float, efficiency: float) -> float:

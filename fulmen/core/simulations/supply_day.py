@@ -17,7 +17,7 @@ from fulmen.core.simulations.charging_time import charging_hours, charging_power
 from fulmen.core.simulations.house_day import MINUTES, NOON, house_minutes
 
 ASSUMED_BATTERY_KWH = 60.0
-ASSUMED_ONBOARD_KW = 7.4
+ASSUMED_ONBOARD_KW = {1: 7.4, 3: 11.0}
 
 
 class SupplyDay(Part):
@@ -59,9 +59,11 @@ def supply_day(job: Job, rules: RuleSet) -> SupplyDay:
     wanted_kwh = max(0.0, day.to_percent - day.from_percent) / 100 * battery_kwh
     # The last charge point of a twin waits its turn: the question is about one car.
     point_a = job.charge_points[0].design_current_a() if job.charge_points else car_current_a(job)
-    power_kw = charging_power_kw(point_a, day.onboard_kw or ASSUMED_ONBOARD_KW, u0_v) if point_a else 0.0
+    phases = charging_phases(job)
+    onboard_kw = day.onboard_kw or ASSUMED_ONBOARD_KW[phases]
+    power_kw = charging_power_kw(point_a, onboard_kw, u0_v, phases) if point_a else 0.0
     house_a = house_minutes(job.load.appliances, day, u0_v)
-    car = _Car(power_kw * 1000 / u0_v, wanted_kwh, u0_v, rules)
+    car = _Car(power_kw * 1000 / (phases * u0_v), wanted_kwh, phases * u0_v, rules)
     allowed = _allowed_minutes(day, rules)
     for minute in range(MINUTES):
         car.step(house_a[minute], job.supply.load_limit_a, allowed=allowed[minute], minute=minute)
@@ -94,11 +96,17 @@ def supply_day(job: Job, rules: RuleSet) -> SupplyDay:
     )
 
 
-class _Car:
-    """The car and its charge point through the day."""
+def charging_phases(job: Job) -> int:
+    """On how many phases the first charge point charges: three where unit and supply both have them."""
+    three = bool(job.charge_points) and job.charge_points[0].phase_count == 3 and job.supply.phase_count == 3
+    return 3 if three else 1
 
-    def __init__(self, most_a: float, wanted_kwh: float, u0_v: float, rules: RuleSet) -> None:
-        self.most_a, self.wanted_kwh, self.u0_v = most_a, wanted_kwh, u0_v
+
+class _Car:
+    """The car and its charge point through the day. `volts_v` is what each ampere on a line conductor is worth."""
+
+    def __init__(self, most_a: float, wanted_kwh: float, volts_v: float, rules: RuleSet) -> None:
+        self.most_a, self.wanted_kwh, self.volts_v = most_a, wanted_kwh, volts_v
         self.least_a, self.efficiency = rules.value("car_min_a"), rules.value("charging_efficiency")
         self.lag = rules.value("clamp_follows_within_s") / 60
         self.amps: list[float] = []
@@ -129,7 +137,7 @@ class _Car:
         return min(self.most_a, room_a) if room_a >= self.least_a else 0.0
 
     def _charge(self, mean_a: float, minute: int) -> None:
-        drawn = mean_a * self.u0_v / 1000 / 60
+        drawn = mean_a * self.volts_v / 1000 / 60
         drawn = min(drawn, (self.wanted_kwh - self.battery_kwh) / self.efficiency)
         self.drawn_kwh += drawn
         self.battery_kwh += drawn * self.efficiency
@@ -198,7 +206,7 @@ def _assumed(job: Job) -> tuple[str, ...]:
     if day.battery_kwh is None:
         found.append(f"a battery of {ASSUMED_BATTERY_KWH:g} kWh")
     if day.onboard_kw is None:
-        found.append(f"an onboard charger of {ASSUMED_ONBOARD_KW:g} kW")
+        found.append(f"an onboard charger of {ASSUMED_ONBOARD_KW[charging_phases(job)]:g} kW")
     elif day.onboard_kw > 7.4 and job.supply.phase_count == 1:
         found.append("a three-phase onboard charger that takes 32 A on one phase; some take only 16 A")
     if not job.load.appliances:

@@ -151,6 +151,10 @@ INDOOR_CABLE = Rule(
     "indoor_cable", "Section {number}, {place}: cable made for the place", DESIGN, Protects.CABLE,
     "Sun and water crack its sheath; the fault comes years later.",
 )  # fmt: skip
+SET_CURRENT = Rule(
+    "set_current", "Set within what the unit can take", DESIGN, Protects.CABLE,
+    "It charges at more than it was made for.",
+)  # fmt: skip
 IP_CODE = Rule(
     "ip_code", "Weatherproof enough outdoors", DESIGN, CABLE, "Rain gets in.", stop=Stop.CHARGE_POINT, asked_at=SURVEY
 )

@@ -103,6 +103,14 @@ ZE_ENQUIRY = Rule(
     "ze_enquiry", "Ze and fault current by enquiry agree", SURVEY, Protects.HOUSE,
     "One of the two is wrong, and devices are chosen by it.", stop=Stop.CUT_OUT,
 )  # fmt: skip
+DEMAND_ENTERED = Rule(
+    "demand_entered", "Entered demand holds house and car", SURVEY, Protects.SUPPLY,
+    "The figure is the house's alone, and the fuse goes at night.", stop=Stop.LOADS, topics=DEMAND_TOPICS,
+)  # fmt: skip
+ENERGISED_EARLY = Rule(
+    "energised_early", "Energised after the operator agreed", SURVEY, Protects.SUPPLY,
+    "The street carries what nobody planned for.", topics=OPERATOR_TOPIC,
+)  # fmt: skip
 DEMAND = Rule(
     "demand", "Demand within the cut-out fuse", SURVEY, Protects.SUPPLY,
     "The cut-out fuse goes, at night, for everybody.",

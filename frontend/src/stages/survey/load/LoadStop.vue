@@ -41,5 +41,12 @@ const method = computed(() => store.job!.load.method)
     class="short"
     hint="Held by the charge point’s current clamp round the line tail"
   />
+  <TapField
+    v-if="store.job!.supply.load_limit_a !== null"
+    path="supply.load_limit_proven"
+    label="Clamp fitted, limit set, and the car seen to turn down?"
+    choice="Seen"
+    hint="Till then the limit is only a plan: the certificate waits for it."
+  />
   <WaysOut />
 </template>
