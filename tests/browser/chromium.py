@@ -70,7 +70,7 @@ class BrowserCase(AppCase):
         self.url = served.url
         self.faults: list[str] = []
 
-    def page(self, path: str, phone: bool = False, dark: bool = False) -> Page:
+    def page(self, path: str, phone: bool = False, dark: bool = False, folded: bool = False) -> Page:
         """A fresh page at a path; whatever it logs as an error or asks of another host is a fault."""
         # Still where it can be: a test waits for what a page says, not for how it glides there.
         options: dict[str, Any] = {
@@ -78,6 +78,8 @@ class BrowserCase(AppCase):
         }  # fmt: skip
         context = self.browser.new_context(color_scheme="dark" if dark else "light", **options)
         self.addCleanup(context.close)
+        # What holds is folded away on screen; tests look for it, but the one about the folding.
+        context.add_init_script(f"localStorage.setItem('fulmen.checks.unfolded', '{str(not folded).lower()}')")
         page = context.new_page()
         page.set_default_timeout(TIMEOUT_MS)
         page.on("pageerror", lambda error: self.faults.append(str(error)))

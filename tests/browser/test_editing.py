@@ -17,7 +17,7 @@ class Choices(BrowserCase):
             "Why not: Volt drop to the car: 5.66 %"
         )
         page.get_by_role("button", name="10 mm²").first.click()
-        expect(page.locator(".run-band")).to_contain_text("7.5 V, 3.2 %")
+        expect(page.locator(".run-band")).to_contain_text("7.6 V, 3.3 %")
         expect(page.get_by_role("status")).to_have_text("Saved")
         page.reload()
         expect(page.get_by_role("button", name="10 mm²", exact=True)).to_be_visible()
@@ -58,6 +58,20 @@ class Choices(BrowserCase):
         expect(
             page.get_by_role("row", name="4 duct 6 mm² three-core steel wire armoured D 5.5 49.6 40 32 3.72 0.318")
         ).to_be_visible()
+
+    def test_what_holds_is_folded_by_what_it_is_about(self) -> None:
+        page = self.job_page("Two cars", "design", folded=True)
+        ledger = page.get_by_role("region", name="Checks")
+        expect(ledger.get_by_role("button", name="32 A device for a 16 A unit")).to_be_visible()
+        self.assertLess(ledger.get_by_role("listitem").count(), 12)
+        sub_main = ledger.get_by_role("heading", name="Sub-main to the yard").get_by_role("button")
+        expect(sub_main).to_have_attribute("aria-expanded", "false")
+        sub_main.press("Enter")
+        expect(ledger.get_by_role("button", name="Weakest section carries 63 A")).to_be_visible()
+        sub_main.press("Enter")
+        expect(ledger.get_by_role("button", name="Weakest section carries 63 A")).to_have_count(0)
+        ledger.get_by_label("Show what holds as well").check()
+        expect(ledger.get_by_role("button", name="Weakest section carries 63 A")).to_be_visible()
 
     def test_a_reason_settles_what_is_your_call(self) -> None:
         page = self.job_page("Saddler", "design")

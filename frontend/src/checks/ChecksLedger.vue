@@ -1,11 +1,13 @@
 <script setup lang="ts">
-// The checks of some stages: what needs attention first, any row opens its working.
+// The checks of some stages: what needs attention, what is tight, then the rest folded by what it is about.
+import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { Finding, Stage } from '../api/types'
 import { verdictWords } from '../shared/format'
 import { useJob } from '../job/useJob'
 import FindingRow from './FindingRow.vue'
+import { useCheckGroups } from './useCheckGroups'
 
 const props = defineProps<{ stages: Stage[]; title?: string; filter?: (finding: Finding) => boolean }>()
 
@@ -14,6 +16,20 @@ const opened = ref<string>()
 const findings = computed(() =>
   (store.evaluation?.findings ?? []).filter((one) => props.stages.includes(one.stage) && (props.filter?.(one) ?? true)),
 )
+const { attention, tight, rest } = useCheckGroups(() => findings.value)
+const every = useStorage('fulmen.checks.unfolded', false)
+const unfolded = ref(new Set<string>())
+const shown = (name: string) => every.value || unfolded.value.has(name)
+const parts = computed(() => [
+  { name: '', rows: attention.value, folds: false },
+  { name: 'Tight: less than a tenth to spare', rows: tight.value, folds: false },
+  ...rest.value.map((one) => ({ ...one, folds: true })),
+])
+function fold(name: string): void {
+  const now = new Set(unfolded.value)
+  if (!now.delete(name)) now.add(name)
+  unfolded.value = now
+}
 const summary = computed(() => {
   const counts = new Map<string, number>()
   for (const one of findings.value) {
@@ -30,15 +46,25 @@ const summary = computed(() => {
       <h2>{{ title ?? 'Checks' }}</h2>
       <p class="quiet" aria-live="polite">{{ summary }}</p>
     </header>
-    <ul>
-      <FindingRow
-        v-for="one in findings"
-        :key="one.key"
-        :finding="one"
-        :open="opened === one.key"
-        @toggle="opened = opened === one.key ? undefined : one.key"
-      />
-    </ul>
+    <template v-for="part in parts" :key="part.name">
+      <h3 v-if="part.folds">
+        <button type="button" :aria-expanded="shown(part.name)" @click="fold(part.name)">
+          <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true"><path d="M4 2l4 4-4 4" /></svg>
+          {{ part.name }}<span class="quiet figure">{{ part.rows.length }}</span>
+        </button>
+      </h3>
+      <h3 v-else-if="part.name && part.rows.length" class="plain">{{ part.name }}</h3>
+      <ul v-if="part.rows.length && (!part.folds || shown(part.name))">
+        <FindingRow
+          v-for="one in part.rows"
+          :key="one.key"
+          :finding="one"
+          :open="opened === one.key"
+          @toggle="opened = opened === one.key ? undefined : one.key"
+        />
+      </ul>
+    </template>
+    <label v-if="rest.length" class="every"><input v-model="every" type="checkbox" /> Show what holds as well</label>
     <p v-if="!findings.length" class="quiet empty">Nothing to check here yet.</p>
   </section>
 </template>
@@ -62,6 +88,55 @@ ul {
   list-style: none;
   margin: 0;
   padding: 0;
+}
+h3 {
+  font-size: 0.95rem;
+  border-top: 1px solid var(--line);
+}
+h3.plain {
+  color: var(--quiet);
+  font-size: 0.85rem;
+  padding: 12px 0 4px;
+}
+h3 button {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  width: 100%;
+  min-height: 44px;
+  background: none;
+  border: 0;
+  font: inherit;
+  font-weight: 700;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+h3 button .figure {
+  margin-left: auto;
+  font-weight: 400;
+}
+h3 path {
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 2;
+}
+h3 button[aria-expanded='true'] svg {
+  transform: rotate(90deg);
+}
+.every {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  font-size: 0.88rem;
+  color: var(--quiet);
+  border-top: 1px solid var(--line);
+}
+.every input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--copper);
 }
 .empty {
   padding: 16px 0;

@@ -50,6 +50,8 @@ const shade = computed(
     )(points.value) ?? '',
 )
 
+/** Above its mark, but below it where that would stand in the track above. */
+const captionY = (markY: number) => (markY - 18 < props.top ? markY + 18 : markY - 8)
 // The two texts at the right keep their distance, whichever is on top.
 const texts = computed(() => {
   const limit = limits.value.at(-1)
@@ -90,7 +92,7 @@ const texts = computed(() => {
       <circle :cx="mark.x" :cy="y(mark.value)" r="6" class="mark glide" :class="{ expected: mark.expected }" />
       <text
         :x="mark.x + (mark.x === last.x ? -10 : 10)"
-        :y="y(mark.value) - 8"
+        :y="captionY(y(mark.value))"
         :text-anchor="mark.x === last.x ? 'end' : 'start'"
         class="mono marked"
       >

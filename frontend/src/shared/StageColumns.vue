@@ -12,7 +12,7 @@
 <style scoped>
 .columns {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(340px, 420px);
+  grid-template-columns: minmax(0, 1fr) minmax(340px, max(420px, 32%));
   min-height: 50vh;
 }
 .work {

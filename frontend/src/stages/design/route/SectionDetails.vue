@@ -55,7 +55,7 @@ function lay(changed: Partial<Cable>): void {
   <div class="details">
     <JobField
       :path="`${path}.temperature_c`"
-      :label="inGround ? 'Ground (else 20)' : 'Air around it (else 30)'"
+      :label="inGround ? 'Ground, else 20' : 'Air, else 30'"
       kind="number"
       unit="°C"
     />
@@ -83,7 +83,7 @@ function lay(changed: Partial<Cable>): void {
       <JobField
         v-if="!['in_wall', 'loft_under'].includes(section.surroundings)"
         :path="`${path}.insulation_mm`"
-        label="Wholly in insulation for"
+        label="In insulation for"
         kind="number"
         unit="mm"
       />
@@ -94,7 +94,7 @@ function lay(changed: Partial<Cable>): void {
         kind="choice"
         :items="YES_NO"
       />
-      <JobField :path="`${path}.concealed_under_50_mm`" label="Hidden under 50 mm deep" kind="choice" :items="YES_NO" />
+      <JobField :path="`${path}.concealed_under_50_mm`" label="Hidden under 50 mm" kind="choice" :items="YES_NO" />
       <JobField
         v-if="section.concealed_under_50_mm"
         :path="`${path}.in_zone`"
@@ -118,7 +118,7 @@ function lay(changed: Partial<Cable>): void {
     />
     <template v-if="onClips">
       <JobField :path="`${path}.fixings`" label="Fixings" kind="choice" choice="Fixings" />
-      <JobField :path="`${path}.clip_spacing_mm`" label="Clips every (else usual)" kind="number" unit="mm" />
+      <JobField :path="`${path}.clip_spacing_mm`" label="Clips every" kind="number" unit="mm" />
     </template>
     <template v-if="section.surroundings === 'post'">
       <JobField :path="`${path}.hole_depth_m`" label="Hole, depth" kind="number" unit="m" />
@@ -176,9 +176,14 @@ function lay(changed: Partial<Cable>): void {
 <style scoped>
 .details {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 164px), 1fr));
   gap: 10px;
   padding: 8px 0;
+}
+@media (max-width: 839px) {
+  .details {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
 }
 .wide {
   grid-column: 1 / -1;

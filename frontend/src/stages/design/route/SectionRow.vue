@@ -134,16 +134,13 @@ li {
 }
 @media (max-width: 839px) {
   li {
-    grid-template-columns: 46px 1fr 118px;
+    grid-template-columns: 46px minmax(96px, 1fr) auto auto;
   }
   .surroundings {
     grid-column: 2 / -1;
   }
   .length {
-    grid-column: 2 / 3;
-  }
-  .tools {
-    grid-column: 2 / -1;
+    grid-column: 2;
   }
 }
 </style>
