@@ -7,6 +7,7 @@ from typing import Any, Protocol
 
 from markupsafe import Markup
 
+from fulmen.core.alternatives.reach import how_far, reach_words
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
 from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.origin import ORIGIN, three_phase_fault_ka
@@ -89,7 +90,12 @@ def _content(issue: Issue) -> dict[str, Any]:
         "fed_by": _fed_by(job),
         "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],
         "drawings": [
-            (one, Markup(run_drawing(one, evaluation.guards_to(one.charge_point)))) for one in evaluation.profiles
+            (
+                one,
+                Markup(run_drawing(one, evaluation.guards_to(one.charge_point))),
+                reach_words(how_far(job, one.charge_point, rule_set(job.rule_set))),
+            )
+            for one in evaluation.profiles
         ],
         "faults": evaluation.faults,
         "instruments": sorted({reading.instrument for reading in job.readings if reading.instrument}),

@@ -7,6 +7,7 @@ from io import StringIO
 
 from flask import Response
 
+from fulmen.core.alternatives.reach import how_far
 from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import SearchResult, search
 from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
@@ -34,6 +35,7 @@ from fulmen.web.design_schemas import (
     ChangeList,
     LayoutList,
     PointQuestion,
+    ReachList,
     RemedyList,
     RemedyQuestion,
     RouteAnswer,
@@ -102,6 +104,13 @@ def take_charge_point_out(body: PointQuestion) -> Response:
 def search_ways(body: PointQuestion) -> Response:
     """Try every sensible way to feed one charge point."""
     return reply(search(body.job, body.charge_point, rule_set(body.job.rule_set), price_list(store())))
+
+
+@design.post("/reach", responses={200: ReachList})
+@allows(Role.ELECTRICIAN)
+def tell_how_far_it_holds(body: PointQuestion) -> Response:
+    """Tell how far one charge point's design holds: route, loop, load, heat, company, insulation, fuse."""
+    return reply(ReachList(reaches=list(how_far(body.job, body.charge_point, rule_set(body.job.rule_set)))))
 
 
 @design.post("/remedies", responses={200: RemedyList})

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fulmen.core.alternatives.reach import Reach
 from fulmen.core.alternatives.remedies import Remedy
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
@@ -47,6 +48,12 @@ class PointQuestion(Question):
     """About one charge point of a job."""
 
     charge_point: Id
+
+
+class ReachList(BaseModel):
+    """How far a design holds, fact by fact; empty where it falls short as it stands."""
+
+    reaches: list[Reach]
 
 
 class LayoutList(BaseModel):

@@ -59,6 +59,15 @@ class Choices(BrowserCase):
             page.get_by_role("row", name="4 duct 6 mm² three-core steel wire armoured D 5.5 49.6 40 32 3.72 0.318")
         ).to_be_visible()
 
+    def test_how_far_it_holds_is_worked_out_and_forgotten_with_the_facts(self) -> None:
+        page = self.job_page("Lime Kiln", "design")
+        part = page.get_by_role("region", name="How far it holds")
+        part.get_by_role("button", name="Work out how far this design holds").click()
+        expect(part.get_by_role("row", name="Route, longer by")).to_contain_text("33.0 m")
+        expect(part.get_by_role("row", name="Ze, up to")).to_contain_text("Loop opens the device")
+        page.get_by_label("Length").first.fill("9.2")
+        expect(part.get_by_role("button", name="Work out how far this design holds")).to_be_visible()
+
     def test_what_holds_is_folded_by_what_it_is_about(self) -> None:
         page = self.job_page("Two cars", "design", folded=True)
         ledger = page.get_by_role("region", name="Checks")

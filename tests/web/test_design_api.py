@@ -61,6 +61,17 @@ class Design(AppCase):
         self.assertEqual(self.post("charge-point-out", question, 422)["field"], "charge_point")
         self.assertEqual(self.post("layouts", question | {"charge_point": "none"}, 422)["field"], "charge_point")
 
+    def test_how_far_a_design_holds(self) -> None:
+        found = self.post("reach", {"job": document(), "charge_point": "charge-point"})["reaches"]
+        self.assertEqual(found[0]["key"], "route")
+        self.assertGreater(found[0]["holds_to"], 0)
+        self.assertEqual(
+            self.post("reach", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})["reaches"], []
+        )
+        self.assertEqual(
+            self.post("reach", {"job": document(), "charge_point": "nobody"}, 422)["field"], "charge_point"
+        )
+
     def test_a_search_and_a_mend(self) -> None:
         found = self.post("search", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})
         self.assertGreater(found["tried"], 10_000)

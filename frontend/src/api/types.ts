@@ -24,6 +24,7 @@ export type ProfileSection = Complete<Schemas['ProfileSection']>
 export type LayoutChoice = Complete<Schemas['LayoutChoice']>
 export type SearchResult = Complete<Schemas['SearchResult']>
 export type FoundWay = Complete<Schemas['FoundWay']>
+export type Reach = Complete<Schemas['Reach']>
 export type Remedy = Complete<Schemas['Remedy']>
 export type MaterialsList = Complete<Schemas['MaterialsList']>
 export type PriceList = Complete<Schemas['PriceList']>

@@ -7,6 +7,7 @@ import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import StageColumns from '../../shared/StageColumns.vue'
 import ArrangementFields from './ArrangementFields.vue'
+import HowFar from './HowFar.vue'
 import { PARTS, PROTECTING } from './parts'
 import RouteEditor from './route/RouteEditor.vue'
 import SpecificationSentence from './SpecificationSentence.vue'
@@ -68,6 +69,7 @@ const surveyOpen = computed(
               : 'The route, as walked from the board'
           "
         />
+        <HowFar />
         <ArrangementFields :circuit-index="finalIndex" />
       </template>
       <p v-else class="quiet">

@@ -1,14 +1,13 @@
 <script setup lang="ts">
-// What else bears on one section: heat and company, its own cable, how it is laid, what was seen; split and join.
+// What else bears on one section: heat, company, its own cable, how it is laid, what was seen; split and join.
 import { computed, ref } from 'vue'
 
 import type { Cable, Circuit, Section } from '../../../api/types'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 import { typedNumber } from '../../../shared/format'
-import { useCatalogue } from '../../../shared/useCatalogue'
 import { useCables } from '../useCables'
-import { useLaidSection } from '../useLaidSection'
+import SectionMethod from './SectionMethod.vue'
 import type { RouteAct } from './useRouteWriting'
 
 const props = defineProps<{ path: string; circuit: Circuit; section: Section; index: number }>()
@@ -23,15 +22,6 @@ const GROUP = Array.from({ length: 9 }, (_, index) => ({
   words: index ? `${index + 1} circuits` : 'alone',
 }))
 const { items, sizes, byId } = useCables()
-const { words: inWords } = useCatalogue()
-const { section: laid } = useLaidSection(() => [props.circuit.id, props.index])
-// What the place allows: the first follows from it.
-const methods = computed(() =>
-  (laid.value?.methods ?? []).map((one, place) => ({
-    value: place ? one : null,
-    words: inWords('ReferenceMethod', one),
-  })),
-)
 const inGround = computed(() => ['buried', 'duct'].includes(props.section.surroundings))
 const onClips = computed(() =>
   ['clipped', 'under_floor', 'loft', 'loft_under', 'post'].includes(props.section.surroundings),
@@ -41,7 +31,6 @@ const keepOff = computed(() => props.section.hazards.some((one) => one === 'pipe
 const cut = ref(String(Math.round(props.section.length_m * 5) / 10))
 
 const split = () => emit('write', { act: 'split', index: props.index, at_m: Number(typedNumber(cut.value) ?? 0) })
-const join = () => emit('write', { act: 'join', index: props.index })
 function lay(changed: Partial<Cable>): void {
   const wanted = { ...cable.value, ...changed }
   const made = byId(wanted.record)?.sizes_mm2 ?? []
@@ -60,14 +49,7 @@ function lay(changed: Partial<Cable>): void {
       unit="°C"
     />
     <JobField :path="`${path}.grouped_circuits`" label="Grouped with" kind="choice" :items="GROUP" />
-    <JobField
-      v-if="methods.length > 1"
-      :path="`${path}.method`"
-      label="Method, by its place"
-      kind="choice"
-      :items="methods"
-      class="two"
-    />
+    <SectionMethod :path="path" :circuit="circuit.id" :index="index" class="two" />
     <template v-if="inGround">
       <JobField :path="`${path}.soil_km_per_w`" label="Soil resistivity" kind="number" unit="K·m/W" />
       <JobField :path="`${path}.in_duct`" label="In a duct" kind="choice" :items="YES_NO" />
@@ -162,7 +144,11 @@ function lay(changed: Partial<Cable>): void {
     <div class="wide acts">
       <v-text-field v-model="cut" label="Cut it at" suffix="m" inputmode="decimal" class="cut" />
       <v-btn variant="outlined" size="small" @click="split">Split</v-btn>
-      <v-btn v-if="index < circuit.route.length - 1" variant="outlined" size="small" @click="join"
+      <v-btn
+        v-if="index < circuit.route.length - 1"
+        variant="outlined"
+        size="small"
+        @click="emit('write', { act: 'join', index })"
         >Join with the next</v-btn
       >
       <v-btn v-if="index > 0" variant="text" size="small" @click="emit('move', -1)">Move up</v-btn>
