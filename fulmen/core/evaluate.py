@@ -198,6 +198,8 @@ def _decided(job: Job, finding: Finding) -> Finding:
     decision = job.decision(finding.key) if finding.verdict is Verdict.YOUR_CALL else None
     if decision is None or decision.basis != finding.basis:
         return finding
+    if finding.conditions and decision.condition not in {one.key for one in finding.conditions}:
+        return finding
     return finding.model_copy(update={"decision": decision})
 
 

@@ -414,6 +414,19 @@ class OnTt(unittest.TestCase):
 
 
 class Decisions(unittest.TestCase):
+    def test_what_protects_people_asks_which_condition_makes_it_sound(self) -> None:
+        """“Usual here” alone settles nothing where a rule has conditions; one of another rule doesn't either."""
+        alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}, **UNREAD}
+        call = finding("rcd_at_board", DEVICE_IN_UNIT, alone)
+        self.assertGreater(len(call.conditions), 1)
+        for condition, settled in (("", False), ("usual_here", False), (call.conditions[0].key, True)):
+            reason = {"key": call.key, "basis": call.basis, "reason": "Usual here.", "name": "R. Quillfeather",
+                      "decided_on": "2026-11-20", "condition": condition}  # fmt: skip
+            found = finding("rcd_at_board", DEVICE_IN_UNIT, alone | {"decisions": [reason]})
+            with self.subTest(condition):
+                self.assertEqual(not found.is_open, settled)
+                self.assertEqual(found.condition_words(), call.conditions[0].words if settled else "")
+
     def test_a_call_stays_a_call_and_is_closed_by_its_reason(self) -> None:
         found = finding("maker_device")
         self.assertEqual(found.verdict, CALL)

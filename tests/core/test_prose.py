@@ -92,7 +92,13 @@ def _settled(name: str) -> dict[str, Any]:
     calls = [one for one in evaluate(made, RULES).findings if one.verdict is Verdict.YOUR_CALL]
     decisions = tuple(
         Decision(
-            key=one.key, about=one.detail, basis=one.basis, reason="It serves.", name="R. Quillfeather", decided_on=DAY
+            key=one.key,
+            about=one.detail,
+            basis=one.basis,
+            reason="It serves.",
+            name="R. Quillfeather",
+            decided_on=DAY,
+            condition=one.conditions[0].key if one.conditions else "",
         )
         for one in calls
     )

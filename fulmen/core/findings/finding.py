@@ -70,6 +70,13 @@ class WorkingLine(Part):
         return f"{line}   [{self.source}]" if self.source else line
 
 
+class Condition(Part):
+    """What makes a call sound: something that can be looked at, by its key and in words."""
+
+    key: str
+    words: str
+
+
 class Finding(Part):
     """One judged question about the job; `findings.question` makes it.
 
@@ -77,8 +84,9 @@ class Finding(Part):
     the sentences say. `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at
     or below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
     where it falls short, `school` which way of two this is where practice differs; `protects` marks the rules that
-    protect people at the car. `place` is the stop of the walk where its facts are looked at; `step` the test step it
-    judges; `whose` names the circuit or board it is about, where the job holds several.
+    protect people at the car. `conditions` are those of which one must be named where it is decided. `place` is the
+    stop of the walk where its facts are looked at; `step` the test step it judges; `whose` names the circuit or board
+    it is about, where the job holds several.
     """
 
     rule: str
@@ -104,6 +112,7 @@ class Finding(Part):
     remedy: str = ""
     fear: str = ""
     school: str = ""
+    conditions: SkipValidation[tuple[Condition, ...]] = ()
     named: bool = False
     whose: str = ""
     decision: Decision | None = None
@@ -127,6 +136,11 @@ class Finding(Part):
     def protects(self) -> bool:
         """Whether it protects people at the car."""
         return Topic.PEOPLE in self.topics
+
+    def condition_words(self) -> str:
+        """The condition that its decision rests on, in words; empty where none was asked for."""
+        chosen = self.decision.condition if self.decision is not None else ""
+        return next((one.words for one in self.conditions if one.key == chosen), "")
 
     def figures(self) -> str:
         """Value against limit as plain text, empty where the question has no figure."""

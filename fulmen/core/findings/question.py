@@ -122,8 +122,11 @@ class Question(NamedTuple):
         # Thousands of findings are made in a search: what is usual is left to the default.
         if verdict is Verdict.FALLS_SHORT:
             more["fear"] = rule.can_happen
-        elif verdict is Verdict.YOUR_CALL and rule.schools is not None:
-            more["school"] = rule.schools.words()
+        elif verdict is Verdict.YOUR_CALL:
+            if rule.schools is not None:
+                more["school"] = rule.schools.words()
+            if rule.conditions:
+                more["conditions"] = rule.conditions
         if rule.stop is not None and self.on_the_walk:
             more["place"] = rule.stop
         if rule.step is not None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.findings.finding import Stage, Topic
+from fulmen.core.findings.rules import conditions
 from fulmen.core.findings.rules.rule import Protects, Rule, Schools
 from fulmen.core.model.stops import Stop
 
@@ -13,6 +14,7 @@ TNS_SCHOOL = Rule(
     "tns_school", "TN-S service: how its earth is taken", DESIGN, PEOPLE,
     "The operator joins earth and neutral in the street one day, and nobody at the house is told.",
     stop=Stop.CUT_OUT, asked_at=SURVEY, topics=PEOPLE_TOPIC,
+    conditions=conditions.TN_S_AS_FOUND,
     schools=Schools("treat TN-S as PME", "accept TN-S as found, on the operator's written word"),
 )  # fmt: skip
 OPEN_PEN = Rule(
@@ -20,17 +22,20 @@ OPEN_PEN = Rule(
     "The street's neutral breaks, the house's load lifts the earth terminal, and with it the car. Who touches it "
     "stands on the ground and takes that voltage for as long as it lasts.",
     stop=Stop.CHARGE_POINT, asked_at=SURVEY, topics=PEOPLE_TOPIC,
+    conditions=conditions.BALANCE_OR_ROD,
     schools=Schools("a measure that hangs on no other load", "rest on the balance of the installation"),
 )  # fmt: skip
 ELECTRODE_TOUCH = Rule(
     "electrode_touch", "Electrode and RCD hold the touch voltage", DESIGN, PEOPLE,
     "An earth fault lifts the car to a dangerous voltage before the RCD sees enough to open.",
     stop=Stop.EARTH, topics=PEOPLE_TOPIC,
+    conditions=conditions.WINTER,
 )  # fmt: skip
 ELECTRODE_STABLE = Rule(
     "electrode_stable", "Electrode low enough to stay stable", DESIGN, PEOPLE,
     "It dries out or freezes, and the RCD no longer sees enough current to open.",
     stop=Stop.EARTH, topics=PEOPLE_TOPIC,
+    conditions=conditions.WINTER,
 )  # fmt: skip
 FALL_OF_POTENTIAL = Rule(
     "fall_of_potential", "Three fall-of-potential readings agree", DESIGN, PEOPLE,
@@ -65,6 +70,7 @@ RCD_AT_BOARD = Rule(
     "rcd_at_board", "RCD at the board as well as in the unit", DESIGN, PEOPLE,
     "The cable before the unit has no RCD: a damaged one is left to the fuse.", topics=PEOPLE_TOPIC,
     schools=Schools("an RCBO at the board too", "rely on the RCD in the unit"),
+    conditions=conditions.RCD_PAST_THE_CABLE,
 )  # fmt: skip
 LOADS_RCD = Rule(
     "loads_rcd", "Sockets and lights behind {residual_ma} mA", DESIGN, PEOPLE,
@@ -74,6 +80,7 @@ RCD_NEUTRAL = Rule(
     "rcd_neutral", "RCD at the board opens the neutral too", DESIGN, PEOPLE,
     "A borrowed or live neutral stays joined while somebody works on what they think is dead.", topics=PEOPLE_TOPIC,
     schools=Schools("a double-pole RCBO", "leave the neutral to the RCD in the unit"),
+    conditions=conditions.ISOLATED_ELSEWHERE,
 )  # fmt: skip
 DC_PROTECTION = Rule(
     "dc_protection", "Smooth DC from the car can't blind the RCD", DESIGN, PEOPLE,
@@ -99,6 +106,7 @@ TT_ORIGIN_RCD = Rule(
     "tt_origin_rcd", "TT origin has a time-delayed RCD", DESIGN, PEOPLE,
     "A fault before the circuit's own RCD stays: the fuse never blows on an electrode's loop.",
     stop=Stop.BOARD, topics=PEOPLE_TOPIC,
+    conditions=conditions.TT_IN_FRONT,
 )  # fmt: skip
 MAKER_RCD = Rule(
     "maker_rcd", "RCD before the unit as its maker asks", DESIGN, PEOPLE,
@@ -114,10 +122,12 @@ DISCONNECTION = Rule(
     "disconnection", "{opens} in {time_s} s", DESIGN, PEOPLE,
     "The metal of the charge point stays live until the fuse or breaker makes up its mind.",
     short="loop", told_with_choices=True,
+    conditions=conditions.RCD_OPENS_ALONE,
 )  # fmt: skip
 DC_SUM = Rule(
     "dc_sum", "{rcd} stands the smooth DC of every car behind it", DESIGN, PEOPLE,
     "Two cars let twice as much smooth DC pass as one, and the RCD that all rely on goes blind.", topics=PEOPLE_TOPIC,
+    conditions=conditions.ELSE_PROTECTED,
 )  # fmt: skip
 GOES_OFF = Rule(
     "goes_off", "What goes off with the {rcd}", DESIGN, Protects.HOUSE,
@@ -144,6 +154,7 @@ SURVIVES_FAULT = Rule(
 LEAST_FAULT = Rule(
     "least_fault", "The least short circuit opens the device at once", DESIGN, Protects.CABLE,
     "A short far out is too weak to trip the breaker at once; it opens late, and the cable cooks till then.",
+    conditions=conditions.SHORT_COVERED,
 )  # fmt: skip
 ARMOUR_ALONE = Rule(
     "armour_alone", "Armour big enough alone as protective conductor", DESIGN, Protects.CABLE,

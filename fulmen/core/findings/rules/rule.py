@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import NamedTuple
 
-from fulmen.core.findings.finding import Stage, Topic
+from fulmen.core.findings.finding import Condition, Stage, Topic
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.stops import Stop
 
@@ -39,7 +39,8 @@ class Rule:
 
     `title` is the question, with places in braces for what it is asked about. `stage` is where its answer shows,
     `asked_at` where its facts are entered, if elsewhere; `stop` where on the walk they are looked at. `short` names
-    its figure in a list. `can_happen` says what may follow where it falls short, `schools` where practice differs.
+    its figure in a list. `can_happen` says what may follow where it falls short, `schools` where practice differs,
+    `conditions` what makes a call of it sound, of which a decision names one.
     """
 
     key: str
@@ -51,6 +52,7 @@ class Rule:
     asked_at: Stage | None = None
     short: str = ""
     schools: Schools | None = None
+    conditions: tuple[Condition, ...] = ()
     topics: tuple[Topic, ...] = ()
     step: StepKey | None = None
     told_with_choices: bool = False

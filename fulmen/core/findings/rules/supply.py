@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.findings.finding import Stage, Topic
+from fulmen.core.findings.rules import conditions
 from fulmen.core.findings.rules.rule import Protects, Rule
 from fulmen.core.model.stops import Stop
 
@@ -69,6 +70,7 @@ DANGER_LEFT = Rule(
     "danger_left", "Nothing dangerous left behind", SURVEY, Protects.HOUSE,
     "The danger that was seen hurts somebody.",
     stop=Stop.BOARD,
+    conditions=conditions.DANGER,
 )  # fmt: skip
 BOARD_MAKE_UP = Rule(
     "board_make_up", "Board takes the new device", SURVEY, Protects.CABLE,
@@ -94,6 +96,7 @@ BOARD_CASE = Rule(
 MAIN_SWITCH_POLES = Rule(
     "main_switch_poles", "Main switch opens every live conductor", SURVEY, Protects.WORK,
     "Somebody works on a neutral that is not dead.", stop=Stop.BOARD,
+    conditions=conditions.NEUTRAL_AT_EARTH,
 )  # fmt: skip
 BOARD_IP = Rule(
     "board_ip", "Outdoor board keeps the weather out", Stage.DESIGN, Protects.CABLE,
