@@ -17,8 +17,10 @@ from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
+from fulmen.core.model.route import MAY_BE_OUTDOORS, OUT_OF_DOORS
 from fulmen.core.model.run import runs
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, THREE_PHASE, TT, evaluation, job
+from fulmen.core.reference.cable_catalogue import cable_of, cable_record
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, THREE_PHASE, TT, evaluation, job
 
 PRICES = invented_prices()
 # What neither cable, device nor arrangement decides is left out of the comparison.
@@ -74,6 +76,30 @@ class Result(unittest.TestCase):
         self.assertLessEqual(sum(one.times for one in found.reasons), found.tried - found.held)
         times = [one.times for one in found.reasons]
         self.assertEqual(times, sorted(times, reverse=True))
+
+    def test_only_what_a_good_designer_would_accept_is_proposed(self) -> None:
+        """No 25 mm² before one unit's device, no board just before the car, one joint, nothing outdoors that may not be."""
+        for name in (DEVICE_IN_UNIT, GARAGE, TT, HALFWAY):
+            now = job(name)
+            for way in result(name).few:
+                then = apply_changes(now, way.changes)
+                final = next(one for one in then.circuits if one.feeds == "charge-point")
+                with self.subTest(name=name, way=way.cable, layout=way.layout):
+                    if final.device.rating_a <= 40:
+                        self.assertLessEqual(max(cable_of(final, one).csa_mm2 for one in final.route), 16)
+                    self.assertLessEqual(
+                        way.joints, max(1, next(each.joints for each in result(name).few if each.standing))
+                    )
+                    if len(then.boards) > len(now.boards) and "sub-main" in way.layout:
+                        self.assertGreaterEqual(sum(one.length_m for one in final.route), 3)
+                    for section in final.route:
+                        record = cable_record(cable_of(final, section).record)
+                        outside = section.outdoors or section.surroundings in OUT_OF_DOORS
+                        self.assertTrue(record.outdoors or not outside)
+                        if section.surroundings in MAY_BE_OUTDOORS:
+                            self.assertTrue(record.outdoors or section.outdoors is False)
+                    ratings = [one.circuit.device.rating_a for one in runs(then)[0].chain]
+                    self.assertEqual(ratings, sorted(ratings, reverse=True))
 
     def test_the_few_hold_as_whole_jobs_and_their_changes_take_them(self) -> None:
         from fulmen.core.editing.changes import apply_changes

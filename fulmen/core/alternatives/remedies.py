@@ -30,7 +30,7 @@ from fulmen.core.model.run import Run, runs
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import records_for
 from fulmen.core.reference.rule_set import RuleSet
-from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
+from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
 
 MOST_OFFERED, MOST_PAIRED, MOST_TRIED = 4, 14, 90
 
@@ -188,7 +188,7 @@ def _of(job: Job, circuit: Circuit) -> str:
 
 def _cable_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     cables = {section.cable for section in circuit.route}
-    sizes = [size for size in SIZES_MM2 if size > circuit.cable.csa_mm2]
+    sizes = [size for size in sizes_before(circuit.device.rating_a) if size > circuit.cable.csa_mm2]
     for steps, size in enumerate(sizes, 1):
         sections = [
             Change(field=f"circuits.{index}.route.{place}.cable.csa_mm2", value=size)

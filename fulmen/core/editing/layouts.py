@@ -17,6 +17,8 @@ from fulmen.core.model.tails import TailsStretch
 
 # What is reckoned with until the way of the second tails is measured; common practice, no source.
 SECOND_TAILS_M = 1.0
+# What a new board's switch is made for, above any device before it.
+SWITCH_A = 100.0
 
 
 @dataclass(frozen=True)
@@ -66,7 +68,9 @@ def free_id(job: Job, wanted: str) -> str:
 def _switch(job: Job) -> Guard:
     """The switch that a new small board brings: both live conductors of a single-phase supply, all of a three-phase."""
     poles = 2 if job.supply.phase_count == 1 else 4
-    return Guard(id=free_id(job, "switch"), kind=GuardKind.SWITCH, poles=poles, fitted_with_this_job=True)
+    return Guard(
+        id=free_id(job, "switch"), kind=GuardKind.SWITCH, rating_a=SWITCH_A, poles=poles, fitted_with_this_job=True
+    )  # fmt: skip
 
 
 def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
@@ -101,7 +105,8 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
     if len(chained.circuit.route) < 2:
         return None
     board = Board(
-        id=free_id(job, "far-board"), name="Board at the far end", indoors=False, enclosure=Enclosure.METAL,
+        id=free_id(job, "far-board"), name="Board at the far end", indoors=False, ip_code="IP65",
+        enclosure=Enclosure.METAL,
         front_rcd_seen=Seen.NO, fitted_with_this_job=True, make_up=MakeUp.ALL_RCBO, looked_inside=Seen.YES,
         labels_complete=Seen.YES, feeds_others=Seen.NO, incomer=(_switch(job),),
     )  # fmt: skip

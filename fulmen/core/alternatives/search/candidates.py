@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
-from itertools import product
+from itertools import pairwise, product
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
 from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, flex_of, section_figures
@@ -18,10 +18,10 @@ from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit, TerminalSchool
 from fulmen.core.model.guards import Curve, Device, DeviceKind
 from fulmen.core.model.job import Job
-from fulmen.core.model.route import Section, Surroundings
+from fulmen.core.model.route import MAY_BE_OUTDOORS, OUT_OF_DOORS, Section, Surroundings
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record, cable_records
 from fulmen.core.reference.places import follows_from, rated_methods
-from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, SIZES_MM2
+from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
 
 
 class Family(StrEnum):
@@ -64,6 +64,14 @@ class Kinds:
 
     records: tuple[str, ...]
 
+    def joints(self) -> int:
+        """How often the kind of cable changes on the way."""
+        return sum(one != after for one, after in pairwise(self.records))
+
+
+# Every joint is a fault to come: no more than this are proposed, unless more stand already.
+MOST_JOINTS = 1
+
 
 def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> list[Kinds]:
     """Every sensible kind of cable for the sections of a circuit, the standing one first."""
@@ -81,7 +89,20 @@ def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> 
         tried = [
             Kinds(tuple(dict(zip(there, names, strict=True))[one] for one in where)) for names in product(*offered)
         ]
-    return list(dict.fromkeys([standing, *tried]))
+    most = max(MOST_JOINTS, standing.joints())
+    fit = (one for one in tried if one.joints() <= most and _stands_weather(job, circuit, one))
+    return list(dict.fromkeys([standing, *fit]))
+
+
+def _stands_weather(job: Job, circuit: Circuit, kinds: Kinds) -> bool:
+    """Whether no cable that stands neither sun nor wet lies where there may be any: nobody said it is indoors."""
+    return all(
+        cable_record(name, job).outdoors or section.surroundings not in MAY_SEE_WEATHER or section.outdoors is False
+        for section, name in zip(circuit.route, kinds.records, strict=True)
+    )
+
+
+MAY_SEE_WEATHER = (*MAY_BE_OUTDOORS, *OUT_OF_DOORS)
 
 
 def _offered(job: Job, family: str, places: set[Surroundings], phases: int) -> list[str]:
@@ -148,7 +169,7 @@ class CableBench:
         A run of one size whose weakest stretch carries less than the least device is tried with that stretch's
         family alone one and two sizes bigger, where the kind of cable changes there anyway.
         """
-        for csa_mm2 in SIZES_MM2:
+        for csa_mm2 in sizes_before(in_a):
             laid = self.laid(kinds, (csa_mm2,) * len(kinds.records))
             if laid is None:
                 continue
@@ -165,7 +186,7 @@ class CableBench:
         ends = [place for place in range(1, len(weak)) if weak[place] != weak[place - 1]]
         if not ends or any(kinds.records[place] == kinds.records[place - 1] for place in ends):
             return
-        for bigger_mm2 in [size for size in SIZES_MM2 if size > csa_mm2][:2]:
+        for bigger_mm2 in [size for size in sizes_before(in_a) if size > csa_mm2][:2]:
             yield tuple(bigger_mm2 if one else csa_mm2 for one in weak)
 
     def _section(self, index: int, record: str, csa_mm2: float) -> SectionFigures | None:

@@ -18,7 +18,7 @@ from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change, changes_between
 from fulmen.core.editing.job_file import check_structure
-from fulmen.core.editing.layouts import layouts
+from fulmen.core.editing.layouts import Layout, layouts
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import InputError
@@ -133,6 +133,8 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
     demand, tally = demand_of(job, rules), Tally()
     kept: dict[object, tuple[Wired, JudgedProtection]] = {}
     for layout in layouts(job, charge_point):
+        if not _sensible(layout):
+            continue
         bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, rules)
         for wired in wired_ways(layout, demand, rules):
             best = _count(wired, bench, tally)
@@ -150,6 +152,18 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
         elsewhere=elsewhere,
         invented_prices=any(line.invented for line in prices.lines),
     )
+
+
+# Nobody puts a board before the last steps of a route; common practice, no source.
+LEAST_BEHIND_A_BOARD_M = 3.0
+
+
+def _sensible(layout: Layout) -> bool:
+    """Whether a layout is worth proposing: no new board just before the charge point."""
+    final = layout.run.final()
+    behind_m = sum(section.length_m for section in final.circuit.route)
+    new_board = len(layout.run.chain) > 1 and final.board.fitted_with_this_job
+    return layout.as_it_stands or not new_board or behind_m >= LEAST_BEHIND_A_BOARD_M
 
 
 def _better(wired: Wired, other: Wired, job: Job) -> bool:

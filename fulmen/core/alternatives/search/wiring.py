@@ -121,6 +121,8 @@ class _Final:
         point = before.chain[-1].end if before.chain else start
         for kinds, csa_mm2, laid in self.cables:
             for circuit in self.circuits:
+                if before.chain and circuit.device.rating_a > before.chain[-1].device.rating_a:
+                    continue  # Nobody puts a bigger device behind a smaller one.
                 if before.short is not None:
                     every = (*before.kinds, kinds)
                     yield Wired(
