@@ -7,8 +7,10 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fulmen.core.demand.meter_columns import MeterShape
 from fulmen.core.model.base import Id, Paragraph, PhotoRef
 from fulmen.core.model.letters import LetterKind
+from fulmen.core.model.load import HalfHours
 from fulmen.core.model.stops import Stop
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
 from fulmen.core.survey.householder import PlainQuestion
@@ -210,8 +212,17 @@ class RecordPath(BaseModel):
 
 
 class HalfHourFile(BaseModel):
-    """The text of a file of half-hourly energy."""
+    """The text of a file of half-hourly energy, and how it lies where the guess was put right."""
 
     model_config = ConfigDict(extra="forbid")
 
     text: str
+    shape: MeterShape | None = None
+
+
+class HalfHourAnswer(BaseModel):
+    """What a file came to, how it was read, and its first lines cut into columns, for who wants to put that right."""
+
+    record: HalfHours
+    shape: MeterShape
+    first_lines: list[list[str]]

@@ -166,6 +166,19 @@ class Supply(BrowserCase):
         region.get_by_test_id("half-hours").set_input_files(file("day.csv", half))
         expect(region).to_contain_text("48 half hours")
 
+    def test_how_a_meters_file_lies_is_guessed_put_right_and_remembered(self) -> None:
+        page = self.job_page("Lantern", "survey/loads")
+        region = page.get_by_role("region", name="Half-hourly energy")
+        rows = b"Start,first kWh,second kWh\n14/01/2026 17:00,1.2,0.3\n14/01/2026 17:30,4.6,0.4\n"
+        region.get_by_test_id("half-hours").set_input_files(file("meter.csv", rows))
+        expect(region).to_contain_text("Peak 4.6 kWh")
+        region.get_by_role("button", name="Put that right").click()
+        choose(region, "Energy in", "3, second kWh")
+        expect(region).to_contain_text("Peak 0.4 kWh")
+        region.get_by_role("button", name="Take it out").click()
+        region.get_by_test_id("half-hours").set_input_files(file("meter.csv", rows))
+        expect(region).to_contain_text("Peak 0.4 kWh")
+
     def test_a_way_out_is_taken(self) -> None:
         page = self.job_page("Tanner", "survey/loads")
         expect(page.get_by_role("row", name=re.compile("Together 88.1 A"))).to_be_visible()

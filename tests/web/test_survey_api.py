@@ -157,7 +157,7 @@ class HouseholdersDoor(SurveyCase):
 class LoadAndDay(SurveyCase):
     def test_a_file_of_half_hours(self) -> None:
         text = "start,kWh\n2026-01-14 17:00,2.5\n2026-01-14 17:30,5.75\n"
-        got = self.client.post(f"{API}/half-hours", json={"text": text}).get_json()
+        got = self.client.post(f"{API}/half-hours", json={"text": text}).get_json()["record"]
         self.assertEqual((got["peak_kwh"], got["peak_at"], got["entries"]), (5.75, "2026-01-14T17:30:00", 2))
 
     def test_a_wrong_file_tells_each_bad_line(self) -> None:
@@ -169,7 +169,9 @@ class LoadAndDay(SurveyCase):
         line = "2026-01-{:02d} {:02d}:{}0,0.5\n"
         lines = [line.format(day, hour, half) for day in range(1, 32) for hour in range(24) for half in (0, 3)]
         year = "".join(lines[n % len(lines)].replace("2026", str(2000 + n // len(lines))) for n in range(17_520))
-        self.assertEqual(self.client.post(f"{API}/half-hours", json={"text": year}).get_json()["entries"], 17_520)
+        self.assertEqual(
+            self.client.post(f"{API}/half-hours", json={"text": year}).get_json()["record"]["entries"], 17_520
+        )
         self.problem(self.client.post(f"{API}/half-hours", json={"text": year * 10}), 422, "at most 60000")
         self.problem(self.client.post(f"{API}/half-hours", json={"text": year * 20}), 413, "at most 4 MB")
 

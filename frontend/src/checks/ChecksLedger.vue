@@ -19,7 +19,9 @@ const findings = computed(() =>
 const { attention, tight, rest } = useCheckGroups(() => findings.value)
 const every = useStorage('fulmen.checks.unfolded', false)
 const unfolded = ref(new Set<string>())
-const shown = (name: string) => every.value || unfolded.value.has(name)
+// A few rows are read at once: folding them would only hide them.
+const FEW = 6
+const shown = (name: string) => every.value || findings.value.length <= FEW || unfolded.value.has(name)
 const parts = computed(() => [
   { name: '', rows: attention.value, folds: false },
   { name: 'Tight: less than a tenth to spare', rows: tight.value, folds: false },
@@ -64,7 +66,9 @@ const summary = computed(() => {
         />
       </ul>
     </template>
-    <label v-if="rest.length" class="every"><input v-model="every" type="checkbox" /> Show what holds as well</label>
+    <label v-if="rest.length && findings.length > FEW" class="every"
+      ><input v-model="every" type="checkbox" /> Show what holds as well</label
+    >
     <p v-if="!findings.length" class="quiet empty">Nothing to check here yet.</p>
   </section>
 </template>

@@ -1,28 +1,45 @@
 <script setup lang="ts">
-// A file of half-hourly energy: its peak and date; each line that can't be taken is told, and nothing is changed then.
+// A file of half-hourly energy: its peak and date. How it lies is guessed, shown, put right by hand and remembered for
+// files with the same heading; each line that can't be taken is told, and nothing is changed then.
+import { useStorage } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { answer, api, asProblem } from '../../../api/client'
-import type { HalfHours, Problem } from '../../../api/types'
+import type { HalfHourAnswer, MeterShape, Problem } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import { dayAndTime } from '../../../shared/format'
+import MeterColumns from './MeterColumns.vue'
 
 const store = useJob()
 const input = useTemplateRef<HTMLInputElement>('input')
 const refused = ref<{ name: string; problem: Problem }>()
 const kept = computed(() => store.job!.load.half_hours)
 
+const file = ref<{ name: string; text: string }>()
+const read = ref<HalfHourAnswer>()
+const remembered = useStorage<Record<string, MeterShape>>('fulmen.meter.shapes', {})
+const heading = (text: string) => text.split('\n', 1)[0]!.trim().slice(0, 200)
+
 async function bring(): Promise<void> {
-  const file = input.value?.files?.[0]
-  if (!file) return
+  const chosen = input.value?.files?.[0]
+  if (!chosen) return
+  file.value = { name: chosen.name, text: await chosen.text() }
+  input.value!.value = ''
+  await take(remembered.value[heading(file.value.text)] ?? null)
+}
+async function take(shape: MeterShape | null): Promise<void> {
+  const { name, text } = file.value!
   refused.value = undefined
   try {
-    const found = await answer<HalfHours>(api.POST('/api/v1/half-hours', { body: { text: await file.text() } }))
-    store.change('load.half_hours', found)
+    read.value = await answer<HalfHourAnswer>(api.POST('/api/v1/half-hours', { body: { text, shape } }))
+    store.change('load.half_hours', read.value.record)
   } catch (error) {
-    refused.value = { name: file.name, problem: asProblem(error) }
+    refused.value = { name, problem: asProblem(error) }
   }
-  input.value!.value = ''
+}
+async function putRight(shape: MeterShape): Promise<void> {
+  await take(shape)
+  if (!refused.value) remembered.value = { ...remembered.value, [heading(file.value!.text)]: shape }
 }
 </script>
 
@@ -32,10 +49,11 @@ async function bring(): Promise<void> {
       Peak <b class="figure">{{ kept.peak_kwh }} kWh</b> in the half hour from <b>{{ dayAndTime(kept.peak_at) }}</b>.
       <span class="quiet"
         >{{ kept.entries }} half hours, {{ dayAndTime(kept.first_at) }} to {{ dayAndTime(kept.last_at)
-        }}<template v-if="kept.missing">, {{ kept.missing }} missing</template>.</span
+        }}<template v-if="kept.missing">, {{ kept.missing }} missing</template>.
+        <template v-if="kept.near_peak">Near its peak for {{ kept.near_peak / 2 }} h in a row.</template></span
       >
     </p>
-    <p v-else class="quiet">A CSV file with two columns: start of the half hour, such as 2026-01-14 17:30, and kWh.</p>
+    <p v-else class="quiet">A CSV file as the meter or the supplier exports it: a half hour a line, or a day a line.</p>
     <div class="buttons">
       <input
         ref="input"
@@ -50,6 +68,7 @@ async function bring(): Promise<void> {
       }}</v-btn>
       <v-btn v-if="kept" variant="text" @click="store.change('load.half_hours', null)">Take it out</v-btn>
     </div>
+    <MeterColumns v-if="read" :read="read" @put-right="putRight" />
     <div v-if="refused" class="failed" role="alert">
       <p>
         <b>{{ refused.name }} can’t be taken.</b> Nothing was changed.
@@ -63,6 +82,9 @@ async function bring(): Promise<void> {
 </template>
 
 <style scoped>
+section {
+  min-width: 0;
+}
 .buttons {
   display: flex;
   gap: 8px;
