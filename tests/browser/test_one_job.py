@@ -34,7 +34,7 @@ CHOSEN = {
 ROUTE_ANSWERS = 7
 # From a blank sheet to a judged ordinary design; before facts had to be said it took about 50.
 MOST_ANSWERS = 60
-DEAD = ["0.08", "0.08", ">999", ">999", "right"]
+DEAD = ["0.02", "0.08", "0.08", ">999", ">999", "right"]
 LIVE = ["right", "0.20", "1.25", "0.28", "22.5", "right", "right", "right"]
 
 

@@ -103,7 +103,7 @@ class Exports(unittest.TestCase):
         heading = "Date," + ",".join(f"{place // 2:02d}:{place % 2 * 30:02d}" for place in range(48))
         found = read("\n".join([heading, day_line("14/01/2026", 48, 35), day_line("15/01/2026", 48, 0)]))
         self.assertEqual((found.entries, found.missing), (96, 0))
-        self.assertEqual((found.peak_at, found.near_peak), (datetime(2026, 1, 14, 17, 30), 1))
+        self.assertEqual((found.peak_at, found.near_peak_hours), (datetime(2026, 1, 14, 17, 30), 0.5))
 
     def test_the_two_days_when_clocks_change(self) -> None:
         # 25 October 2026: 50 half hours, 01:00 and 01:30 twice; 29 March: 46, the same two not at all.
@@ -136,8 +136,8 @@ class Exports(unittest.TestCase):
         # Four fifths of 5 kWh is 4: three in a row, then a lower one, then two; a gap ends a stretch.
         values = [1, 4.0, 5, 4.1, 3.9, 4.5, 4.5]
         lines = [f"2026-01-14 {17 + place // 2}:{place % 2 * 30:02d},{value}" for place, value in enumerate(values)]
-        self.assertEqual(read("\n".join(lines)).near_peak, 3)
-        self.assertEqual(read("\n".join([lines[1], lines[2], lines[5], lines[6]])).near_peak, 2)
+        self.assertEqual(read("\n".join(lines)).near_peak_hours, 1.5)
+        self.assertEqual(read("\n".join([lines[1], lines[2], lines[5], lines[6]])).near_peak_hours, 1.0)
 
     def test_a_bad_day_is_told(self) -> None:
         self.assertIn(

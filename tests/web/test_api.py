@@ -133,7 +133,7 @@ class Problems(AppCase):
             with self.subTest(field):
                 problem = self.problem(self.client.post(f"{API}/jobs/1/readings", json={**good, **change}), 422)
                 self.assertEqual(problem["field"], field)
-        self.assertEqual(len(self.client.get(f"{API}/jobs/1").get_json()["job"]["readings"]), 8)
+        self.assertEqual(len(self.client.get(f"{API}/jobs/1").get_json()["job"]["readings"]), 9)
 
     def test_no_such_thing(self) -> None:
         self.problem(self.client.get(f"{API}/jobs/9"), 404)

@@ -78,8 +78,8 @@ def _meter_record(case: Case) -> Finding | None:
     winter = bool(_months(record.first_at, record.last_at) & WINTER_MONTHS)
     told = f"{days:.0f} days from {record.first_at:%-d %b %Y} to {record.last_at:%-d %b %Y}"
     told += f", {record.missing} half hours missing." if record.missing else "."
-    if record.near_peak:
-        told += f" It stays near its peak for {record.near_peak / 2:g} h in a row at the longest."
+    if record.near_peak_hours:
+        told += f" It stays near its peak for {record.near_peak_hours:g} h in a row at the longest."
     if days >= least and winter:
         return asked.meets(told)
     why = f" Less than {least:.0f} days." if days < least else ""

@@ -173,7 +173,7 @@ def _summary(entries: list[Entry]) -> HalfHours:
         last_at=last.start,
         entries=len(entries),
         missing=max(0, expected + twice - _skipped(first.order, last.order, starts) - len(entries)),
-        near_peak=_near(entries, peak.kwh),
+        near_peak_hours=_near(entries, peak.kwh) / 2,
     )
 
 

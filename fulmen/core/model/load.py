@@ -56,7 +56,7 @@ class Appliance(Part):
 class HalfHours(Part):
     """What a file of half-hourly energy came to. The entries themselves are not kept.
 
-    `near_peak` is the most half hours in a row that reached most of the peak; null in files of before.
+    `near_peak_hours` is how long it stayed near its peak in a row at the longest; null in files of before.
     """
 
     peak_kwh: Annotated[float, number(0, 50)]
@@ -65,7 +65,7 @@ class HalfHours(Part):
     last_at: datetime
     entries: Annotated[int, Field(strict=True, ge=1)]
     missing: Annotated[int, Field(strict=True, ge=0)] = 0
-    near_peak: Annotated[int, Field(strict=True, ge=0)] | None = None
+    near_peak_hours: Annotated[float, Field(strict=True, ge=0)] | None = None
 
 
 class Load(Part):

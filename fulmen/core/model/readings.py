@@ -15,6 +15,7 @@ from fulmen.core.model.base import Id, Line, Part
 class StepKey(StrEnum):
     """The steps of the test sequence, in the order of Part 6."""
 
+    MAIN_BONDING = "main_bonding"
     R1_R2 = "r1_r2"
     R1_RN = "r1_rn"
     IR_LIVE_EARTH = "ir_live_earth"

@@ -100,6 +100,12 @@ def _fault_current(case: Case) -> StepLimit:
     return StepLimit(breaking_limit_ka(first), source="what the device and its board can break")
 
 
+def _main_bonding(case: Case) -> StepLimit:
+    """A good conductor of the size that is asked for; a long one may read more."""
+    source = "a good conductor; more needs a long one: about 27 m of 10 mm²"
+    return StepLimit(case.rules.value("bonding_ohm"), source=source, past=Verdict.YOUR_CALL)
+
+
 def _insulation(case: Case) -> StepLimit:
     return StepLimit(least=case.rules.value("insulation_mohm"), source="at 500 V d.c.")
 
@@ -131,6 +137,7 @@ def _delayed_rcd(case: Case) -> StepLimit:
 
 CIRCUIT_LIMITS: dict[StepKey, Callable[[Case, CircuitFigures], StepLimit]] = {StepKey.R1_R2: _r1_r2, StepKey.ZS: _zs}
 LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
+    StepKey.MAIN_BONDING: _main_bonding,
     StepKey.IR_LIVE_EARTH: _insulation,
     StepKey.IR_LINE_NEUTRAL: _insulation,
     StepKey.ELECTRODE: _electrode,

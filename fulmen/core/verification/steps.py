@@ -109,11 +109,27 @@ def _three_phase(case: Case) -> bool:
     return case.run.charge_point.phase_count == 3
 
 
+def _bonds(case: Case) -> bool:
+    return bool(case.job.supply.bonded_services)
+
+
 DEAD, LIVE = Stage.DEAD, Stage.LIVE
 AT_BOARD, AT_CAR, AT_ORIGIN, AT_ELECTRODE = Where.BOARD, Where.CAR, Where.ORIGIN, Where.ELECTRODE
 LIVE_CARE = "Live: fused probes, covers back on before you walk away."
 
 DEFINITIONS = (
+    StepDefinition(
+        StepKey.MAIN_BONDING,
+        DEAD,
+        "Main bonding, continuity",
+        AT_ORIGIN,
+        "Null the long lead. From the earthing terminal to the metal of each service, clamp and all: the highest.",
+        "figure",
+        "Ω",
+        leads=("PE",),
+        subject="origin",
+        applies=_bonds,
+    ),
     StepDefinition(
         StepKey.R1_R2,
         DEAD,

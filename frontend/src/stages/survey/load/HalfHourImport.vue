@@ -50,7 +50,7 @@ async function putRight(shape: MeterShape): Promise<void> {
       <span class="quiet"
         >{{ kept.entries }} half hours, {{ dayAndTime(kept.first_at) }} to {{ dayAndTime(kept.last_at)
         }}<template v-if="kept.missing">, {{ kept.missing }} missing</template>.
-        <template v-if="kept.near_peak">Near its peak for {{ kept.near_peak / 2 }} h in a row.</template></span
+        <template v-if="kept.near_peak_hours">Near its peak for {{ kept.near_peak_hours }} h in a row.</template></span
       >
     </p>
     <p v-else class="quiet">A CSV file as the meter or the supplier exports it: a half hour a line, or a day a line.</p>
