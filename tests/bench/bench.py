@@ -34,7 +34,7 @@ from fulmen.store.database import migrate
 from fulmen.store.papers import prepare_issue
 from fulmen.web.app import create_app
 from tests.app import Served
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, example_text, job
+from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, example_text, job
 from tests.photos import huge_png, picture
 
 Row = tuple[str, float, float, str]
@@ -75,10 +75,12 @@ def run_rows() -> list[Row]:
     long = job(DEVICE_IN_UNIT, {"circuits.0.route": LONG_ROUTE})
     tree, short, garage = board_tree(), job(FALLS_SHORT), job(GARAGE)
     prices = invented_prices()
-    seconds = p95_ms(lambda: search(job(), "charge-point", RULES, prices), 5) / 1000
-    tried = search(job(), "charge-point", RULES, prices).tried
+    seconds = p95_ms(lambda: search(job(HALFWAY), "charge-point", RULES, prices), 5) / 1000
+    tried = search(job(HALFWAY), "charge-point", RULES, prices).tried
     electrical = sum(
-        1 for layout in layouts(job(), "charge-point") for _ in wired_ways(layout, demand_of(job(), RULES), RULES)
+        1
+        for layout in layouts(job(HALFWAY), "charge-point")
+        for _ in wired_ways(layout, demand_of(job(HALFWAY), RULES), RULES)
     )
     print(f"search: {tried} ways, {electrical} of them electrical, each with {tried // electrical} arrangements")
     return [
@@ -108,7 +110,10 @@ def board_tree() -> Job:
     sub_main, final = data["circuits"]
     board, point = data["boards"][1], data["charge_points"][0]
     parents = {place: 0 if place < 4 else 1 + place % 3 for place in range(1, 12)}
-    data["boards"] = [data["boards"][0], *({**board, "id": f"b{place}", "name": f"Board {place}"} for place in parents)]
+    data["boards"] = [
+        data["boards"][0],
+        *({**board, "id": f"b{place}", "name": f"Board {place}", "groups": []} for place in parents),
+    ]
     data["circuits"] = [
         {**sub_main, "id": f"s{place}", "from_board": "board" if parent == 0 else f"b{parent}", "feeds": f"b{place}"}
         for place, parent in parents.items()

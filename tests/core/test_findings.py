@@ -13,7 +13,7 @@ from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.run import runs
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.units import unit_of, words_of
-from tests.jobs import DEVICE_IN_UNIT, TT, evaluation, in_front, job
+from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, TT, evaluation, in_front, job
 
 
 def finding(value: float, limit: float, **more: Any) -> Finding:
@@ -147,3 +147,19 @@ class Sentences(unittest.TestCase):
     def test_one_section_is_one(self) -> None:
         route = [one.model_dump(mode="json") for one in job().circuits[0].route][:1]
         self.assertIn("along 1 section, 4.2 m.", self.sentence(**{"circuits.0.route": route}))
+
+
+class Made(unittest.TestCase):
+    """What the core makes without checking it again would pass the check, field by field."""
+
+    def test_every_finding_and_step_of_the_examples(self) -> None:
+        for path in sorted(EXAMPLES.glob("*.json")):
+            found = evaluation(path.stem)
+            for one in (*found.findings, *found.steps):
+                told = {name: getattr(one, name) for name in type(one).model_fields}
+                with self.subTest(path=path.stem, one=repr(one)[:60]):
+                    self.assertEqual(type(one)(**told), one)
+                    self.assertEqual(type(one)(**told).model_dump(), one.model_dump())
+
+    def test_what_may_be_left_out_has_its_default(self) -> None:
+        self.assertEqual(WorkingLine.made(symbol="x"), WorkingLine(symbol="x"))

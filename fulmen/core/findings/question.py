@@ -133,7 +133,7 @@ class Question(NamedTuple):
             more["step"] = rule.step
         if self.named:
             more["named"] = True
-        return Finding(
+        return Finding.made(
             rule=rule.key,
             subject=self.subject,
             stage=self.stage,

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from functools import cache
+from typing import Annotated, Any, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import PydanticCustomError
@@ -14,6 +15,26 @@ class Part(BaseModel):
     """A frozen part of the job document: no unknown field, no NaN, no infinity."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, str_strip_whitespace=True)
+
+    @classmethod
+    def made(cls, **values: Any) -> Self:
+        """A part of values that the core computed itself: they are of their types already and are not checked again.
+
+        An evaluation makes a hundred of them, a search thousands; a test holds that they would pass the check.
+        """
+        one = cls.__new__(cls)
+        object.__setattr__(one, "__dict__", {**_defaults(cls), **values})
+        object.__setattr__(one, "__pydantic_fields_set__", set(values))
+        object.__setattr__(one, "__pydantic_extra__", None)
+        object.__setattr__(one, "__pydantic_private__", None)
+        return one
+
+
+@cache
+def _defaults(part: type[Part]) -> dict[str, Any]:
+    """The fields of a part that may be left out; one without a default has to be given."""
+    fields = part.model_fields.items()
+    return {name: field.get_default(call_default_factory=True) for name, field in fields if not field.is_required()}
 
 
 # What a verdict, a decision or a letter rests on: named facts, never a sentence.

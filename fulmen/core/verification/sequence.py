@@ -166,7 +166,7 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         title = f"{title}, {case.run.final().circuit.name}"
     else:
         names_circuit = False
-    return Step(
+    return Step.made(
         step=definition.key,
         subject=subject,
         stage=definition.stage,
