@@ -16,7 +16,7 @@ class Shots(BrowserCase):
     """One picture of each main view; run by `make shots`, not by `make test`."""
 
     def shot(self, name: str, title: str, stage: str, steps: str = "", **how: bool) -> None:
-        page = self.job_page(title, stage, **how)
+        page = self.job_page(title, stage, folded=True, **how)
         if steps == "zs":
             page.get_by_label("Tested by").fill("R. Quillfeather")
             if how.get("phone"):

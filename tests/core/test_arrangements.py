@@ -358,6 +358,8 @@ class Words(unittest.TestCase):
         self.assertEqual(
             facts["Earthing for the charge point"], "its own electrode (TT island), apart from the house earth"
         )
+        told = "guarded against corrosion and damage, or not buried"
+        self.assertEqual(facts["Car's own electrode"], f"not measured; conductor 6 mm², {told}")
         self.assertEqual(facts["RCD in the unit"], "Type B, 30 mA")
         self.assertEqual(facts["RCD in front, Consumer unit"], "Type A, 100 mA, time-delayed")
         self.assertEqual(facts["6 mA DC detection (RDC-DD)"], "none")

@@ -3,6 +3,7 @@
 import unittest
 from typing import Any
 
+from fulmen.core.circuit.arrangement_schedule import arrangement_facts
 from fulmen.core.electrical.electrode import (
     ElectrodeOutlook,
     ElectrodePlan,
@@ -12,10 +13,12 @@ from fulmen.core.electrical.electrode import (
     rod_ohm,
 )
 from fulmen.core.errors import InputError
+from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.model.run import runs
 from fulmen.core.reference.soil import resistivity_at, soils
 from tests.core.test_arrangements import BASE, way
-from tests.jobs import RULES, finding
+from tests.jobs import DEVICE_IN_UNIT, RULES, finding, job
 
 
 def outlook(**changes: Any) -> ElectrodeOutlook:
@@ -102,3 +105,18 @@ class FallOfPotential(unittest.TestCase):
         # 8 °C is read at the printed row below it, 138 Ω·m; frozen at 0 °C 300: 32·300/138 = 70 Ω.
         self.assertIn("about 70 Ω", finding("electrode_stable", changes=BASE | way(own=32.0) | record).detail)
         self.assertIn("about 97 Ω", finding("electrode_stable", changes=BASE | way(own=32.0)).detail)
+
+
+class Island(unittest.TestCase):
+    """The electrode that was measured is the one that is judged and printed: its step stands under the car's circuit."""
+
+    def test_what_was_read_counts_and_not_what_was_designed(self) -> None:
+        read = {"step": "electrode", "subject": "ev", "outcome": "measured", "value": 210.0, "taken_by": "A. Tester",
+                "taken_at": "2026-11-18T10:00:00Z"}  # fmt: skip
+        island = {"charge_points.0.arrangement.car_earth": "own_electrode",
+                  "charge_points.0.arrangement.electrode_design_ohm": 30.0}  # fmt: skip
+        made = job(DEVICE_IN_UNIT, island | {"readings": [read]})
+        self.assertEqual([one.subject for one in evaluate(made, RULES).steps if one.step == "electrode"], ["ev"])
+        stable = finding("electrode_stable", DEVICE_IN_UNIT, island | {"readings": [read]})
+        self.assertEqual((stable.value, stable.verdict), (210.0, Verdict.FALLS_SHORT))
+        self.assertIn("210 Ω measured", dict(arrangement_facts(made, runs(made)[0]))["Car's own electrode"])

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
+from fulmen.core.circuit.origin import measured
 from fulmen.core.circuit.specification import surge_words
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.guards import OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
+from fulmen.core.model.readings import StepKey
 from fulmen.core.model.run import Run
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing
@@ -43,6 +45,7 @@ def arrangement_facts(job: Job, run: Run) -> tuple[tuple[str, str], ...]:
     rcds = [(_place_words(one), rcd_in_words(one.rcd)) for one in guards if one.rcd is not None]
     return (
         ("Earthing for the charge point", _earth(job, run.charge_point)),
+        *_own_electrode(job, run),
         ("Open-PEN method", open_pen_words(job, run.charge_point, guards)),
         *(rcds or [("RCD on the circuit", rcd_in_words(None))]),
         ("6 mA DC detection (RDC-DD)", _rdc_dd(run.charge_point)),
@@ -62,6 +65,18 @@ def _earth(job: Job, point: ChargePoint) -> str:
     if point.arrangement.car_earth is CarEarth.OWN_ELECTRODE:
         return "its own electrode (TT island), apart from the house earth"
     return f"the house earth ({word(job.supply.earthing)})"
+
+
+def _own_electrode(job: Job, run: Run) -> list[tuple[str, str]]:
+    """The electrode that the car alone stands on, as it was measured, and the conductor to it."""
+    arrangement = run.charge_point.arrangement
+    if job.supply.earthing is Earthing.TT or arrangement.car_earth is not CarEarth.OWN_ELECTRODE:
+        return []
+    read_ohm = measured(job, StepKey.ELECTRODE, run.final().circuit.id) if run.chain else None
+    told = "not measured" if read_ohm is None else f"{read_ohm:g} Ω measured"
+    size_mm2, guarded = arrangement.electrode_conductor_csa_mm2, arrangement.electrode_conductor_protection
+    conductor = "not known" if size_mm2 is None else f"{size_mm2:g} mm², {word(guarded)}"
+    return [("Car's own electrode", f"{told}; conductor {conductor}")]
 
 
 def open_pen_words(job: Job, point: ChargePoint, guards: tuple[PlacedGuard, ...]) -> str:
