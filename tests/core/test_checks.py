@@ -414,6 +414,19 @@ class OnTt(unittest.TestCase):
 
 
 class Decisions(unittest.TestCase):
+    def test_only_conditions_that_the_route_bears_out_are_offered(self) -> None:
+        alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}, **UNREAD}
+        surface = {
+            "circuits.0.route": [{"surroundings": "clipped", "length_m": 5.0}],
+            "circuits.0.cable.record": "nyy-j",
+        }
+        hidden = {"circuits.0.cable.record": "nyy-j", "circuits.0.route.0.concealed_under_50_mm": True}
+        for changes, keys in (({}, {"armoured", "deep"}), (surface, {"on_the_surface", "deep"}),
+                              (hidden, {"armoured", "on_the_surface", "deep"})):  # fmt: skip
+            found = finding("rcd_at_board", DEVICE_IN_UNIT, alone | changes)
+            with self.subTest(keys):
+                self.assertEqual({one.key for one in found.conditions}, keys)
+
     def test_what_protects_people_asks_which_condition_makes_it_sound(self) -> None:
         """“Usual here” alone settles nothing where a rule has conditions; one of another rule doesn't either."""
         alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}, **UNREAD}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.circuit.guards import PlacedGuard, Stands
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.finding import Condition, Finding
 from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.protection import (
     CONCEALED_CABLE,
@@ -19,7 +19,7 @@ from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.guards import GuardKind, Rcd, RcdType
 from fulmen.core.model.load import LoadKind
-from fulmen.core.model.route import Section, Surroundings
+from fulmen.core.model.route import HIDDEN, ON_THE_SURFACE, Section, Surroundings
 from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record
@@ -159,7 +159,20 @@ def _rcd_at_board(case: Case) -> Finding | None:
         "types": tuple(rcd.type for _, rcd in held),
         "residual_ma": tuple(rcd.residual_ma for _, rcd in held),
     }
-    return asked.your_call(detail, basis=basis)
+    return asked.your_call(detail, basis=basis, conditions=_sound_past_the_cable(case))
+
+
+def _sound_past_the_cable(case: Case) -> tuple[Condition, ...]:
+    """What may make it sound that no RCD stands before the cable, as far as the route bears it out."""
+    circuit = case.run.final().circuit
+    cables = [cable_record(cable_of(circuit, one).record, case.job) for one in circuit.route]
+    hidden = [one for one in circuit.route if one.surroundings in HIDDEN]
+    holds = {
+        "armoured": all(one.earthed_metal_cover for one in cables),
+        "on_the_surface": all(one.surroundings in ON_THE_SURFACE for one in circuit.route),
+        "deep": all(one.concealed_under_50_mm is False for one in hidden),
+    }
+    return tuple(one for one in RCD_AT_BOARD.conditions if holds[one.key]) or RCD_AT_BOARD.conditions
 
 
 def _neutral(case: Case) -> Finding | None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, NamedTuple, Protocol
 
-from fulmen.core.findings.finding import Finding, Stage, Verdict, WaitsFor, WorkingLine
+from fulmen.core.findings.finding import Condition, Finding, Stage, Verdict, WaitsFor, WorkingLine
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.units import telling_decimals
 
@@ -61,10 +61,21 @@ class Question(NamedTuple):
         return self._finding(Verdict.FALLS_SHORT, detail, basis, remedy=remedy, working=working)
 
     def your_call(
-        self, detail: str, *, basis: Facts, remedy: str = "", working: tuple[WorkingLine, ...] = ()
+        self,
+        detail: str,
+        *,
+        basis: Facts,
+        remedy: str = "",
+        working: tuple[WorkingLine, ...] = (),
+        conditions: tuple[Condition, ...] | None = None,
     ) -> Finding:
-        """Allowed both ways: a reason is asked for, and holds while the basis stays what it is."""
-        return self._finding(Verdict.YOUR_CALL, detail, basis, remedy=remedy, working=working)
+        """Allowed both ways: a reason is asked for, and holds while the basis stays what it is.
+
+        Args:
+            conditions: of the rule's conditions those that the facts bear out; all of them where not given.
+        """
+        more = {} if conditions is None else {"conditions": conditions}
+        return self._finding(Verdict.YOUR_CALL, detail, basis, remedy=remedy, working=working, **more)
 
     def needs_fact(self, detail: str, *, basis: Facts = NO_FACTS) -> Finding:
         """It waits for a fact, where that is entered."""
@@ -126,7 +137,7 @@ class Question(NamedTuple):
             if rule.schools is not None:
                 more["school"] = rule.schools.words()
             if rule.conditions:
-                more["conditions"] = rule.conditions
+                more.setdefault("conditions", rule.conditions)
         if rule.stop is not None and self.on_the_walk:
             more["place"] = rule.stop
         if rule.step is not None:

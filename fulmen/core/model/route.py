@@ -112,6 +112,14 @@ class Section(Part):
 IN_INSULATION = {Surroundings.THROUGH_WALL, Surroundings.UNDER_FLOOR}
 HIDDEN = {Surroundings.IN_MASONRY, Surroundings.IN_WALL, Surroundings.UNDER_FLOOR}
 IN_GROUND = (Surroundings.BURIED, Surroundings.DUCT)
+# Where everybody sees the cable, and a hole on the way.
+ON_THE_SURFACE = (
+    Surroundings.CLIPPED,
+    Surroundings.THROUGH_WALL,
+    Surroundings.CONDUIT_OR_TRUNKING,
+    Surroundings.TRAY,
+    Surroundings.POST,
+)
 # Places that are out of doors by themselves, and those that may be.
 OUT_OF_DOORS = (*IN_GROUND, Surroundings.POST)
 MAY_BE_OUTDOORS = (Surroundings.CLIPPED, Surroundings.CONDUIT_OR_TRUNKING, Surroundings.TRAY)
