@@ -30,6 +30,7 @@ class Shots(BrowserCase):
             page.locator(".judged").first.wait_for()
             page.evaluate("scrollTo(0, 0)")
         if steps == "working":
+            page.get_by_label("Show what holds as well").check()
             page.get_by_role("button", name="Volt drop to the car").click()
             page.evaluate("scrollTo(0, 0)")
         if steps == "down":

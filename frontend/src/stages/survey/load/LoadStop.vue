@@ -6,6 +6,7 @@ import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 import ApplianceList from './ApplianceList.vue'
+import DemandBar from './DemandBar.vue'
 import DemandTable from './DemandTable.vue'
 import HalfHourImport from './HalfHourImport.vue'
 import WaysOut from './WaysOut.vue'
@@ -32,6 +33,7 @@ const method = computed(() => store.job!.load.method)
     class="short"
   />
   <ApplianceList :counted="method === 'added_up'" />
+  <DemandBar />
   <DemandTable />
   <JobField
     path="supply.load_limit_a"
