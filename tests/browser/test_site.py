@@ -54,6 +54,23 @@ class Phone(BrowserCase):
         self.press(page, "1")
         expect(page.get_by_role("button", name="Keep", exact=True)).to_be_disabled()
 
+    def test_a_choice_never_covers_the_words_it_is_of(self) -> None:
+        page = self.job_page("Saddler", "design", phone=True)
+        choices = page.locator(".sentence .choice[aria-haspopup]")
+        for index in range(choices.count()):
+            choices.nth(index).tap()
+            sheet = page.locator(".v-overlay--active .sheet")
+            sheet.locator(".way").first.wait_for()
+            page.wait_for_timeout(400)
+            words, covering = choices.nth(index).bounding_box(), sheet.bounding_box()
+            assert words is not None and covering is not None
+            with self.subTest(choices.nth(index).inner_text()):
+                self.assertGreaterEqual(words["y"], 0)
+                self.assertLessEqual(words["y"] + words["height"], covering["y"] + 1)
+                self.assertLessEqual(covering["y"] + covering["height"], 844)
+            page.keyboard.press("Escape")
+            sheet.wait_for(state="hidden")
+
     def test_targets_are_big_enough_and_nothing_scrolls_sideways(self) -> None:
         page = self.page("/", phone=True)
         for stage in (*STAGES, *PARTS):

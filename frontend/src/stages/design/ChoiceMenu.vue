@@ -24,6 +24,12 @@ const open = ref(false)
 const failed = ref('')
 const alternatives = ref<Alternative[]>([])
 
+/** What is chosen is read against its sentence: where there is no room below it, the page moves and not the list. */
+function makeRoom(event: MouseEvent): void {
+  const button = event.currentTarget as HTMLElement
+  const room = window.innerHeight - button.getBoundingClientRect().bottom
+  if (room < window.innerHeight * 0.66) button.scrollIntoView({ block: 'start', behavior: 'instant' })
+}
 async function ask(): Promise<void> {
   failed.value = ''
   alternatives.value = []
@@ -44,7 +50,7 @@ function choose(alternative: Alternative): void {
 <template>
   <v-menu v-model="open" :max-width="560" location="bottom start" @update:model-value="$event && ask()">
     <template #activator="{ props: activator }">
-      <button type="button" class="choice" v-bind="activator">
+      <button type="button" class="choice" v-bind="activator" @click="makeRoom">
         {{ text }}<span aria-hidden="true" class="mark"> ▾</span>
       </button>
     </template>
@@ -79,8 +85,11 @@ function choose(alternative: Alternative): void {
   color: var(--copper);
   font-size: 0.75em;
 }
+.choice {
+  scroll-margin-top: 25vh;
+}
 .sheet {
-  max-height: 70vh;
+  max-height: 60vh;
   overflow: auto;
   padding: 12px 0;
 }
