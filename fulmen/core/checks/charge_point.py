@@ -5,6 +5,7 @@ from __future__ import annotations
 from fulmen.core.checks.common import keeps_weather_out
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.residual_current import before_unit, own_rcds, unread_rccb
+from fulmen.core.circuit.margins import terminals_margin
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -19,7 +20,6 @@ from fulmen.core.findings.rules.run import (
     LOAD_CLAMP,
     SET_CURRENT,
     SMART,
-    TERMINALS,
     USED_UNIT,
 )
 from fulmen.core.findings.words import word
@@ -83,12 +83,13 @@ def maker_rcd_finding(case: Case) -> Finding | None:
 
 
 def _terminals(case: Case) -> Finding | None:
-    largest_mm2 = case.run.charge_point.terminal_max_mm2
-    if largest_mm2 is None or not case.run.chain:
+    csa_mm2 = last_cable(case.run.final().circuit).csa_mm2 if case.run.chain else 0.0
+    margin = terminals_margin(case.run.charge_point, case.subject, csa_mm2)
+    if margin is None or not case.run.chain:
         return None
-    return _about(TERMINALS, case).judged(
-        value=last_cable(case.run.final().circuit).csa_mm2,
-        limit=largest_mm2,
+    return _about(margin.rule, case).judged(
+        value=margin.value,
+        limit=margin.limit,
         unit="mm²",
         decimals=0,
         detail="largest conductor its terminals take",

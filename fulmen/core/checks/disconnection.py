@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from fulmen.core.checks.residual_current import rcds_before
-from fulmen.core.circuit.margins import loop_margin, touch_margin
-from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.circuit.margins import loop_margin, rcd_in_time, touch_margin
+from fulmen.core.circuit.run_figures import Case, CircuitFigures, disconnection_s
 from fulmen.core.electrical.fault_loop import INSTANTANEOUS_MULTIPLE
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
@@ -13,7 +13,6 @@ from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.rules.run import ROUTE
 from fulmen.core.model.guards import DeviceKind, Rcd
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.rule_set import RuleSet
 
 
 def disconnection_findings(case: Case) -> list[Finding]:
@@ -37,7 +36,7 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     if case.job.supply.earthing is Earthing.TT:
         return _rcd_opens(case, chained, rcd)
     margin, device = loop_margin(chained), chained.device
-    time_s = disconnection_s(case, chained)
+    time_s = _within_s(case, chained)
     opens = f"Loop opens the {'device' if chained.final else 'sub-main'}"
     variant = "" if device.kind is DeviceKind.BREAKER else "fuse"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant=variant, opens=opens, time_s=f"{time_s:g}")
@@ -70,21 +69,11 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
 
 def opening_rcd(case: Case, chained: CircuitFigures) -> Rcd | None:
     """The nearest RCD before a circuit that opens in its time; a time-delayed one is too slow for a final circuit."""
-    within_s = disconnection_s(case, chained)
-    fit = [rcd for rcd in rcds_before(case, chained.in_chain) if _opens_s(rcd, case.rules) <= within_s]
-    return fit[-1] if fit else None
+    return rcd_in_time(rcds_before(case, chained.in_chain), _within_s(case, chained), case.rules)
 
 
-def disconnection_s(case: Case, chained: CircuitFigures) -> float:
-    """The time within which a circuit must be disconnected [s]."""
-    if case.job.supply.earthing is Earthing.TT:
-        return case.rules.value("tt_disconnection_s" if chained.final else "tt_distribution_s")
-    return case.rules.value("tn_disconnection_s" if chained.final else "tn_distribution_s")
-
-
-def _opens_s(rcd: Rcd, rules: RuleSet) -> float:
-    """How long an RCD takes at most [s]: a fault to earth drives many times IΔn; a delayed one is taken at IΔn."""
-    return rules.value("rcd_delayed_trip_max_ms" if rcd.time_delayed else "rcd_fast_trip_ms") / 1000
+def _within_s(case: Case, chained: CircuitFigures) -> float:
+    return disconnection_s(case.rules, tt=case.job.supply.earthing is Earthing.TT, final=chained.final)
 
 
 def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: str) -> tuple[WorkingLine, ...]:
@@ -115,7 +104,7 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
 
 
 def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
-    time_s = disconnection_s(case, chained)
+    time_s = _within_s(case, chained)
     opens = f"RCD opens the {'circuit' if chained.final else 'sub-main'}"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant="rcd", opens=opens, time_s=f"{time_s:g}")
     if rcd is None:

@@ -5,6 +5,7 @@ One finding for each question that the section's surroundings raise; sections th
 
 from __future__ import annotations
 
+from fulmen.core.circuit.fitness import guarded_in_ground, in_safe_zone, stands_weather
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.cable_fixing import clip_spacing_mm, known_or_none, least_bend_mm
 from fulmen.core.electrical.joints import joints_of
@@ -20,7 +21,6 @@ from fulmen.core.model.route import (
     IN_GROUND,
     MAY_BE_OUTDOORS,
     ON_CLIPS,
-    OUT_OF_DOORS,
     Fixings,
     LengthBy,
     Section,
@@ -81,7 +81,8 @@ def asks_outdoors(job: Job, circuit: Circuit, section: Section) -> bool:
     if section.surroundings not in MAY_BE_OUTDOORS or section.outdoors is not None:
         return False
     plastic = section.surroundings in ON_CLIPS and section.fixings is Fixings.PLASTIC
-    return plastic or not cable_record(cable_of(circuit, section).record, job).outdoors
+    record = cable_record(cable_of(circuit, section).record, job)
+    return plastic or stands_weather(section, record) is Seen.NOT_SEEN
 
 
 def joint_findings(case: Case) -> list[Finding]:
@@ -128,12 +129,12 @@ def _tape(place: _Place) -> Finding | None:
 
 def _cover(place: _Place) -> Finding | None:
     """In the ground: earthed armour or metal sheath, or a duct that guards as well."""
-    section = place.section
-    if section.surroundings is not Surroundings.BURIED:
+    guarded = guarded_in_ground(place.section, place.record)
+    if guarded is None:
         return None
     asked = place.ask(rules.BURIED_COVER)
-    if place.record.earthed_metal_cover or section.in_duct:
-        return asked.meets("In a duct." if section.in_duct else "Its armour is earthed.")
+    if guarded is Seen.YES:
+        return asked.meets("In a duct." if place.section.in_duct else "Its armour is earthed.")
     name = place.record.name.capitalize()
     return asked.falls_short(
         f"{name} has no earthed metal cover and lies in no duct: a spade goes through it.",
@@ -143,16 +144,16 @@ def _cover(place: _Place) -> Finding | None:
 
 def _made_for(place: _Place) -> Finding | None:
     """A cable that stands neither sun nor wet: indoors only, and dry."""
-    surroundings = place.section.surroundings
-    if place.record.outdoors:
+    stands = stands_weather(place.section, place.record)
+    if stands is None:
         return None
     asked, name = place.ask(rules.INDOOR_CABLE), place.record.name.capitalize()
-    if surroundings in OUT_OF_DOORS or place.section.outdoors:
-        where = "in the ground" if surroundings in IN_GROUND else "outdoors"
+    if stands is Seen.NO:
+        where = "in the ground" if place.section.surroundings in IN_GROUND else "outdoors"
         return asked.falls_short(f"{name} {where}.", remedy="Use a cable made for sun and wet.")
-    if surroundings in MAY_BE_OUTDOORS and place.section.outdoors is None:
+    if stands is Seen.NOT_SEEN:
         return asked.needs_fact(f"{name} stands neither sun nor rain: is it indoors here?")
-    return asked.meets("Indoors.") if place.section.outdoors is False else None
+    return asked.meets("Indoors.")
 
 
 def _fixings(place: _Place) -> Finding | None:
@@ -236,17 +237,15 @@ def _fire_stopped(place: _Place) -> Finding | None:
 
 def _zone(place: _Place) -> Finding | None:
     """Hidden less than 50 mm deep without earthed metal: in the zones where people expect a cable."""
-    section = place.section
-    if place.record.earthed_metal_cover:
+    safe = in_safe_zone(place.section, place.record)
+    if safe is None:
         return None
     asked = place.ask(rules.CONCEALED_ZONE)
-    if "concealed_under_50_mm" in section.unknown():
+    if "concealed_under_50_mm" in place.section.unknown():
         return asked.needs_fact("Does it lie less than 50 mm deep here?")
-    if not section.concealed_under_50_mm:
-        return None
-    if section.in_zone is Seen.YES:
+    if safe is Seen.YES:
         return asked.meets("In line with a point, or within 150 mm of a corner or ceiling.")
-    if section.in_zone is Seen.NOT_SEEN:
+    if safe is Seen.NOT_SEEN:
         return asked.needs_fact("Does it run in line with a point or within 150 mm of a corner or ceiling?")
     remedy = "Move it into a zone, go deeper, or use armoured cable."
     return asked.falls_short("Hidden outside the usual zones.", remedy=remedy)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from typing import get_args
 
 from fulmen.core.checks.common import current_unknown
-from fulmen.core.circuit.margins import breaking_limit_ka, capacity_margin, load_margin, rated_at_70, terminal_margin
+from fulmen.core.circuit.fitness import maker_takes
+from fulmen.core.circuit.margins import breaking_margin, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.cable_rating import SectionRating, lends_duct_column
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import (
-    BREAKING_CAPACITY,
     CABLE_SIZE,
     DEVICE_KIND,
     EXISTING_CIRCUIT,
@@ -111,10 +111,11 @@ def _maker(case: Case) -> Finding:
     point, rating = case.run.charge_point, case.run.final().circuit.device.rating_a
     unit_a = point.design_current_a()
     asked = ask(MAKER_DEVICE, case.rules, case.subject, rating_a=str(rating), unit_a=f"{unit_a:g}")
-    if point.device_min_a is None or point.device_max_a is None:
+    takes = maker_takes(point, rating)
+    if takes is Seen.NOT_SEEN or point.device_min_a is None:
         return asked.needs_fact("Look up which device ratings the unit's maker allows.")
     allowed = f"The maker allows {point.device_min_a:g} to {point.device_max_a:g} A"
-    if not point.device_min_a <= rating <= point.device_max_a:
+    if takes is Seen.NO:
         return asked.falls_short(f"{allowed}.", remedy="Choose a device in the maker's range.")
     least = least_rating_a(max(unit_a, point.device_min_a))
     if least is not None and rating > least:
@@ -239,15 +240,15 @@ def breaks_words(device: Device, *, own: bool) -> str:
 
 def _breaking_capacity(case: Case, chained: CircuitFigures) -> Finding:
     assert case.figures is not None
-    known, limit, first = case.figures.fault, breaking_limit_ka(chained), chained.in_chain is case.run.chain[0]
+    known, margin, first = case.figures.fault, breaking_margin(chained), chained.in_chain is case.run.chain[0]
     device = chained.device
-    source = breaks_words(device, own=limit == device.breaking_capacity_ka)
+    source = breaks_words(device, own=margin.limit == device.breaking_capacity_ka)
     three = " three-phase, about twice line to neutral" if chained.start_fault_ka > known.value else ""
     where = known.source + three if first else f"{known.source} at the origin, less the cable before{three}"
-    line = WorkingLine(symbol="Ipf", value=chained.start_fault_ka, unit="kA", source=where)
-    return ask(BREAKING_CAPACITY, case.rules, chained.circuit.id).judged(
-        value=chained.start_fault_ka,
-        limit=limit,
+    line = WorkingLine(symbol="Ipf", value=margin.value, unit="kA", source=where)
+    return ask(margin.rule, case.rules, margin.subject).judged(
+        value=margin.value,
+        limit=margin.limit,
         unit="kA",
         working=(line,),
         detail=f"{where}, against the {source}",

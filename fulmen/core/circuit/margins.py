@@ -5,6 +5,7 @@ A check dresses a margin with its words and working; the options search takes it
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from fulmen.core.circuit.laid_cable import SectionFigures
@@ -13,12 +14,15 @@ from fulmen.core.electrical.fault_energy import device_energy_a2s, least_csa_mm2
 from fulmen.core.findings.rules.protection import DISCONNECTION, SURVIVES_FAULT
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.run import (
+    BREAKING_CAPACITY,
     LOAD_ON_DEVICE,
     TERMINAL_TEMPERATURE,
+    TERMINALS,
     VOLT_DROP,
     VOLT_DROP_LIGHTING,
     WEAKEST_SECTION,
 )
+from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import TerminalSchool
 from fulmen.core.model.guards import DeviceKind, Rcd
 from fulmen.core.model.job import Job
@@ -109,6 +113,26 @@ def touch_margin(chained: CircuitFigures, rcd: Rcd, rules: RuleSet) -> Margin:
     return Margin(DISCONNECTION, chained.circuit.id, volts, rules.value("touch_voltage_v"), "V")
 
 
+def rcd_in_time(rcds: Iterable[Rcd], within_s: float, rules: RuleSet) -> Rcd | None:
+    """The nearest of some RCDs, in order from the origin, that opens in time; a delayed one is too slow for a final
+    circuit.
+
+    A fault to earth drives many times IΔn; a delayed one is taken at IΔn.
+    """
+    fit = [
+        rcd
+        for rcd in rcds
+        if rules.value("rcd_delayed_trip_max_ms" if rcd.time_delayed else "rcd_fast_trip_ms") / 1000 <= within_s
+    ]
+    return fit[-1] if fit else None
+
+
+def terminals_margin(point: ChargePoint, circuit: str, csa_mm2: float) -> Margin | None:
+    """The last cable's conductor against the largest that the unit's terminals take; None while nobody looked it up."""
+    most_mm2 = point.terminal_max_mm2
+    return Margin(TERMINALS, circuit, csa_mm2, most_mm2, "mm²") if most_mm2 is not None else None
+
+
 def volt_drop_margin(final: CircuitFigures, rules: RuleSet) -> Margin:
     """ΔU from the origin to the end of the final circuit ≤ 5 % of U0; 3 % where it feeds lights."""
     percent = final.end.drop_v / rules.value("u0_v") * 100
@@ -143,6 +167,12 @@ def fault_energy(chained: CircuitFigures, fault_ka: float, rules: RuleSet) -> Fa
 def energy_margin(found: FaultEnergy, subject: str) -> Margin:
     """S ≥ √(I²t)/k for the conductor with the least to spare."""
     return Margin(SURVIVES_FAULT, subject, found.conductor_mm2, found.least_mm2, "mm²", at_least=True)
+
+
+def breaking_margin(chained: CircuitFigures) -> Margin:
+    """The highest fault current at the device against what it can break."""
+    limit_ka = breaking_limit_ka(chained)
+    return Margin(BREAKING_CAPACITY, chained.circuit.id, chained.start_fault_ka, limit_ka, "kA")
 
 
 def breaking_limit_ka(chained: CircuitFigures) -> float:

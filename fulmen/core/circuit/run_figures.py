@@ -298,7 +298,7 @@ class LaidCircuit:
 def circuit_figures(job: Job, rules: RuleSet, circuit: LaidCircuit, start: ChainPoint) -> CircuitFigures:
     """One circuit's figures from where it begins."""
     u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
-    within_s = rules.value("tn_disconnection_s" if circuit.final else "tn_distribution_s")
+    within_s = disconnection_s(rules, tt=False, final=circuit.final)
     fuse_a = job.supply.cut_out_fuse_a
     backed_up = fuse_a is not None and fuse_a <= rules.value("conditional_fuse_a")
     return CircuitFigures(
@@ -313,3 +313,10 @@ def circuit_figures(job: Job, rules: RuleSet, circuit: LaidCircuit, start: Chain
         zs_limit_ohm=device_zs_limit_ohm(circuit.in_chain.circuit.device, within_s, u0_v=u0_v, cmin=cmin),
         conditional_ka=(circuit.in_chain.board.conditional_rating_ka or 0.0) if backed_up else 0.0,
     )
+
+
+def disconnection_s(rules: RuleSet, *, tt: bool, final: bool) -> float:
+    """The time within which a circuit must be disconnected [s]."""
+    if tt:
+        return rules.value("tt_disconnection_s" if final else "tt_distribution_s")
+    return rules.value("tn_disconnection_s" if final else "tn_distribution_s")

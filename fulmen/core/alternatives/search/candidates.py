@@ -12,13 +12,15 @@ from enum import StrEnum
 from itertools import pairwise, product
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
+from fulmen.core.circuit.fitness import stands_weather
 from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, flex_of, section_figures
 from fulmen.core.errors import TableError
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit, TerminalSchool
 from fulmen.core.model.guards import Curve, Device, DeviceKind
 from fulmen.core.model.job import Job
-from fulmen.core.model.route import MAY_BE_OUTDOORS, OUT_OF_DOORS, Section, Surroundings
+from fulmen.core.model.route import Section, Surroundings
+from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import cable_of, cable_record, cable_records
 from fulmen.core.reference.places import follows_from, rated_methods
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
@@ -97,12 +99,9 @@ def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> 
 def _stands_weather(job: Job, circuit: Circuit, kinds: Kinds) -> bool:
     """Whether no cable that stands neither sun nor wet lies where there may be any: nobody said it is indoors."""
     return all(
-        cable_record(name, job).outdoors or section.surroundings not in MAY_SEE_WEATHER or section.outdoors is False
+        stands_weather(section, cable_record(name, job)) in (None, Seen.YES)
         for section, name in zip(circuit.route, kinds.records, strict=True)
     )
-
-
-MAY_SEE_WEATHER = (*MAY_BE_OUTDOORS, *OUT_OF_DOORS)
 
 
 def _offered(job: Job, family: str, places: set[Surroundings], phases: int) -> list[str]:

@@ -8,15 +8,17 @@ from __future__ import annotations
 from contextlib import suppress
 from dataclasses import dataclass
 
+from fulmen.core.circuit.fitness import guarded_in_ground, in_safe_zone, maker_takes, stands_weather
 from fulmen.core.circuit.margins import (
     Margin,
-    breaking_limit_ka,
+    breaking_margin,
     capacity_margin,
     energy_margin,
     fault_energy,
     load_margin,
     loop_margin,
     terminal_margin,
+    terminals_margin,
     touch_margin,
 )
 from fulmen.core.circuit.run_figures import CircuitFigures
@@ -24,17 +26,14 @@ from fulmen.core.errors import TableError
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.run import (
-    BREAKING_CAPACITY,
     BURIED_COVER,
     CONCEALED_ZONE,
     INDOOR_CABLE,
     MAKER_DEVICE,
-    TERMINALS,
     WEAKEST_SECTION,
 )
 from fulmen.core.model.charge_point import ChargePoint
-from fulmen.core.model.guards import DeviceKind, Rcd, RcdType
-from fulmen.core.model.route import OUT_OF_DOORS, Surroundings
+from fulmen.core.model.guards import Rcd, RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.units import telling_decimals
@@ -62,7 +61,7 @@ class CircuitVerdict:
 
 def short_of(margin: Margin) -> Short:
     """A margin that does not hold, in words with its figure."""
-    usual = 0 if margin.unit == "°C" else 1 if margin.unit == "A" else 2
+    usual = 0 if margin.unit == "°C" else 1 if margin.unit in ("A", "mm²") else 2
     decimals = telling_decimals(margin.value, margin.limit, usual)
     bound = "at least" if margin.at_least else "at most"
     text = f"{margin.rule.short} {margin.value:.{decimals}f} {margin.unit}, {bound} {margin.limit:.{decimals}f}"
@@ -111,33 +110,29 @@ def _fault_margins(chained: CircuitFigures, rules: RuleSet, *, measured: bool) -
     # Past the let-through table a reading must settle it; the check says so.
     with suppress(TableError):
         margins.append(energy_margin(fault_energy(chained, chained.start_fault_ka, rules), chained.circuit.id))
-    if measured and chained.device.kind is DeviceKind.BREAKER:
-        limit = breaking_limit_ka(chained)
-        margins.append(Margin(BREAKING_CAPACITY, chained.circuit.id, chained.start_fault_ka, limit, "kA"))
+    if measured:
+        margins.append(breaking_margin(chained))
     return margins
 
 
 def _laid_wrong(chained: CircuitFigures) -> Short | None:
     """Cable out of doors that is not made for it, unarmoured in the bare ground, or hidden outside the zones."""
     for one in chained.sections:
-        if one.metre.record.earthed_metal_cover:
-            continue
-        if not one.metre.record.outdoors and (one.section.outdoors or one.section.surroundings in OUT_OF_DOORS):
-            return Short(INDOOR_CABLE, f"{one.metre.record.name} out of doors")
-        if one.section.surroundings is Surroundings.BURIED and not one.section.in_duct:
-            return Short(BURIED_COVER, f"{one.metre.record.name} has no earthed armour and lies in no duct")
-        if one.section.concealed_under_50_mm and one.section.in_zone is Seen.NO:
-            return Short(CONCEALED_ZONE, f"{one.metre.record.name} hidden outside the usual zones")
+        section, record = one.section, one.metre.record
+        if stands_weather(section, record) is Seen.NO:
+            return Short(INDOOR_CABLE, f"{record.name} out of doors")
+        if guarded_in_ground(section, record) is Seen.NO:
+            return Short(BURIED_COVER, f"{record.name} has no earthed armour and lies in no duct")
+        if in_safe_zone(section, record) is Seen.NO:
+            return Short(CONCEALED_ZONE, f"{record.name} hidden outside the usual zones")
     return None
 
 
 def judge_end(chained: CircuitFigures, point: ChargePoint) -> Short | None:
     """What the charge point's maker asks of device and terminals."""
-    rating = chained.in_a
-    low, high = point.device_min_a, point.device_max_a
-    if low is not None and high is not None and not low <= rating <= high:
-        return Short(MAKER_DEVICE, f"the maker allows {low:g} to {high:g} A, this device is {rating:g} A")
-    csa_mm2, most = chained.sections[-1].cable.csa_mm2, point.terminal_max_mm2
-    if most is not None and csa_mm2 > most:
-        return Short(TERMINALS, f"unit's terminals take {most:g} mm², the cable is {csa_mm2:g}")
-    return None
+    rating, csa_mm2 = chained.in_a, chained.sections[-1].cable.csa_mm2
+    if maker_takes(point, rating) is Seen.NO:
+        allowed = f"the maker allows {point.device_min_a:g} to {point.device_max_a:g} A"
+        return Short(MAKER_DEVICE, f"{allowed}, this device is {rating:g} A")
+    terminals = terminals_margin(point, chained.circuit.id, csa_mm2)
+    return short_of(terminals) if terminals is not None and not terminals.holds() else None

@@ -12,7 +12,8 @@ from fulmen.core.alternatives.search.candidates import Kinds
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short
 from fulmen.core.checks.charge_point import maker_rcd_finding
 from fulmen.core.circuit.guards import Stands, guards_of, rcd_beside_device
-from fulmen.core.circuit.run_figures import Case
+from fulmen.core.circuit.margins import rcd_in_time
+from fulmen.core.circuit.run_figures import Case, disconnection_s
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
@@ -105,7 +106,7 @@ class ProtectionBench:
 
     def __init__(self, layout: Layout, tried: list[Protection], demand: Demand, rules: RuleSet) -> None:
         self.layout, self.tried, self.demand, self.rules = layout, tried, demand, rules
-        self._in_front = _opens_in_front(layout)
+        self._in_front = _opens_in_front(layout, rules)
         self._judged: dict[tuple[bool, bool], list[JudgedProtection]] = {}
         self._paired: dict[tuple[Kinds, bool], Pairing] = {}
 
@@ -159,14 +160,17 @@ class ProtectionBench:
         return JudgedProtection(protection, short, 0 if allowance is Allowance.ALLOWED else len(reasons))
 
 
-def _opens_in_front(layout: Layout) -> bool:
-    """Whether an RCD in front of the final circuit opens it as fast as one with its device would."""
-    final = layout.run.final().circuit.id
-    return any(
-        one.rcd.residual_ma <= AT_THE_BOARD.residual_ma and not one.rcd.time_delayed
+def _opens_in_front(layout: Layout, rules: RuleSet) -> bool:
+    """Whether an RCD in front of the final circuit opens it in time, as sensitive as one with its device would be."""
+    final, tt = layout.run.final().circuit.id, layout.job.supply.earthing is Earthing.TT
+    in_front = [
+        one.rcd
         for one in guards_of(layout.job, layout.run)
-        if one.rcd is not None and not (one.circuit == final and one.stands in (Stands.WAY, Stands.BOX, Stands.UNIT))
-    )
+        if one.rcd is not None
+        and one.rcd.residual_ma <= AT_THE_BOARD.residual_ma
+        and not (one.circuit == final and one.stands in (Stands.WAY, Stands.BOX, Stands.UNIT))
+    ]
+    return rcd_in_time(in_front, disconnection_s(rules, tt=tt, final=True), rules) is not None
 
 
 def _maker_refuses(case: Case) -> Short | None:

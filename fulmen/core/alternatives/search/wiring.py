@@ -8,12 +8,20 @@ from dataclasses import dataclass
 
 from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short, judge_circuit, judge_end, short_of
+from fulmen.core.checks.residual_current import rcds_before
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
-from fulmen.core.circuit.guards import Stands, guards_of
 from fulmen.core.circuit.laid_cable import LaidCable, laid_cable
-from fulmen.core.circuit.margins import lighting_margin, volt_drop_margin
+from fulmen.core.circuit.margins import lighting_margin, rcd_in_time, volt_drop_margin
 from fulmen.core.circuit.origin import fault_current, tails_figures
-from fulmen.core.circuit.run_figures import ChainPoint, CircuitFigures, LaidCircuit, chain_start, circuit_figures
+from fulmen.core.circuit.run_figures import (
+    Case,
+    ChainPoint,
+    CircuitFigures,
+    LaidCircuit,
+    chain_start,
+    circuit_figures,
+    disconnection_s,
+)
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.errors import TableError
@@ -71,19 +79,19 @@ def wired_ways(layout: Layout, demand: Demand, rules: RuleSet) -> Iterator[Wired
     start = chain_start(layout.job, rules, tails)
     ways = [_Before()]
     for chained in layout.run.chain[:-1]:
-        ways = [after for before in ways for after in _sub_main(layout, before, chained, start, rules)]
+        ways = [after for before in ways for after in _sub_main(layout, before, chained, start, demand, rules)]
     final = _Final(layout, rules)
     for before in ways:
         yield from final.ways(before, start)
 
 
 def _sub_main(
-    layout: Layout, before: _Before, chained: ChainCircuit, start: ChainPoint, rules: RuleSet
+    layout: Layout, before: _Before, chained: ChainCircuit, start: ChainPoint, demand: Demand, rules: RuleSet
 ) -> Iterator[_Before]:
     job, circuit = layout.job, chained.circuit
     load, point = circuit_load(job, circuit, rules), before.chain[-1].end if before.chain else start
-    seen = [one.rcd for one in guards_of(job, layout.run) if one.circuit == circuit.id and one.stands in IN_BOARD]
-    rcd = next((one for one in seen if one is not None), None)
+    before_it = rcds_before(Case(job, rules, layout.run, demand, None), chained)
+    rcd = rcd_in_time(before_it, disconnection_s(rules, tt=_tt(job), final=False), rules)
     measured = fault_current(job, rules).measured
     for kinds, _, laid in _laid(job, circuit, circuit.phases, load, sub_main=True):
         for device in devices_to_try(circuit, load.ib_a, sub_main=True):
@@ -99,9 +107,6 @@ def _sub_main(
                 before.short or verdict.short or dim,
                 min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
             )
-
-
-IN_BOARD = (Stands.INCOMER, Stands.GROUP, Stands.WAY)
 
 
 class _Final:
