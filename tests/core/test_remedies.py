@@ -23,6 +23,11 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (DEVICE_IN_UNIT, "phases/ev", {"charge_points.0.phases": 3}, "Charge point set to single-phase"),
     (GARAGE, "load_on_device/sub-main", {"circuits.0.device.rating_a": 40}, "Sub-main to the garage: a 50 A device"),
     (GARAGE, "disconnection/sub-main", {"supply.ze_enquiry_ohm": 0.7}, "Sub-main to the garage: a 50 A device"),
+    (DEVICE_IN_UNIT, "spare_way/board", {"boards.0.spare_ways": 0}, "from an own board off split tails"),
+    (DEVICE_IN_UNIT, "board_make_up/board", {"boards.0.make_up": "rewirable"}, "from an own board off split tails"),
+    (DEVICE_IN_UNIT, "volt_drop/ev", {"circuits.0.route.3.length_m": 70.0, "charge_points.0.terminal_max_mm2": 6.0},
+     "10 mm² to a box before the unit, 6 mm² on"),
+    (DEVICE_IN_UNIT, "terminals/ev", {"circuits.0.cable.csa_mm2": 16.0}, "16 mm² to a box before the unit, 10 mm² on"),
     (TT, "tt_origin_rcd/ev", {"boards.0.incomer": in_front(None), "boards.0.make_up": "split_load"}, "an S-type RCD of 100 mA at Consumer unit"),
 ]  # fmt: skip
 

@@ -128,6 +128,53 @@ class Result(unittest.TestCase):
         self.assertTrue(any("looped" in one for one in found.elsewhere))
         self.assertTrue(found.few)
 
+    def test_thick_cable_goes_to_a_box_where_the_units_terminals_are_too_small(self) -> None:
+        """16 mm² to a box, 6 mm² on: 70 m drop too much in what the terminals take, and less than that in the box."""
+        far = {"circuits.0.route.3.length_m": 70.0, "charge_points.0.terminal_max_mm2": 6.0}
+        found = result(DEVICE_IN_UNIT, far)
+        self.assertTrue(found.few)
+        for way in found.few:
+            with self.subTest(way.cable):
+                self.assertIn("to a box before the unit", way.layout)
+                then = apply_changes(job(DEVICE_IN_UNIT, far), way.changes)
+                self.assertFalse(short_rules(then))
+                self.assertEqual(cable_of(then.circuits[0], then.circuits[0].route[-1]).csa_mm2, 6)
+                self.assertEqual(way.joints, 1)
+                box = f"joint/ev-{len(then.circuits[0].route)}"
+                self.assertTrue(next(one for one in evaluate(then, RULES).findings if one.key == box).is_open)
+
+    def test_no_box_where_the_terminals_were_not_looked_up_or_it_would_be_hidden(self) -> None:
+        for changes in (
+            {"charge_points.0.terminal_max_mm2": None},
+            {"circuits.0.route.4.surroundings": "in_wall"},
+        ):
+            with self.subTest(changes):
+                words = [one.words for one in layouts(job(DEVICE_IN_UNIT, changes), "charge-point")]
+                self.assertFalse([one for one in words if "box" in one])
+
+    def test_an_own_board_where_there_is_no_way_or_no_rcbo_fits(self) -> None:
+        for changes in ({"boards.0.spare_ways": 0}, {"boards.0.make_up": "rewirable"}):
+            found = result(DEVICE_IN_UNIT, changes)
+            with self.subTest(changes):
+                self.assertTrue(found.few)
+                self.assertEqual(found.elsewhere, ())
+                for way in found.few:
+                    self.assertEqual(way.layout, "from an own board off split tails")
+                    whole = evaluate(apply_changes(job(DEVICE_IN_UNIT, changes), way.changes), RULES)
+                    self.assertEqual(whole.falls_short(), [])
+        nowhere = result(DEVICE_IN_UNIT, {"boards.0.spare_ways": 0, "supply.room_to_split_tails": "no"})
+        self.assertTrue(any("spare" in one for one in nowhere.elsewhere), nowhere.elsewhere)
+
+    def test_where_nothing_holds_the_nearest_way_and_its_reasons(self) -> None:
+        """300 m: not the thousands of thin cables that fail first, but how near the best of them comes."""
+        found = result(DEVICE_IN_UNIT, {"circuits.0.route.3.length_m": 300.0})
+        self.assertEqual((found.held, found.few), (0, ()))
+        assert found.nearest is not None
+        self.assertIn("16 mm²", found.nearest.cable)
+        self.assertLessEqual(len(found.nearest.reasons), 3)
+        self.assertRegex(found.nearest.reasons[0], r"^Volt drop to the car: \d+\.\d\d %, at most 5\.00$")
+        self.assertIsNone(result(DEVICE_IN_UNIT).nearest)
+
     def test_nothing_to_search_without_a_route(self) -> None:
         for point, changes in (("nowhere", {}), ("charge-point", {"circuits.0.route": []})):
             with self.subTest(point), self.assertRaises(InputError) as caught:
@@ -197,8 +244,9 @@ class Choices(unittest.TestCase):
 
     def test_layouts(self) -> None:
         words = [one.words for one in layouts(job(), "charge-point")]
-        self.assertEqual(len(words), 3)
-        self.assertEqual(len(layouts(job(GARAGE), "charge-point")), 1, "the garage board feeds more than the car")
+        self.assertEqual(len(words), 4)
+        garage = [one.words for one in layouts(job(GARAGE), "charge-point")]
+        self.assertFalse([one for one in garage if "direct" in one], "the garage board feeds more than the car")
         alone = job(GARAGE, {"boards.1.other_loads": []})
         self.assertIn("direct from Consumer unit", [one.words for one in layouts(alone, "charge-point")])
         for layout in layouts(job(), "charge-point"):

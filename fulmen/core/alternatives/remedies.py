@@ -12,8 +12,8 @@ from itertools import combinations
 
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.demand.ways_out import TURNED_DOWN_A
-from fulmen.core.editing.changes import Change, apply_changes
-from fulmen.core.editing.layouts import free_id
+from fulmen.core.editing.changes import Change, apply_changes, changes_between
+from fulmen.core.editing.layouts import box_before_unit, free_id, own_board_layout
 from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
@@ -28,7 +28,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
 from fulmen.core.model.run import Run, runs
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import records_for
+from fulmen.core.reference.cable_catalogue import cable_of, records_for
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
 
@@ -147,6 +147,7 @@ def _moves(job: Job, rules: RuleSet) -> Iterator[Move]:
     yield from _charge_point_moves(job)
     yield from _protection_moves(job)
     yield from _supply_moves(job, rules)
+    yield from _own_board_moves(job)
 
 
 def _device_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
@@ -201,6 +202,33 @@ def _cable_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iter
         for record in records_for(job):
             if record.id != circuit.cable.record:
                 yield Move(f"{_of(job, circuit)}{record.name}", 8, record_changes(job, index, record.id))
+    yield from _box_moves(job, index, circuit)
+
+
+def _box_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+    """Thicker cable than the unit's terminals take, to a box before the unit."""
+    run = next((one for one in runs(job) if one.charge_point.id == circuit.feeds), None)
+    boxed = box_before_unit(job, run) if run is not None else None
+    if boxed is None or {section.cable for section in circuit.route} != {None}:
+        return
+    tail = cable_of(boxed, boxed.route[-1])
+    route = [one.model_dump(mode="json") for one in boxed.route]
+    for steps, size in enumerate(size for size in sizes_before(circuit.device.rating_a) if size > tail.csa_mm2):
+        if size >= circuit.cable.csa_mm2:
+            changes = (
+                Change(field=f"circuits.{index}.cable.csa_mm2", value=size),
+                Change(field=f"circuits.{index}.route", value=route),
+            )
+            words = f"{_of(job, circuit)}{size:g} mm² to a box before the unit, {tail.csa_mm2:g} mm² on"
+            yield Move(words, 4 + steps, changes)
+
+
+def _own_board_moves(job: Job) -> Iterator[Move]:
+    """A small board of its own off split tails."""
+    for run in runs(job):
+        layout = own_board_layout(job, run) if run.chain else None
+        if layout is not None:
+            yield Move(layout.words, 4.5, changes_between(job, layout.job))
 
 
 SectionMove = tuple[str, float, dict[str, object]]

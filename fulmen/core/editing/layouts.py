@@ -1,4 +1,5 @@
-"""The layouts worth trying for one charge point: as it stands, an own board, through a sub-main, direct.
+"""The layouts worth trying for one charge point: as it stands, an own board, through a sub-main, direct, or with a box
+before a unit whose terminals take no thicker cable.
 
 A layout is the whole job with its boards and circuits set that way; cables and devices are tried on it afterwards.
 """
@@ -11,10 +12,13 @@ from fulmen.core.model.boards import Board, Enclosure, MakeUp
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardKind
 from fulmen.core.model.job import Job
+from fulmen.core.model.route import ON_THE_SURFACE
 from fulmen.core.model.run import Run, main_tails, runs, stored_guards
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.tails import TailsStretch
+from fulmen.core.reference.cable_catalogue import cable_record
 
+MOST_SECTIONS = 200
 # What is reckoned with until the way of the second tails is measured; common practice, no source.
 SECOND_TAILS_M = 1.0
 # What a new board's switch is made for, above any device before it.
@@ -23,12 +27,13 @@ SWITCH_A = 100.0
 
 @dataclass(frozen=True)
 class Layout:
-    """One way to feed the charge point."""
+    """One way to feed the charge point; `boxed` where its last section goes on from a box."""
 
     words: str
     job: Job
     run: Run
     as_it_stands: bool
+    boxed: bool = False
 
 
 def layouts(job: Job, charge_point: str) -> list[Layout]:
@@ -39,11 +44,51 @@ def layouts(job: Job, charge_point: str) -> list[Layout]:
         return [standing]
     others: list[tuple[str, Job] | None]
     others = [_own_board(job, run), _sub_main(job, run)] if len(run.chain) == 1 else [_direct(job, run)]
-    found = [one for one in others if one is not None]
-    return [
-        standing,
-        *(Layout(words, changed, _run(changed, charge_point), as_it_stands=False) for words, changed in found),
-    ]
+    found = [_layout(one, charge_point) for one in others if one is not None]
+    circuit = box_before_unit(job, run)
+    if circuit is not None:
+        changed = _with(job, job.boards, run.final().circuit, (circuit,))
+        words = f"{_standing_words(run)}, {BOX_WORDS}"
+        found.append(Layout(words, changed, _run(changed, charge_point), as_it_stands=False, boxed=True))
+    return [standing, *found]
+
+
+# How far before the unit a box hangs; common practice, no source.
+BOX_BEFORE_M = 1.0
+BOX_WORDS = "to a box before the unit"
+
+
+def box_before_unit(job: Job, run: Run) -> Circuit | None:
+    """The final circuit with a box before the unit, and from there on the thickest cable that its terminals take.
+
+    None where nobody looked up what they take, where a box hangs there already, or where it would be hidden.
+    """
+    circuit, most_mm2 = run.final().circuit, run.charge_point.terminal_max_mm2
+    last = circuit.route[-1] if circuit.route else None
+    if most_mm2 is None or last is None or last.cable is not None or last.surroundings not in ON_THE_SURFACE:
+        return None
+    sizes = [size for size in cable_record(circuit.cable.record, job).sizes_mm2 if size <= most_mm2]
+    long_enough = last.length_m > BOX_BEFORE_M or len(circuit.route) > 1
+    if not sizes or not long_enough or len(circuit.route) >= MOST_SECTIONS:
+        return None
+    tail = circuit.cable.model_copy(update={"csa_mm2": max(sizes)})
+    end = last.model_copy(update={"cable": tail, "length_m": min(BOX_BEFORE_M, last.length_m)})
+    before_m = round(last.length_m - BOX_BEFORE_M, 2)
+    before = (last.model_copy(update={"length_m": before_m}),) if before_m > 0 else ()
+    return circuit.model_copy(update={"route": (*circuit.route[:-1], *before, end)})
+
+
+def own_board_layout(job: Job, run: Run) -> Layout | None:
+    """The run from a small board of its own off split tails; None where it has one, or where tails can't be split."""
+    if len(run.chain) != 1 or not run.final().circuit.fitted_with_this_job:
+        return None
+    own = _own_board(job, run)
+    return _layout(own, run.charge_point.id) if own is not None else None
+
+
+def _layout(found: tuple[str, Job], charge_point: str) -> Layout:
+    words, changed = found
+    return Layout(words, changed, _run(changed, charge_point), as_it_stands=False)
 
 
 def _run(job: Job, charge_point: str) -> Run:
@@ -134,7 +179,7 @@ def _direct(job: Job, run: Run) -> tuple[str, Job] | None:
     if any(board.other_loads or board.id in shared or not board.fitted_with_this_job for board in between):
         return None
     route = tuple(section for chained in run.chain for section in chained.circuit.route)
-    if len(route) > 200:
+    if len(route) > MOST_SECTIONS:
         return None
     final = run.final().circuit.model_copy(
         update={"from_board": run.chain[0].board.id, "group": run.chain[0].circuit.group, "route": route}

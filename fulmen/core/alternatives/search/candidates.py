@@ -75,7 +75,9 @@ class Kinds:
 MOST_JOINTS = 1
 
 
-def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> list[Kinds]:
+def kinds_to_try(
+    job: Job, circuit: Circuit, phases: int, *, sub_main: bool, most_joints: int = MOST_JOINTS
+) -> list[Kinds]:
     """Every sensible kind of cable for the sections of a circuit, the standing one first."""
     standing = Kinds(tuple((section.cable or circuit.cable).record for section in circuit.route))
     if sub_main:
@@ -91,7 +93,7 @@ def kinds_to_try(job: Job, circuit: Circuit, phases: int, *, sub_main: bool) -> 
         tried = [
             Kinds(tuple(dict(zip(there, names, strict=True))[one] for one in where)) for names in product(*offered)
         ]
-    most = max(MOST_JOINTS, standing.joints())
+    most = max(most_joints, standing.joints())
     fit = (one for one in tried if one.joints() <= most and _stands_weather(job, circuit, one))
     return list(dict.fromkeys([standing, *fit]))
 
@@ -161,6 +163,19 @@ class CableBench:
                 return None
             found.append(one)
         return LaidCable(tuple(found), self.load.ib_a, self._flex, self.circuit.slack_m)
+
+    def to_box(self, kinds: Kinds, in_a: float, most_mm2: float) -> Iterator[tuple[float, LaidCable]]:
+        """The circuit in one kind in every size that a unit's terminals don't take, ended in a box before its last
+        section, which goes on in the thickest that they do.
+        """
+        sizes_mm2 = cable_record(kinds.records[-1], self.job).sizes_mm2
+        tail_mm2 = max((size for size in sizes_mm2 if size <= most_mm2), default=None)
+        for csa_mm2 in sizes_before(in_a):
+            if tail_mm2 is None or csa_mm2 <= most_mm2:
+                continue
+            laid = self.laid(kinds, (*(csa_mm2,) * (len(kinds.records) - 1), tail_mm2))
+            if laid is not None:
+                yield csa_mm2, laid
 
     def every_laid(self, kinds: Kinds, in_a: float) -> Iterator[tuple[float, LaidCable]]:
         """The circuit in these kinds in every size, with the size that goes through.

@@ -44,10 +44,11 @@ AT_THE_BOARD = Rcd(type=RcdType.A)
 
 @dataclass(frozen=True)
 class Short:
-    """What a way falls short of first: the rule, and its figure."""
+    """What a way falls short of first: the rule, its figure, and by what share of the limit."""
 
     rule: Rule
     text: str
+    by: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -65,7 +66,7 @@ def short_of(margin: Margin) -> Short:
     decimals = telling_decimals(margin.value, margin.limit, usual)
     bound = "at least" if margin.at_least else "at most"
     text = f"{margin.rule.short} {margin.value:.{decimals}f} {margin.unit}, {bound} {margin.limit:.{decimals}f}"
-    return Short(margin.rule, text)
+    return Short(margin.rule, text, round(-margin.share(), 3))
 
 
 def judge_circuit(

@@ -140,6 +140,10 @@ class ProtectionBench:
             self._judged[shape] = [self._judge(laid, one) for one in self.tried]
         return self._judged[shape]
 
+    def plainest(self) -> JudgedProtection:
+        """The arrangement that stands, not judged: for a way that falls short by its cable already."""
+        return JudgedProtection(self.tried[0], None, 0)
+
     def _shape(self, circuit: Circuit, kinds: Kinds) -> tuple[bool, bool]:
         """What those checks see of the cable: armour that reaches the unit, and hidden sections without metal."""
         records = [cable_record(record, self.layout.job) for record in kinds.records]

@@ -11,6 +11,7 @@ from collections import Counter
 from dataclasses import dataclass, field
 
 from fulmen.core.alternatives.search.judging import Short
+from fulmen.core.alternatives.search.nearest import Nearest, NearestWay
 from fulmen.core.alternatives.search.protections import JudgedProtection, ProtectionBench, protections_to_try
 from fulmen.core.alternatives.search.weighing import Candidate, candidate, few_best
 from fulmen.core.alternatives.search.wiring import Wired, wired_ways
@@ -22,8 +23,11 @@ from fulmen.core.editing.layouts import Layout, layouts
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import InputError
-from fulmen.core.evaluate import evaluate
+from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.rules import REGISTER
+from fulmen.core.findings.rules.protection import NEW_BOARD_RCD, OPEN_PEN
+from fulmen.core.findings.rules.supply import BOARD_CASE, BOARD_IP, BOARD_MAKE_UP, SPARE_WAY
 from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
@@ -73,7 +77,9 @@ class FoundWay(Part):
 
 
 class SearchResult(Part):
-    """What a search found. `elsewhere` are checks that fall short whichever way is taken."""
+    """What a search found. `elsewhere` are checks that fall short whichever way is taken; `nearest` is told where
+    nothing holds.
+    """
 
     tried: int
     held: int
@@ -81,6 +87,7 @@ class SearchResult(Part):
     sizes: tuple[SizeVerdict, ...]
     few: tuple[FoundWay, ...]
     elsewhere: tuple[str, ...]
+    nearest: NearestWay | None
     invented_prices: bool
 
 
@@ -132,17 +139,17 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
         raise InputError("charge_point", f"No circuit with a route feeds “{charge_point}” yet: enter the route first.")
     demand, tally = demand_of(job, rules), Tally()
     kept: dict[object, tuple[Wired, JudgedProtection]] = {}
-    for layout in layouts(job, charge_point):
-        if not _sensible(layout):
-            continue
+    tried = [layout for layout in layouts(job, charge_point) if _sensible(layout)]
+    boards, nearest = _board_shorts(tried, rules), Nearest()
+    for layout, ruled_out in zip(tried, boards, strict=True):
         bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, rules)
         for wired in wired_ways(layout, demand, rules):
-            best = _count(wired, bench, tally)
+            best = _count(wired, bench, tally, nearest, ruled_out)
             family = wired.family() if best is not None else None
             if best is not None and (family not in kept or _better(wired, kept[family][0], job)):
                 kept[family] = (wired, best)
     ways = [candidate(wired, best, prices, rules.value("u0_v")) for wired, best in kept.values()]
-    few, elsewhere = _proven(job, few_best(ways, job), rules)
+    few, elsewhere = _proven(job, ways, rules)
     return SearchResult(
         tried=tally.tried,
         held=tally.held,
@@ -150,6 +157,7 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
         sizes=tuple(_size(csa_mm2, tally) for csa_mm2 in sorted(tally.sizes)),
         few=few,
         elsewhere=elsewhere,
+        nearest=_nearest(job, charge_point, nearest, rules) if not tally.held else None,
         invented_prices=any(line.invented for line in prices.lines),
     )
 
@@ -164,6 +172,29 @@ def _sensible(layout: Layout) -> bool:
     behind_m = sum(section.length_m for section in final.circuit.route)
     new_board = len(layout.run.chain) > 1 and final.board.fitted_with_this_job
     return layout.as_it_stands or not new_board or behind_m >= LEAST_BEHIND_A_BOARD_M
+
+
+# What hangs on the boards alone, whatever cable and devices there are.
+OF_THE_BOARDS = frozenset(one.key for one in (SPARE_WAY, BOARD_MAKE_UP, BOARD_CASE, BOARD_IP, NEW_BOARD_RCD))
+
+
+def _board_shorts(tried: list[Layout], rules: RuleSet) -> list[Short | None]:
+    """What rules a whole layout out: its boards fall short of something that those of another layout do not."""
+    found = [
+        {one.rule: one for one in evaluate(layout.job, rules).falls_short() if one.rule in OF_THE_BOARDS}
+        for layout in tried
+    ]
+    common = set.intersection(*(set(each) for each in found))
+    own = [next((one for rule, one in each.items() if rule not in common), None) for each in found]
+    return [Short(REGISTER[one.rule], _told(one)) if one is not None else None for one in own]
+
+
+def _nearest(job: Job, charge_point: str, nearest: Nearest, rules: RuleSet) -> NearestWay:
+    """The way that comes nearest, where nothing holds."""
+    wired, reasons = nearest.told(job, rules)
+    if wired is not None:
+        return NearestWay(layout=wired.layout.words, cable=_cables(wired, job), device=_devices(wired), reasons=reasons)
+    return NearestWay(layout="as it stands", cable="", device="", reasons=reasons)
 
 
 def _better(wired: Wired, other: Wired, job: Job) -> bool:
@@ -183,34 +214,53 @@ def _size(csa_mm2: float, tally: Tally) -> SizeVerdict:
     return SizeVerdict(csa_mm2=csa_mm2, tried=tried, held=held, why_not=commonest[0][0] if commonest else "")
 
 
-def _count(wired: Wired, bench: ProtectionBench, tally: Tally) -> JudgedProtection | None:
+def _count(
+    wired: Wired, bench: ProtectionBench, tally: Tally, nearest: Nearest, ruled_out: Short | None
+) -> JudgedProtection | None:
     """Count a way with every arrangement; the arrangement it is kept with: the standing one, else the simplest."""
-    if wired.short is not None:
-        tally.count(wired.csa_mm2, len(bench.tried), Counter({wired.short: len(bench.tried)}))
+    short = wired.short or ruled_out
+    if short is not None:
+        tally.count(wired.csa_mm2, len(bench.tried), Counter({short: len(bench.tried)}))
+        nearest.seen(wired, bench.plainest(), short)
         return None
     pairing = bench.paired(wired.layout.run.final().circuit, wired.kinds[-1], wants_rcd=wired.wants_rcd)
     tally.count(wired.csa_mm2, pairing.tried, pairing.shorts)
+    if pairing.best is None:
+        nearest.seen(wired, bench.plainest(), Short(OPEN_PEN, "", 0.0))
     return pairing.best
 
 
-def _proven(
-    job: Job, few: list[tuple[Candidate, tuple[str, ...]]], rules: RuleSet
-) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
-    """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it is dropped."""
-    found = [evaluate(way.job, rules) for way, _ in few]
-    shorts = [{one.key: one for one in each.falls_short()} for each in found]
-    common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
+# How often the few are chosen again after one of them fell short as a whole job.
+MOST_ROUNDS = 6
+
+
+def _proven(job: Job, ways: list[Candidate], rules: RuleSet) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
+    """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it makes room for
+    the next best.
+    """
+    known: dict[int, Evaluation] = {}
     open_now = {one.key for one in evaluate(job, rules).findings if one.is_open}
+    for _ in range(MOST_ROUNDS):
+        few = few_best(ways, job)
+        for way, _ in few:
+            if id(way) not in known:
+                known[id(way)] = evaluate(way.job, rules)
+        shorts = [{one.key: one for one in known[id(way)].falls_short()} for way, _ in few]
+        common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
+        worse = {id(way) for (way, _), short in zip(few, shorts, strict=True) if set(short) - common}
+        if not worse:
+            break
+        ways = [way for way in ways if id(way) not in worse]
     proven = tuple(
-        _found(job, way, words, sum(one.is_open and one.key not in open_now for one in each.findings))
-        for (way, words), each, short in zip(few, found, shorts, strict=True)
-        if not set(short) - common
+        _found(job, way, words, sum(one.is_open and one.key not in open_now for one in known[id(way)].findings))
+        for way, words in few
+        if id(way) not in worse
     )
-    elsewhere = tuple(_elsewhere(shorts[0][key]) for key in sorted(common))
+    elsewhere = tuple(_told(shorts[0][key]) for key in sorted(common))
     return proven, elsewhere
 
 
-def _elsewhere(finding: Finding) -> str:
+def _told(finding: Finding) -> str:
     return f"{finding.title}: {finding.figures() or finding.detail}"
 
 
@@ -218,8 +268,8 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
     wired, changes = way.wired, changes_between(job, way.job)
     return FoundWay(
         layout=wired.layout.words,
-        cable="; ".join(_cable_words(chained, job) for chained in wired.chain),
-        device="; ".join(device_words(circuit.device) for circuit in wired.circuits()),
+        cable=_cables(wired, job),
+        device=_devices(wired),
         protection=way.protection.protection.words(tt=job.supply.earthing is Earthing.TT),
         best_at=best_at,
         metal_kg=way.metal_kg,
@@ -233,6 +283,14 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
         standing=not changes,
         changes=changes,
     )  # fmt: skip
+
+
+def _cables(wired: Wired, job: Job) -> str:
+    return "; ".join(_cable_words(chained, job) for chained in wired.chain)
+
+
+def _devices(wired: Wired) -> str:
+    return "; ".join(device_words(circuit.device) for circuit in wired.circuits())
 
 
 def _cable_words(chained: CircuitFigures, job: Job) -> str:

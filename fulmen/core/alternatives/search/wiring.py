@@ -118,8 +118,21 @@ class _Final:
         self.load = circuit_load(job, self.chained.circuit, rules)
         self.measured, self.tt = fault_current(job, rules).measured, _tt(job)
         self.devices = devices_to_try(self.chained.circuit, self.load.ib_a, sub_main=False)
-        self.cables = list(_laid(job, self.chained.circuit, self.phases, self.load, sub_main=False))
+        self.cables = list((self._to_box if layout.boxed else self._everywhere)())
         self.circuits = [self.chained.circuit.model_copy(update={"device": device}) for device in self.devices]
+
+    def _everywhere(self) -> Iterator[tuple[Kinds, float, LaidCable]]:
+        return _laid(self.layout.job, self.chained.circuit, self.phases, self.load, sub_main=False)
+
+    def _to_box(self) -> Iterator[tuple[Kinds, float, LaidCable]]:
+        """In one kind of cable with the box as its only joint."""
+        job, circuit = self.layout.job, self.chained.circuit
+        bench = CableBench(job, circuit, self.phases, self.load)
+        most_mm2 = self.layout.run.charge_point.terminal_max_mm2 or 0.0
+        in_a = min(float(device.rating_a) for device in self.devices)
+        for kinds in kinds_to_try(job, circuit, self.phases, sub_main=False, most_joints=0):
+            for csa_mm2, laid in bench.to_box(kinds, in_a, most_mm2):
+                yield kinds, csa_mm2, laid
 
     def ways(self, before: _Before, start: ChainPoint) -> Iterator[Wired]:
         """Every final circuit after some sub-mains; after one that falls short they are counted, not worked out."""

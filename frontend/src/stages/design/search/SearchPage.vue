@@ -6,7 +6,9 @@ import { answer, api, asProblem } from '../../../api/client'
 import type { SearchResult } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import { useChain } from '../useChain'
+import { letterOf } from './letters'
 import WayCard from './WayCard.vue'
+import WaysPlot from './WaysPlot.vue'
 
 const store = useJob()
 const { point } = useChain()
@@ -52,15 +54,26 @@ const count = (value: number) => value.toLocaleString('en-GB')
         short.
       </p>
       <p v-for="one in found.elsewhere" :key="one" class="failed">Falls short whichever way: {{ one }}</p>
+      <WaysPlot :ways="found.few" />
       <ul v-if="found.few.length" class="few">
         <WayCard
-          v-for="way in found.few"
+          v-for="(way, index) in found.few"
           :key="`${way.layout}${way.cable}${way.device}`"
+          :letter="found.few.length > 1 ? letterOf(index) : ''"
           :way="way"
           @take="store.apply(`${way.cable}, ${way.layout}`, way.changes)"
         />
       </ul>
-      <p v-else>No way holds. See below what they fall short of, or ease the route.</p>
+      <div v-else-if="found.nearest" class="nearest">
+        <p>
+          <b>Nothing holds.</b> What comes nearest:
+          {{ [found.nearest.cable, found.nearest.device, found.nearest.layout].filter(Boolean).join(', ') }}. In its
+          way:
+        </p>
+        <ul>
+          <li v-for="one in found.nearest.reasons" :key="one" class="failed">{{ one }}</li>
+        </ul>
+      </div>
       <p v-if="found.invented_prices" class="quiet small">
         Prices and working times are invented until you bring your own: see Materials.
       </p>
@@ -113,6 +126,10 @@ const count = (value: number) => value.toLocaleString('en-GB')
 .told {
   font-size: 1.12rem;
   font-weight: 700;
+}
+.nearest ul {
+  margin: 6px 0 12px;
+  padding-left: 20px;
 }
 .few {
   list-style: none;

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 import type { FoundWay } from '../../../api/types'
 
-const props = defineProps<{ way: FoundWay }>()
+const props = defineProps<{ way: FoundWay; letter: string }>()
 defineEmits<{ take: [] }>()
 
 const hours = computed(() => `${(props.way.work_min / 60).toFixed(1)} h`)
@@ -22,7 +22,10 @@ const figures = computed(() => [
 <template>
   <li :class="{ standing: way.standing }">
     <div class="head">
-      <b>{{ way.cable }}</b>
+      <b
+        ><span v-if="letter" class="letter">{{ letter }}</span
+        >{{ way.cable }}</b
+      >
       <span v-if="way.standing" class="quiet">as it stands</span>
       <v-btn v-else variant="outlined" size="small" @click="$emit('take')">Take it</v-btn>
     </div>
@@ -58,6 +61,11 @@ li {
   justify-content: space-between;
   gap: 12px;
   align-items: center;
+}
+.letter {
+  display: inline-block;
+  min-width: 26px;
+  color: var(--copper);
 }
 .best {
   font-weight: 700;
