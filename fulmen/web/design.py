@@ -10,6 +10,7 @@ from flask import Response
 from fulmen.core.alternatives.reach import how_far
 from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import SearchResult, search
+from fulmen.core.alternatives.unknowns import unknown_facts
 from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.route_editing import (
@@ -40,6 +41,7 @@ from fulmen.web.design_schemas import (
     RemedyQuestion,
     RouteAnswer,
     RouteQuestion,
+    UnknownList,
 )
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import reply, store
@@ -111,6 +113,13 @@ def search_ways(body: PointQuestion) -> Response:
 def tell_how_far_it_holds(body: PointQuestion) -> Response:
     """Tell how far one charge point's design holds: route, loop, load, heat, company, insulation, fuse."""
     return reply(ReachList(reaches=list(how_far(body.job, body.charge_point, rule_set(body.job.rule_set)))))
+
+
+@design.post("/unknowns", responses={200: UnknownList})
+@allows(Role.ELECTRICIAN)
+def list_unknown_facts(body: Job) -> Response:
+    """List the facts that nobody knows yet, in the order of what they could upset."""
+    return reply(UnknownList(facts=list(unknown_facts(body, rule_set(body.rule_set)))))
 
 
 @design.post("/remedies", responses={200: RemedyList})

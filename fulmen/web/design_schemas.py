@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fulmen.core.alternatives.reach import Reach
 from fulmen.core.alternatives.remedies import Remedy
+from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
 from fulmen.core.model.base import Id
@@ -54,6 +55,12 @@ class ReachList(BaseModel):
     """How far a design holds, fact by fact; empty where it falls short as it stands."""
 
     reaches: list[Reach]
+
+
+class UnknownList(BaseModel):
+    """The unknown facts of a job, the one that could upset most first."""
+
+    facts: list[UnknownFact]
 
 
 class LayoutList(BaseModel):

@@ -72,6 +72,13 @@ class Design(AppCase):
             self.post("reach", {"job": document(), "charge_point": "nobody"}, 422)["field"], "charge_point"
         )
 
+    def test_unknown_facts_come_with_what_they_could_upset(self) -> None:
+        asked = document()
+        asked["supply"]["looped"] = "not_seen"
+        found = self.post("unknowns", asked)["facts"]
+        self.assertEqual(found[0]["field"], "supply.looped")
+        self.assertEqual(found[0]["could_upset"], ["Service not looped to a neighbour"])
+
     def test_a_search_and_a_mend(self) -> None:
         found = self.post("search", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})
         self.assertGreater(found["tried"], 1_000)

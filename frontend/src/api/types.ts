@@ -25,6 +25,7 @@ export type LayoutChoice = Complete<Schemas['LayoutChoice']>
 export type SearchResult = Complete<Schemas['SearchResult']>
 export type FoundWay = Complete<Schemas['FoundWay']>
 export type Reach = Complete<Schemas['Reach']>
+export type UnknownFact = Schemas['UnknownFact']
 export type Remedy = Complete<Schemas['Remedy']>
 export type MaterialsList = Complete<Schemas['MaterialsList']>
 export type PriceList = Complete<Schemas['PriceList']>

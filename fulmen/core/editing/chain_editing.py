@@ -21,16 +21,18 @@ class LayoutChoice(Part):
 
 
 def layout_choices(job: Job, charge_point: str) -> tuple[LayoutChoice, ...]:
-    """Every layout for one charge point, the standing one first.
+    """Every layout for one charge point, the standing one first; a box only where the cable is too thick for the unit.
 
     Raises:
         InputError: no circuit feeds such a charge point.
     """
     check_structure(job)
-    _fed(job, charge_point)
+    point, circuit = _fed(job, charge_point)
+    fits = point.terminal_max_mm2 is None or circuit.cable.csa_mm2 <= point.terminal_max_mm2
     return tuple(
         LayoutChoice(words=one.words, standing=one.as_it_stands, changes=changes_between(job, one.job))
         for one in layouts(job, charge_point)
+        if not (one.boxed and fits)
     )
 
 

@@ -6,6 +6,7 @@ import { answer, api, asProblem } from '../../api/client'
 import type { Reach } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import { fixed } from '../../shared/format'
+import { upsetWords, useUnknowns } from '../../shared/useUnknowns'
 
 const store = useJob()
 const reaches = ref<Reach[]>()
@@ -31,6 +32,9 @@ async function ask(): Promise<void> {
   }
   busy.value = false
 }
+const { facts: unknowns, failed: notWeighed } = useUnknowns()
+const telling = computed(() => unknowns.value.filter((one) => upsetWords(one)))
+const silent = computed(() => unknowns.value.length - telling.value.length)
 const share = (one: Reach) => Math.abs(one.holds_to - one.now) / Math.max(1e-9, Math.abs(one.most - one.now))
 const figure = (one: Reach, value: number) => `${fixed(value, one.decimals)} ${one.unit}`.trim()
 const ends = (one: Reach) => (one.upset ? one.upset : 'holds all the way')
@@ -67,6 +71,16 @@ const ends = (one: Reach) => (one.upset ? one.upset : 'holds all the way')
         </tr>
       </tbody>
     </table>
+    <p v-if="notWeighed" role="alert">{{ notWeighed }}</p>
+    <template v-if="telling.length">
+      <h2 class="unknown">Not known yet, by what it could upset</h2>
+      <ul>
+        <li v-for="one in telling" :key="one.field">
+          {{ one.text }} <span class="quiet">{{ upsetWords(one) }}</span>
+        </li>
+        <li v-if="silent" class="quiet">{{ silent }} more, which upset nothing whatever the answer.</li>
+      </ul>
+    </template>
   </section>
 </template>
 
@@ -78,6 +92,18 @@ h2 {
   font-size: 0.95rem;
   color: var(--quiet);
   margin-bottom: 4px;
+}
+.unknown {
+  margin-top: 20px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
 }
 table {
   width: 100%;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-// What nobody has seen yet, by whom to ask; and the householder's link.
+// What nobody has seen yet, by whom to ask, what could upset most first; and the householder's link.
 import { computed } from 'vue'
 
 import type { OpenQuestion } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import { upsetWords, useUnknowns } from '../../../shared/useUnknowns'
 import HouseholderLinks from './HouseholderLinks.vue'
 
 const emit = defineEmits<{ go: [part: string] }>()
@@ -14,10 +15,18 @@ const GROUPS = [
   { ask: 'householder', title: 'To ask the householder' },
   { ask: 'operator', title: 'To ask the network operator' },
 ] as const
+const { facts: unknowns, failed } = useUnknowns()
+const factOf = (field: string) => unknowns.value.find((one) => one.field === field)
+const place = (field: string) => {
+  const at = unknowns.value.findIndex((one) => one.field === field)
+  return at < 0 ? unknowns.value.length : at
+}
 const groups = computed(() =>
   GROUPS.map((group) => ({
     ...group,
-    questions: store.evaluation!.questions.filter((one) => one.ask === group.ask),
+    questions: store
+      .evaluation!.questions.filter((one) => one.ask === group.ask)
+      .sort((one, other) => place(one.field) - place(other.field)),
   })).filter((one) => one.questions.length),
 )
 const stopName = (stop: string) => store.evaluation!.stops.find((one) => one.stop === stop)?.name
@@ -33,13 +42,17 @@ function answer(question: OpenQuestion): void {
 <template>
   <article class="middle">
     <h2 class="headline">Open questions</h2>
+    <p v-if="failed" role="alert">What could upset most is not worked out: {{ failed }}</p>
     <p v-if="!groups.length">Every fact of the walk is known.</p>
     <section v-for="group in groups" :key="group.ask" :aria-label="group.title">
       <h3>{{ group.title }}</h3>
       <ul>
         <li v-for="one in group.questions" :key="one.field">
           <button type="button" @click="answer(one)">
-            <span>{{ one.text }}</span><span class="quiet">{{ stopName(one.stop) }}</span>
+            <span
+              >{{ one.text }}
+              <small v-if="upsetWords(factOf(one.field))">{{ upsetWords(factOf(one.field)) }}</small></span
+            ><span class="quiet">{{ stopName(one.stop) }}</span>
           </button>
         </li>
       </ul>
@@ -78,6 +91,11 @@ button {
 }
 button:hover {
   color: var(--copper);
+}
+small {
+  display: block;
+  color: var(--quiet);
+  font-size: 0.86rem;
 }
 button .quiet {
   font-size: 0.88rem;
