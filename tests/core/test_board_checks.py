@@ -110,7 +110,7 @@ class ThereAlready(unittest.TestCase):
     def test_it_is_not_varied(self) -> None:
         new, found = job(GARAGE), job(GARAGE, FOUND)
         self.assertIn("direct from Consumer unit", layout_words(job(GARAGE, {"boards.1.other_loads": []})))
-        self.assertEqual(layout_words(found), ["through Garage board"])
+        self.assertTrue(all(one.startswith("through Garage board") for one in layout_words(found)))
         tried = search(found, "charge-point", RULES, invented_prices())
         self.assertLess(tried.tried, search(new, "charge-point", RULES, invented_prices()).tried)
         self.assertGreater(tried.held, 0)

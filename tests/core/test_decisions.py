@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
-from tests.jobs import DEVICE_IN_UNIT, finding
+from tests.jobs import DEVICE_IN_UNIT, TT, finding, in_front
 
 CALL = Verdict.YOUR_CALL
 UNREAD: dict[str, Any] = {"readings": []}
@@ -23,6 +23,40 @@ class Decisions(unittest.TestCase):
             found = finding("rcd_at_board", DEVICE_IN_UNIT, alone | changes)
             with self.subTest(keys):
                 self.assertEqual({one.key for one in found.conditions}, keys)
+
+    def test_what_the_facts_contradict_is_not_offered(self) -> None:
+        """Each rule with facts of its own against its conditions: what can't be so here can't be ticked here."""
+        high: dict[str, Any] = {"supply.ze_enquiry_ohm": 0.79, "circuits.0.device.curve": "C", **UNREAD}
+        winter: dict[str, Any] = {"supply.electrode_design_ohm": 90.0, **UNREAD}
+        read = {"step": "electrode", "subject": "origin", "outcome": "measured", "value": 90.0,
+                "taken_by": "R. Quillfeather"}  # fmt: skip
+        july, january = (
+            {"readings": [{**read, "taken_at": f"2026-{month}-15T10:00:00+00:00"}]} for month in ("07", "01")
+        )
+        insulated = {"supply.insulated_to_rcds": "yes"}
+        for rule, name, changes, wanted in (
+            ("disconnection", DEVICE_IN_UNIT, high, {"own_rcd"}),
+            ("electrode_stable", TT, winter, {"deep_rod", "frozen_figure"}),
+            ("electrode_stable", TT, winter | july, {"deep_rod", "frozen_figure"}),
+            ("electrode_stable", TT, winter | january, {"deep_rod", "frozen_figure", "measured_in_winter"}),
+            (
+                "electrode_stable",
+                TT,
+                winter | {"boards.0.incomer": in_front({"type": "A", "residual_ma": 300})},
+                {"deep_rod"},
+            ),
+            ("tt_origin_rcd", TT, {"boards.0.incomer": in_front({"type": "A"})}, {"told"}),
+            (
+                "tt_origin_rcd",
+                TT,
+                {"boards.0.incomer": in_front({"type": "A"})} | insulated,
+                {"told", "seen_insulated"},
+            ),
+        ):
+            found = finding(rule, name, changes)
+            with self.subTest(rule, changes=changes):
+                self.assertEqual(found.verdict, CALL, found)
+                self.assertEqual({one.key for one in found.conditions}, wanted)
 
     def test_what_protects_people_asks_which_condition_makes_it_sound(self) -> None:
         """“Usual here” alone settles nothing where a rule has conditions; one of another rule doesn't either."""

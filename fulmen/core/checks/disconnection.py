@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.residual_current import rcds_before
+from fulmen.core.checks.residual_current import before_unit, own_rcds, rcds_before
 from fulmen.core.circuit.margins import loop_margin, rcd_in_time, touch_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures, disconnection_s
 from fulmen.core.electrical.fault_loop import INSTANTANEOUS_MULTIPLE
 from fulmen.core.electrical.selectivity import device_words
-from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
+from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.rules.run import ROUTE
@@ -50,9 +50,10 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     if not_seen:
         detail += "; whether the supply is TN or TT decides it"
     basis: dict[str, object] = {}
+    conditions = None
     if rcd is not None and not margin.holds():
         volts, touch_v = margin.value * rcd.residual_ma / 1000, case.rules.value("touch_voltage_v")
-        basis = {"residual_ma": rcd.residual_ma}
+        basis, conditions = {"residual_ma": rcd.residual_ma}, _sound_by_rcd(case, chained)
         detail += f"; only the {rcd.residual_ma} mA RCD opens in time ({volts:.1f} V ≤ {touch_v:g} V): allowed, say why"
     return asked.judged(
         value=margin.value,
@@ -64,7 +65,16 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
         otherwise=Verdict.YOUR_CALL if rcd is not None else Verdict.FALLS_SHORT,
         holding=Verdict.NEEDS if not_seen else Verdict.MEETS,
         basis=basis,
+        conditions=conditions,
     )
+
+
+def _sound_by_rcd(case: Case, chained: CircuitFigures) -> tuple[Condition, ...]:
+    """What may make it sound that only an RCD opens in time, as far as the guards bear it out."""
+    within_s = _within_s(case, chained)
+    in_time = [one for one in rcds_before(case, chained.in_chain) if rcd_in_time([one], within_s, case.rules)]
+    own = [one for one in before_unit(own_rcds(case)) if one.rcd is not None]
+    return DISCONNECTION.borne_out(own_rcd=chained.final and bool(own), two_rcds=len(in_time) > 1)
 
 
 def opening_rcd(case: Case, chained: CircuitFigures) -> Rcd | None:

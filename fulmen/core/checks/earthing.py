@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.electrodes import electrode_findings
+from fulmen.core.checks.electrodes import electrode_findings, measured_cold
 from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.origin import ORIGIN, supply_electrode
 from fulmen.core.circuit.run_figures import Case
@@ -137,6 +137,7 @@ def _balance(case: Case) -> Finding:
         remedy="Use an open-PEN device, or give the car its own electrode.",
         holding=Verdict.YOUR_CALL,
         basis={"least_load_a": least_a},
+        conditions=OPEN_PEN.borne_out(below_frost=False, measured_in_winter=False),
     )
 
 
@@ -276,6 +277,7 @@ def _low_electrode(case: Case) -> Finding:
         working=lines,
         holding=Verdict.YOUR_CALL if winter_ohm > limit else Verdict.MEETS,
         basis={"winter_ohm": round(winter_ohm, 1)} if winter_ohm > limit else {},
+        conditions=OPEN_PEN.borne_out(wired_in=False, measured_in_winter=measured_cold(case, ORIGIN)),
         remedy="A rod this low is rarely had: use an open-PEN device instead.",
     )
 

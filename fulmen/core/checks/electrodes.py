@@ -6,7 +6,7 @@ from fulmen.core.checks.residual_current import own_rcds, rcds, rcds_before
 from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
-from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
+from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import (
     ELECTRODE_STABLE,
@@ -17,6 +17,7 @@ from fulmen.core.findings.rules.protection import (
 )
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential
+from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import ConductorProtection, Earthing
 
@@ -83,6 +84,7 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
     )
     record = case.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
+    sound = winter_conditions(case, subject, frozen_holds=winter_ohm * residual_a <= rules.value("touch_voltage_v"))
     touch_v, stable_ohm = rules.value("touch_voltage_v"), rules.value("electrode_stable_ohm")
     frozen_v = winter_ohm * residual_a
     touch = ask(ELECTRODE_TOUCH, rules, subject).judged(
@@ -94,6 +96,7 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
         + (f"; {frozen_v:.0f} V in frozen ground: say why it holds" if frozen_v > touch_v else ""),
         working=(line,),
         holding=Verdict.YOUR_CALL if frozen_v > touch_v else Verdict.MEETS,
+        conditions=sound,
         remedy="Lower the electrode's resistance or use a more sensitive RCD.",
     )
     forecast = f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω, were all of it frozen"
@@ -105,10 +108,31 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
         decimals=0,
         detail=forecast + (deep if winter_ohm > stable_ohm else ""),
         holding=Verdict.YOUR_CALL if winter_ohm > stable_ohm else Verdict.MEETS,
+        conditions=sound,
         basis={"winter_ohm": round(winter_ohm)} if winter_ohm > stable_ohm else {},
         remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
     return [touch, stable, *([_agreement(case, subject, record)] if record else [])]
+
+
+def winter_conditions(case: Case, subject: str, *, frozen_holds: bool) -> tuple[Condition, ...]:
+    """What may make an electrode sound in winter, as far as its readings bear it out."""
+    return ELECTRODE_TOUCH.borne_out(frozen_figure=frozen_holds, measured_in_winter=measured_cold(case, subject))
+
+
+def measured_cold(case: Case, subject: str) -> bool:
+    """Whether the electrode's reading may have been taken in frozen ground: it was taken, in a winter month, and no
+    warmer ground was written down.
+    """
+    record = case.arrangement.fall_of_potential
+    if record is not None and record.ground_c > FROZEN_C:
+        return False
+    taken = [one.taken_at for one in case.job.readings if one.step is StepKey.ELECTRODE and one.subject == subject]
+    return record is not None or any(one.month in WINTER_MONTHS for one in taken)
+
+
+# Ground at a rod's head is at freezing in these months at most, in these islands; common practice, no source.
+FROZEN_C, WINTER_MONTHS = 1.0, (12, 1, 2, 3)
 
 
 def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.margins import energy_margin, fault_energy
+from fulmen.core.circuit.margins import capacity_margin, energy_margin, fault_energy
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.fault_energy import TABLED_CLASS
 from fulmen.core.electrical.fault_loop import instantaneous_trip_a
@@ -86,6 +86,7 @@ def _least_fault(case: Case, chained: CircuitFigures) -> Finding:
             source=f"how long {csa_mm2:g} mm² stands it; {K_SOURCE}",
         ),
     )  # fmt: skip
+    carried = capacity_margin(chained)
     opens_at_all = least_a >= OVERLOAD_MULTIPLE * device.rating_a
     late = f"; it opens late, the cable stands it {stands_s:.0f} s: overload protection may cover it, say why"
     return asked.judged(
@@ -99,6 +100,7 @@ def _least_fault(case: Case, chained: CircuitFigures) -> Finding:
         remedy="Use a B curve, a smaller device or a bigger cable.",
         otherwise=Verdict.YOUR_CALL if opens_at_all else Verdict.FALLS_SHORT,
         basis={"curve": device.curve, "rating_a": device.rating_a, "csa_mm2": csa_mm2},
+        conditions=LEAST_FAULT.borne_out(overload=carried is not None and carried.holds()),
     )
 
 

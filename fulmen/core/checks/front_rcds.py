@@ -72,7 +72,9 @@ def _detectors(case: Case) -> Iterator[Finding]:
             yield asked.meets(f"{told}; it stands {stands_ma:g} mA.")
         elif before_unit(own_rcds(case)):
             detail = f"{told}, and it may go blind. Each car has an RCD of its own; say what else relies on this one."
-            yield asked.your_call(detail, basis={"detectors": len(behind), "type": guard.rcd.type if guard.rcd else ""})
+            basis = {"detectors": len(behind), "type": guard.rcd.type if guard.rcd else ""}
+            alone = not guard.others and not (guard.stands is Stands.INCOMER and _loads_behind(case, guard))
+            yield asked.your_call(detail, basis=basis, conditions=DC_SUM.borne_out(nothing_else=alone))
         else:
             remedy = "Give each charge point an RCD of its own, or use a Type B in front."
             yield asked.falls_short(
@@ -114,6 +116,11 @@ def _others(case: Case, guard: PlacedGuard) -> str:
     return ", ".join(dict.fromkeys([*circuits, *loads, *([guard.others] if guard.others else [])]))
 
 
+def _loads_behind(case: Case, guard: PlacedGuard) -> bool:
+    """Whether its board feeds loads of the house as well."""
+    return any(one.circuit.id == guard.circuit and one.board.other_loads for one in case.run.chain)
+
+
 def _tt_origin(case: Case) -> Finding:
     """On TT an RCD stands before everything the electrode serves, or all up to the RCBOs is insulated throughout."""
     asked, first = ask(TT_ORIGIN_RCD, case.rules, case.subject), case.run.chain[0]
@@ -126,7 +133,8 @@ def _tt_origin(case: Case) -> Finding:
         )
     if front:
         detail = f"{front[0].name} {front[0].where} guards all behind it, and all of that goes off together. Say why."
-        return asked.your_call(detail, basis={"front": front[0].name}, remedy=S_TYPE)
+        conditions = TT_ORIGIN_RCD.borne_out(seen_insulated=case.job.supply.insulated_to_rcds is Seen.YES)
+        return asked.your_call(detail, basis={"front": front[0].name}, remedy=S_TYPE, conditions=conditions)
     every_way = first.board.make_up is MakeUp.ALL_RCBO or (
         first.board.fitted_with_this_job and _on_way(case, first.circuit.id)
     )

@@ -167,12 +167,11 @@ def _sound_past_the_cable(case: Case) -> tuple[Condition, ...]:
     circuit = case.run.final().circuit
     cables = [cable_record(cable_of(circuit, one).record, case.job) for one in circuit.route]
     hidden = [one for one in circuit.route if one.surroundings in HIDDEN]
-    holds = {
-        "armoured": all(one.earthed_metal_cover for one in cables),
-        "on_the_surface": all(one.surroundings in ON_THE_SURFACE for one in circuit.route),
-        "deep": all(one.concealed_under_50_mm is False for one in hidden),
-    }
-    return tuple(one for one in RCD_AT_BOARD.conditions if holds[one.key]) or RCD_AT_BOARD.conditions
+    return RCD_AT_BOARD.borne_out(
+        armoured=all(one.earthed_metal_cover for one in cables),
+        on_the_surface=all(one.surroundings in ON_THE_SURFACE for one in circuit.route),
+        deep=all(one.concealed_under_50_mm is False for one in hidden),
+    )
 
 
 def _neutral(case: Case) -> Finding | None:

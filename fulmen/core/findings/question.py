@@ -100,6 +100,7 @@ class Question(NamedTuple):
         holding: Verdict = Verdict.MEETS,
         waits_for: WaitsFor = "fact",
         basis: Facts = NO_FACTS,
+        conditions: tuple[Condition, ...] | None = None,
     ) -> Finding:
         """The verdict follows from a value and a limit; exactly at the limit meets.
 
@@ -109,12 +110,15 @@ class Question(NamedTuple):
             holding: the verdict when it does: less than Meets where a condition stays that nobody can check.
             remedy: what would put it right, kept only when it does not hold.
             basis: what the verdict rests on besides value and limit.
+            conditions: where it is your call, those of the rule's conditions that the facts bear out.
         """
         holds = value >= limit - 1e-9 if at_least else value <= limit + 1e-9
         spare = (value - limit) if at_least else (limit - value)
         facts = {"value": round(value, decimals), "limit": round(limit, decimals), **basis}
+        verdict = holding if holds else otherwise
+        more = {"conditions": conditions} if conditions is not None and verdict is Verdict.YOUR_CALL else {}
         return self._finding(
-            holding if holds else otherwise,
+            verdict,
             detail,
             facts,
             remedy="" if holds else remedy,
@@ -126,6 +130,7 @@ class Question(NamedTuple):
             decimals=decimals if holds else telling_decimals(value, limit, decimals),
             at_least=at_least,
             margin=spare / limit if limit else None,
+            **more,
         )
 
     def _finding(self, verdict: Verdict, detail: str, basis: Facts, **more: Any) -> Finding:

@@ -56,3 +56,10 @@ class Rule:
     topics: tuple[Topic, ...] = ()
     step: StepKey | None = None
     told_with_choices: bool = False
+
+    def borne_out(self, **holds: bool) -> tuple[Condition, ...]:
+        """The conditions that the facts of a job don't contradict; one that is not named is for a person to look at.
+
+        Where they contradict every one, all are asked about: none of them may be left out unseen.
+        """
+        return tuple(one for one in self.conditions if holds.get(one.key, True)) or self.conditions
