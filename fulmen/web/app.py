@@ -25,6 +25,7 @@ from fulmen.web.policy import Role
 from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
+from fulmen.web.standing_reasons import standing
 from fulmen.web.supply import supply
 from fulmen.web.usual_answers import usual
 
@@ -70,6 +71,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         design,
         prices,
         usual,
+        standing,
     ):
         app.register_api(blueprint)
     app.register_blueprint(frontend)

@@ -11,6 +11,7 @@ from fulmen.core.alternatives.remedies import Remedy
 from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
+from fulmen.core.editing.standing_reasons import FittingReason
 from fulmen.core.model.base import Id
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.job import Job
@@ -61,6 +62,12 @@ class UnknownList(BaseModel):
     """The unknown facts of a job, the one that could upset most first."""
 
     facts: list[UnknownFact]
+
+
+class FittingList(BaseModel):
+    """The standing reasons that fit a job's open calls."""
+
+    fitting: list[FittingReason]
 
 
 class LayoutList(BaseModel):

@@ -2,23 +2,29 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+
 from flask import Response
 
 from fulmen.core.demand.half_hours import read_half_hours
-from fulmen.core.demand.meter_columns import cells_of
+from fulmen.core.demand.meter_columns import MeterShape, MeterShapes, cells_of, heading_of
 from fulmen.core.editing.job_file import check_structure
+from fulmen.core.errors import JobFileError
 from fulmen.core.model.job import Job
+from fulmen.core.model.load import HalfHours
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.supply_day import SupplyDay, supply_day
+from fulmen.store.kept import keep, kept
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.guard import takes
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
-from fulmen.web.replies import reply
+from fulmen.web.replies import now, reply, store
 from fulmen.web.survey_schemas import HalfHourAnswer, HalfHourFile
 
 MOST_FILE_BYTES = 4_000_000
 SHOWN_LINES = 3
+SHAPES = "meter_shapes"
 
 supply = api_blueprint("supply")
 
@@ -27,12 +33,27 @@ supply = api_blueprint("supply")
 @allows(Role.ELECTRICIAN)
 @takes(MOST_FILE_BYTES)
 def summarise_half_hours(body: HalfHourFile) -> Response:
-    """Read a file of half-hourly energy: its peak and when it was; how it lies is guessed; every bad line is told."""
-    record, shape = read_half_hours(body.text, body.shape)
+    """Read a file of half-hourly energy: its peak and when it was; every bad line is told.
+
+    How it lies is told, remembered for its heading, or guessed; what was told and can be read is remembered.
+    """
+    shapes = kept(store(), SHAPES, MeterShapes)
+    record, shape = _read(body, shapes)
+    if body.shape is not None and shapes.of(body.text) != body.shape:
+        keep(store(), SHAPES, shapes.remembering(body.text, body.shape), now(), heading_of(body.text))
     lines = [line for line in body.text.removeprefix("\ufeff").splitlines()[:SHOWN_LINES] if line.strip()]
     return reply(
         HalfHourAnswer(record=record, shape=shape, first_lines=[cells_of(line, shape.separator) for line in lines])
     )
+
+
+def _read(body: HalfHourFile, shapes: MeterShapes) -> tuple[HalfHours, MeterShape]:
+    """A file by the shape that was told; else by the one remembered, and by a guess where that no longer fits."""
+    remembered = shapes.of(body.text)
+    if body.shape is None and remembered is not None:
+        with suppress(JobFileError):
+            return read_half_hours(body.text, remembered)
+    return read_half_hours(body.text, body.shape)
 
 
 @supply.post("/supply-day", responses={200: SupplyDay})

@@ -6,11 +6,13 @@ from flask import Response
 
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.usual_answers import UsualAnswers, usual_changes
-from fulmen.store.usual_answers import keep_usual_answers, usual_answers
+from fulmen.store.kept import keep, kept
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.design_schemas import ChangeList, Question
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import now, reply, store
+
+KEY = "usual_answers"
 
 usual = api_blueprint("usual")
 
@@ -19,14 +21,15 @@ usual = api_blueprint("usual")
 @allows(Role.ELECTRICIAN)
 def read_usual_answers() -> Response:
     """Read what is taken as usual."""
-    return reply(usual_answers(store()))
+    return reply(kept(store(), KEY, UsualAnswers))
 
 
 @usual.put("/usual-answers", responses={200: UsualAnswers})
 @allows(Role.ELECTRICIAN)
 def replace_usual_answers(body: UsualAnswers) -> Response:
     """Replace what is taken as usual."""
-    keep_usual_answers(store(), body, now())
+    said = [name for name, value in body.model_dump().items() if value is not None]
+    keep(store(), KEY, body, now(), ", ".join(said))
     return reply(body)
 
 
@@ -35,4 +38,4 @@ def replace_usual_answers(body: UsualAnswers) -> Response:
 def answer_as_usual(body: Question) -> Response:
     """List the changes that answer a job's open facts by what is usual; nothing is stored."""
     check_structure(body.job)
-    return reply(ChangeList(changes=list(usual_changes(body.job, usual_answers(store())))))
+    return reply(ChangeList(changes=list(usual_changes(body.job, kept(store(), KEY, UsualAnswers)))))

@@ -91,6 +91,25 @@ class Choices(BrowserCase):
         expect(page.get_by_role("link", name="Design")).to_contain_text(re.compile(r"(\d+)/\1$"))
         expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
 
+    def test_a_standing_reason_is_offered_where_the_same_facts_hold(self) -> None:
+        for title in ("First", "Second"):
+            document = job(changes={"title": title, "decisions": []})
+            self.client.post("/api/v1/jobs", json=document.model_dump(mode="json"))
+        page = self.job_page("First", "design")
+        page.get_by_role("button", name="40 A device for a 32 A unit").click()
+        page.get_by_label("Why is it so?").fill("One size of RCBO on our vans.")
+        page.get_by_label("Your name").fill("R. Quillfeather")
+        page.get_by_label("Keep it as my standing reason").check()
+        page.get_by_role("button", name="Keep the reason").click()
+        expect(page.get_by_text("standing reason,")).to_be_visible()
+        page = self.visit(page, "Second", "design")
+        page.get_by_role("button", name="40 A device for a 32 A unit").click()
+        expect(page.get_by_text("Your standing reason where the same facts hold")).to_be_visible()
+        expect(page.get_by_label("Why is it so?")).to_have_value("")
+        page.get_by_role("button", name="Say so here too").click()
+        page.get_by_role("button", name="Keep the reason").click()
+        expect(page.get_by_text("“One size of RCBO on our vans.”")).to_be_visible()
+
 
 class Kept(BrowserCase):
     def test_bad_input_is_told_at_its_field_and_stays_until_mended(self) -> None:

@@ -160,6 +160,24 @@ class LoadAndDay(SurveyCase):
         got = self.client.post(f"{API}/half-hours", json={"text": text}).get_json()["record"]
         self.assertEqual((got["peak_kwh"], got["peak_at"], got["entries"]), (5.75, "2026-01-14T17:30:00", 2))
 
+    def test_a_shape_put_right_is_remembered_for_its_heading(self) -> None:
+        """Two columns of energy: the guess takes the first, the person the second; the next file is read so by itself."""
+        text = "start,import kWh,house kWh\n2026-01-14 17:00,2.5,1.0\n2026-01-14 17:30,5.75,3.0\n"
+
+        def read(text: str, shape: Any = None) -> Any:
+            return self.client.post(f"{API}/half-hours", json={"text": text, "shape": shape}).get_json()
+
+        guessed = read(text)
+        self.assertEqual(guessed["record"]["peak_kwh"], 5.75)
+        right = read(text, guessed["shape"] | {"energy_column": 2})
+        self.assertEqual(right["record"]["peak_kwh"], 3.0)
+        self.assertEqual(read(text.replace("3.0", "4.0"))["record"]["peak_kwh"], 4.0)
+        other = read(text.replace("import", "whole"))
+        self.assertEqual(other["record"]["peak_kwh"], 5.75, "another heading is another meter")
+        # Where the remembered shape can't read a file, it is guessed again.
+        short = read("start,import kWh,house kWh\n2026-01-14 17:00,2.5\n")
+        self.assertEqual(short["record"]["peak_kwh"], 2.5)
+
     def test_a_wrong_file_tells_each_bad_line(self) -> None:
         text = "start,kWh\n2026-01-14 17:00,2.5\nyesterday,1\n2026-01-14 17:30,lots\n2026-01-14 18:00\n"
         problem = self.problem(self.client.post(f"{API}/half-hours", json={"text": text}), 422, "Line 3")

@@ -6,11 +6,13 @@ import type { Finding } from '../api/types'
 import { useJob } from '../job/useJob'
 import { hereAndNow, today } from '../shared/format'
 import { usePerson } from '../shared/usePerson'
+import { useStandingReasons } from './useStandingReasons'
 
 const props = defineProps<{ finding: Finding }>()
 
 const store = useJob()
 const { name } = usePerson()
+const { standingFor, keep: keepReason, forget, failed } = useStandingReasons()
 const editing = ref(false)
 const group = useId()
 const reason = ref('')
@@ -26,6 +28,8 @@ watch(
   { immediate: true },
 )
 
+const standing = computed(() => standingFor(props.finding))
+const keepStanding = ref(false)
 const rests = computed(
   () => props.finding.conditions.find((one) => one.key === props.finding.decision?.condition)?.words,
 )
@@ -44,12 +48,14 @@ function keep(): void {
     about,
     basis,
     condition: condition.value,
+    standing: reason.value.trim() === standing.value?.reason || keepStanding.value,
     reason: reason.value.trim(),
     name: name.value.trim(),
     decided_on: today(),
     decided_at: hereAndNow(),
   }
   store.change('decisions', [...others, decision])
+  if (keepStanding.value) void keepReason(props.finding, decision.reason, decision.name)
   editing.value = false
 }
 </script>
@@ -58,6 +64,7 @@ function keep(): void {
   <div class="decision">
     <p v-if="finding.decision && !editing">
       <template v-if="rests">{{ rests }}. </template>“{{ finding.decision.reason }}”
+      <span v-if="finding.decision.standing" class="quiet">standing reason,</span>
       <span class="quiet">{{ finding.decision.name }}, {{ finding.decision.decided_on }}</span>
       <button type="button" class="link" @click="editing = true">Change</button>
     </p>
@@ -71,9 +78,19 @@ function keep(): void {
           <input v-model="condition" type="radio" :name="group" :value="one.key" /> {{ one.words }}
         </label>
       </fieldset>
+      <p v-if="standing" class="small">
+        Your standing reason where the same facts hold: “{{ standing.reason }}”
+        <span class="quiet">{{ standing.name }}, {{ standing.kept_on }}</span>
+        <button type="button" class="link" @click="reason = standing!.reason">Say so here too</button>
+        <button type="button" class="link" @click="forget(finding)">Forget it</button>
+      </p>
       <v-textarea v-model="reason" label="Why is it so?" rows="1" maxlength="1000" />
       <v-text-field v-model="name" label="Your name" maxlength="200" />
+      <label v-if="!standing || reason.trim() !== standing.reason" class="keep">
+        <input v-model="keepStanding" type="checkbox" /> Keep it as my standing reason wherever the same facts hold
+      </label>
       <v-btn type="submit" color="ink" :disabled="!ready">Keep the reason</v-btn>
+      <p v-if="failed" class="failed" role="alert">The standing reason was not kept: {{ failed }}</p>
     </form>
   </div>
 </template>

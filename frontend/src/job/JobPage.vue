@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue
 import { useRoute } from 'vue-router'
 
 import { asProblem } from '../api/client'
+import { watchStandingReasons } from '../checks/useStandingReasons'
 import RunBand from '../run/RunBand.vue'
 import CautionNote from '../shared/CautionNote.vue'
 import RunPicker from './RunPicker.vue'
@@ -37,6 +38,7 @@ async function load(): Promise<void> {
     failed.value = asProblem(error).detail
   }
 }
+watchStandingReasons()
 watch(() => props.id, load, { immediate: true })
 onBeforeUnmount(() => void store.flush())
 </script>

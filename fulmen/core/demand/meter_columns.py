@@ -43,6 +43,38 @@ class MeterShape(Part):
     unit: Literal["kWh", "Wh"] = "kWh"
 
 
+# How much of a file's first line tells it apart, and how many shapes are remembered.
+HEADING, MOST_SHAPES = 200, 100
+
+
+class RememberedShape(Part):
+    """The shape that was put right for files with one heading."""
+
+    heading: Annotated[str, Field(max_length=HEADING)]
+    shape: MeterShape
+
+
+class MeterShapes(Part):
+    """The shapes of meter files that were put right by hand, the newest last."""
+
+    shapes: Annotated[tuple[RememberedShape, ...], Field(max_length=MOST_SHAPES)] = ()
+
+    def of(self, text: str) -> MeterShape | None:
+        """The shape remembered for a file; None where none is."""
+        return next((one.shape for one in self.shapes if one.heading == heading_of(text)), None)
+
+    def remembering(self, text: str, shape: MeterShape) -> MeterShapes:
+        """The same with one file's shape put in; the oldest is forgotten where there are too many."""
+        others = tuple(one for one in self.shapes if one.heading != heading_of(text))
+        new = RememberedShape(heading=heading_of(text), shape=shape)
+        return MeterShapes(shapes=(*others, new)[-MOST_SHAPES:])
+
+
+def heading_of(text: str) -> str:
+    """What tells a meter's files apart: their first line."""
+    return text.removeprefix("\ufeff").split("\n", 1)[0].strip()[:HEADING]
+
+
 def cells_of(line: str, separator: str) -> list[str]:
     """The cells of one line, without the space around them."""
     return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]

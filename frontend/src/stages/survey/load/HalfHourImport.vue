@@ -1,7 +1,6 @@
 <script setup lang="ts">
-// A file of half-hourly energy: its peak and date. How it lies is guessed, shown, put right by hand and remembered for
-// files with the same heading; each line that can't be taken is told, and nothing is changed then.
-import { useStorage } from '@vueuse/core'
+// A file of half-hourly energy: its peak and date. How it lies is guessed, shown, put right by hand and remembered, in
+// the store, for files with the same heading; each line that can't be taken is told, and nothing is changed then.
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { answer, api, asProblem } from '../../../api/client'
@@ -17,15 +16,13 @@ const kept = computed(() => store.job!.load.half_hours)
 
 const file = ref<{ name: string; text: string }>()
 const read = ref<HalfHourAnswer>()
-const remembered = useStorage<Record<string, MeterShape>>('fulmen.meter.shapes', {})
-const heading = (text: string) => text.split('\n', 1)[0]!.trim().slice(0, 200)
 
 async function bring(): Promise<void> {
   const chosen = input.value?.files?.[0]
   if (!chosen) return
   file.value = { name: chosen.name, text: await chosen.text() }
   input.value!.value = ''
-  await take(remembered.value[heading(file.value.text)] ?? null)
+  await take(null)
 }
 async function take(shape: MeterShape | null): Promise<void> {
   const { name, text } = file.value!
@@ -36,10 +33,6 @@ async function take(shape: MeterShape | null): Promise<void> {
   } catch (error) {
     refused.value = { name, problem: asProblem(error) }
   }
-}
-async function putRight(shape: MeterShape): Promise<void> {
-  await take(shape)
-  if (!refused.value) remembered.value = { ...remembered.value, [heading(file.value!.text)]: shape }
 }
 </script>
 
@@ -68,7 +61,7 @@ async function putRight(shape: MeterShape): Promise<void> {
       }}</v-btn>
       <v-btn v-if="kept" variant="text" @click="store.change('load.half_hours', null)">Take it out</v-btn>
     </div>
-    <MeterColumns v-if="read" :read="read" @put-right="putRight" />
+    <MeterColumns v-if="read" :read="read" @put-right="take" />
     <div v-if="refused" class="failed" role="alert">
       <p>
         <b>{{ refused.name }} can’t be taken.</b> Nothing was changed.

@@ -1,0 +1,27 @@
+"""What a firm keeps for every job: usual answers, standing reasons, shapes of meter files; one row of settings each."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import TypeVar
+
+from fulmen.core.model.base import Part
+from fulmen.store.database import Sessions
+from fulmen.store.operations import record
+from fulmen.store.tables import SettingRow
+
+Setting = TypeVar("Setting", bound=Part)
+
+
+def kept(sessions: Sessions, key: str, model: type[Setting]) -> Setting:
+    """One setting; the model's defaults until somebody keeps some."""
+    with sessions() as session:
+        row = session.get(SettingRow, key)
+        return model.model_validate(row.document) if row is not None else model()
+
+
+def keep(sessions: Sessions, key: str, value: Part, now: datetime, told: str) -> None:
+    """Replace one setting by another; `told` goes into the log."""
+    with sessions() as session, session.begin():
+        session.merge(SettingRow(key=key, document=value.model_dump(mode="json")))
+        record(session, None, now, f"{key.replace('_', ' ')} kept", told)

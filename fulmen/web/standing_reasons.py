@@ -1,0 +1,43 @@
+"""The firm's standing reasons: read them, replace them, and which fit a job's open calls."""
+
+from __future__ import annotations
+
+from flask import Response
+
+from fulmen.core.editing.standing_reasons import StandingReasons, fitting_reasons
+from fulmen.core.evaluate import evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.store.kept import keep, kept
+from fulmen.web.blueprint import api_blueprint
+from fulmen.web.design_schemas import FittingList
+from fulmen.web.policy import Role, allows
+from fulmen.web.replies import now, reply, store
+
+KEY = "standing_reasons"
+
+standing = api_blueprint("standing")
+
+
+@standing.get("/standing-reasons", responses={200: StandingReasons})
+@allows(Role.ELECTRICIAN)
+def read_standing_reasons() -> Response:
+    """Read the standing reasons."""
+    return reply(kept(store(), KEY, StandingReasons))
+
+
+@standing.put("/standing-reasons", responses={200: StandingReasons})
+@allows(Role.ELECTRICIAN)
+def replace_standing_reasons(body: StandingReasons) -> Response:
+    """Replace the standing reasons."""
+    keep(store(), KEY, body, now(), f"{len(body.reasons)} reasons")
+    return reply(body)
+
+
+@standing.post("/standing-reasons/fitting", responses={200: FittingList})
+@allows(Role.ELECTRICIAN)
+def list_fitting_reasons(body: Job) -> Response:
+    """List the standing reasons that fit a job's open calls: same rule, same facts; nothing is stored."""
+    reasons = kept(store(), KEY, StandingReasons)
+    found = evaluate(body, rule_set(body.rule_set)).findings if reasons.reasons else ()
+    return reply(FittingList(fitting=list(fitting_reasons(found, reasons))))
