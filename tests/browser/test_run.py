@@ -14,6 +14,14 @@ def expect_lengths(page: Page, *lengths: str) -> None:
         expect(fields.nth(place)).to_have_value(length)
 
 
+OVERLAPPING = """() => {
+  const texts = [...document.querySelectorAll('.run-band svg text, .run-band .tools button')]
+    .filter((one) => one.textContent.trim()).map((one) => ({ words: one.textContent.trim(), box: one.getBoundingClientRect() }))
+  const over = (a, b) => Math.min(a.right, b.right) - Math.max(a.left, b.left) > 1 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 4
+  return texts.flatMap((one, i) => texts.slice(i + 1).filter((other) => over(one.box, other.box)).map((other) => `${one.words} / ${other.words}`))
+}"""
+
+
 class RouteByKeys(BrowserCase):
     def test_four_sections_in_under_forty_keys(self) -> None:
         made = self.client.post("/api/v1/jobs/blank", json={"title": "Blank drive"})
@@ -333,6 +341,21 @@ class Band(BrowserCase):
               .map((t) => t.getBoundingClientRect()); return boxes.some((a, i) => i && a.left < boxes[i - 1].right) }"""
         )
         self.assertFalse(overlapping)
+
+    def test_no_words_of_the_band_lie_over_others(self) -> None:
+        """Every demo job on a phone, a tablet, a laptop and a wide screen."""
+        page = self.page("/")
+        for row in self.client.get("/api/v1/jobs").get_json()["jobs"]:
+            page.goto(f"{self.url}/jobs/{row['id']}/design")
+            self.shown(page)
+            for width, height in ((390, 844), (820, 1180), (1280, 800), (1920, 1080)):
+                page.set_viewport_size({"width": width, "height": height})
+                page.locator(".run-band .chain").first.wait_for(state="attached")
+                with self.subTest(row["title"], width=width):
+                    expect(page.locator(".run-band svg").first).to_be_attached()
+                    self.assertEqual(page.evaluate(OVERLAPPING), [])
+        page.evaluate("document.querySelectorAll('.run-band svg text').forEach((one) => one.setAttribute('x', 100))")
+        self.assertTrue(page.evaluate(OVERLAPPING), "what lies over each other is found")
 
     def test_no_caption_of_a_guard_lies_over_another(self) -> None:
         number = self.path("Three RCDs in a row", "design").split("/")[2]

@@ -1,6 +1,7 @@
 """The electrode planner: what follows from soil, rods, winter and RCD; the fall-of-potential plan and its record."""
 
 import unittest
+from itertools import pairwise
 from typing import Any
 
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
@@ -33,6 +34,18 @@ class Outlook(unittest.TestCase):
         self.assertAlmostEqual(found.winter_ohm, 122.4, delta=0.2)
         self.assertAlmostEqual(found.touch_v, 3.67, delta=0.01)
         self.assertEqual((found.low_ohm, found.high_ohm), (found.now_ohm, found.now_ohm))
+
+    def test_through_depths_and_seasons(self) -> None:
+        """The drawn curve goes through the plan; deeper is lower, winter above the day above late summer."""
+        found = outlook(resistivity_ohm_m=100)
+        planned = next(one for one in found.depths if one.rod_m == 2.4)
+        self.assertEqual((planned.now_ohm, planned.winter_ohm), (found.now_ohm, found.winter_ohm))
+        for one, deeper in pairwise(found.depths):
+            self.assertGreater(one.winter_ohm, deeper.winter_ohm)
+            self.assertTrue(one.winter_ohm > one.now_ohm > one.warm_ohm)
+        # IEEE Std 142: 99 Ω·m at 10 °C, 72 at 20 °C.
+        self.assertAlmostEqual(planned.warm_ohm, found.now_ohm * 72 / 99, delta=0.01)
+        self.assertEqual(len(outlook(rods=6, spacing_m=2.4).depths), len(found.depths))
 
     def test_common_practice_thirty_ohms_in_garden_soil(self) -> None:
         """Common practice, no source: about 30 Ω in garden soil is good."""

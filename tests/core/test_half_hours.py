@@ -146,9 +146,9 @@ class Exports(unittest.TestCase):
 
 
 class Trust(unittest.TestCase):
-    def record(self, first: str, days: int) -> Verdict:
+    def record(self, first: str, days: int, peak_kwh: float = 4.0, **more: float) -> Verdict:
         start = datetime.fromisoformat(first)
-        half = {"peak_kwh": 4.0, "peak_at": first, "first_at": first, "last_at": (start + timedelta(days=days, minutes=-30)).isoformat(),
+        half = {**more, "peak_kwh": peak_kwh, "peak_at": first, "first_at": first, "last_at": (start + timedelta(days=days, minutes=-30)).isoformat(),
                 "entries": days * 48}  # fmt: skip
         return finding("meter_record", changes={"load.method": "measured", "load.half_hours": half}).verdict
 
@@ -158,6 +158,15 @@ class Trust(unittest.TestCase):
         self.assertIs(self.record("2026-05-02T00:00:00", 60), Verdict.YOUR_CALL)
         self.assertIs(self.record("2025-05-02T00:00:00", 365), Verdict.MEETS)
         self.assertIs(self.record("2026-10-05T00:00:00", 28), Verdict.MEETS)
+
+    def test_a_long_stretch_near_the_peak_counts_where_little_of_the_fuse_is_left(self) -> None:
+        """80 A fuse, 32 A car: 72 A is a tenth left, so 40 A of house, 4.6 kWh in half an hour, is where it begins."""
+        for peak_kwh, hours, wanted in (
+            (4.59, 5.0, Verdict.MEETS), (4.62, 5.0, Verdict.YOUR_CALL), (5.5, 1.5, Verdict.MEETS),
+            (5.5, 2.0, Verdict.YOUR_CALL),
+        ):  # fmt: skip
+            with self.subTest(peak_kwh=peak_kwh, hours=hours):
+                self.assertIs(self.record("2026-01-02T00:00:00", 28, peak_kwh, near_peak_hours=hours), wanted)
 
     def test_the_demo_file_is_the_demo_jobs_record(self) -> None:
         text = (EXAMPLES / "half-hours.csv").read_text(encoding="utf-8")

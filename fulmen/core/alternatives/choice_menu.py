@@ -119,8 +119,8 @@ def _consequence(findings: list[Finding], worst: Finding | None) -> str:
 
 
 def _reason(finding: Finding) -> str:
-    figures = f" {finding.figures()}." if finding.figures() else ""
-    return f"{finding.title}:{figures} {finding.detail}".strip()
+    told = "; ".join(part for part in (finding.figures(), finding.detail) if part)
+    return f"{finding.title}: {told}" if told else finding.title
 
 
 def _circuit(job: Job, index: int) -> Circuit:

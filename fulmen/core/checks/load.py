@@ -11,7 +11,7 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.supply import DEMAND, DEMAND_ENTERED, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
-from fulmen.core.model.load import DemandMethod
+from fulmen.core.model.load import DemandMethod, HalfHours
 from fulmen.core.model.run import main_switch
 
 REMEDY = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."
@@ -80,8 +80,12 @@ def _meter_record(case: Case) -> Finding | None:
     told += f", {record.missing} half hours missing." if record.missing else "."
     if record.near_peak_hours:
         told += f" It stays near its peak for {record.near_peak_hours:g} h in a row at the longest."
-    if days >= least and winter:
+    long_h = _hot_for_h(case, record)
+    if days >= least and winter and not long_h:
         return asked.meets(told)
+    if days >= least and winter:
+        detail = f"{told} With the car the cut-out is then within a tenth of its fuse for hours: say why it serves."
+        return asked.your_call(detail, basis={"near_peak_hours": long_h}, remedy=REMEDY)
     why = f" Less than {least:.0f} days." if days < least else ""
     why += "" if winter else " No winter month is in it."
     detail = f"{told}{why} A mean over half an hour also hides short peaks: say why it serves."
@@ -92,6 +96,19 @@ def _meter_record(case: Case) -> Finding | None:
         "last_at": f"{record.last_at:%Y-%m-%d}",
     }
     return asked.your_call(detail, basis=basis)
+
+
+# A stretch this long near the peak heats a fuse and its carrier through, where this little of the fuse is left; common
+# practice, no source.
+LONG_STRETCH_H, LITTLE_LEFT = 2.0, 0.1
+
+
+def _hot_for_h(case: Case, record: HalfHours) -> float:
+    """How long the cut-out carries nearly its fuse's rating in a row [h]; 0 where it is short, or enough is left."""
+    fuse_a, held_a, stretch_h = case.job.supply.cut_out_fuse_a, case.demand.held_a, record.near_peak_hours or 0.0
+    if fuse_a is None or held_a is None or held_a <= fuse_a * (1 - LITTLE_LEFT) or stretch_h < LONG_STRETCH_H:
+        return 0.0
+    return stretch_h
 
 
 def _months(first: datetime, last: datetime) -> set[int]:

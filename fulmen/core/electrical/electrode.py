@@ -20,6 +20,8 @@ ROD_M = 1.2
 MOST_RODS = 6
 # Where nobody wrote the ground's temperature down: the yearly mean at a rod's depth, taken as usual, no source.
 USUAL_GROUND_C = 10.0
+# The warmest row of the printed table: ground late in summer at the most. Half rods down to 9.6 m are drawn.
+WARM_GROUND_C, DEEPEST_M_STEPS = 20.0, 16
 
 
 class ElectrodePlan(Part):
@@ -49,6 +51,15 @@ class ElectrodeWay(Part):
     holds: bool
 
 
+class ElectrodeDepth(Part):
+    """What the same rods come to at one depth, through the seasons."""
+
+    rod_m: float
+    warm_ohm: float
+    now_ohm: float
+    winter_ohm: float
+
+
 class FallOfPotentialPlan(Part):
     """Where the spikes of a fall-of-potential test go, measured from the electrode."""
 
@@ -70,6 +81,7 @@ class ElectrodeOutlook(Part):
     stable: bool
     working: tuple[WorkingLine, ...]
     test: FallOfPotentialPlan
+    depths: tuple[ElectrodeDepth, ...]
     ways: tuple[ElectrodeWay, ...]
 
 
@@ -161,6 +173,7 @@ def electrode_outlook(plan: ElectrodePlan, rules: RuleSet) -> ElectrodeOutlook:
         stable=now_ohm * winter <= rules.value("electrode_stable_ohm"),
         working=_working(plan, resistivity, now_ohm, winter),
         test=fall_of_potential(plan.rod_m, rules),
+        depths=_depths(plan, resistivity, winter),
         ways=_ways(plan, ground, resistivity, winter),
     )
 
@@ -211,6 +224,18 @@ def _working(plan: ElectrodePlan, resistivity: float, now_ohm: float, winter: fl
                     value=now_ohm * winter * plan.residual_ma / 1000, decimals=1, unit="V")
     )  # fmt: skip
     return tuple(lines)
+
+
+def _depths(plan: ElectrodePlan, resistivity: float, winter: float) -> tuple[ElectrodeDepth, ...]:
+    """The planned rods at every depth that rods are driven to, in warm ground, on the day and in winter."""
+    warm = resistivity_at(WARM_GROUND_C) / resistivity_at(plan.ground_now_c)
+    found = []
+    for step in range(1, DEEPEST_M_STEPS + 1):
+        rod_m = round(step * ROD_M / 2, 1)
+        spacing_m = max(plan.spacing_m, rod_m)
+        now_ohm = _plan_ohm(plan.model_copy(update={"rod_m": rod_m, "spacing_m": spacing_m}), resistivity)
+        found.append(ElectrodeDepth(rod_m=rod_m, warm_ohm=now_ohm * warm, now_ohm=now_ohm, winter_ohm=now_ohm * winter))
+    return tuple(found)
 
 
 def _ways(plan: ElectrodePlan, ground: Soil, resistivity: float, winter: float) -> tuple[ElectrodeWay, ...]:

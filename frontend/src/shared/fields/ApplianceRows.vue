@@ -18,9 +18,11 @@ const appliances = computed(() => valueAt(store.job, props.path) as Appliance[])
 const usual = computed(() =>
   (catalogue.value?.appliances ?? []).map((one) => ({
     value: one.name,
-    words: `${one.name}, ${one.rating_kw === null ? `${one.rating_a} A` : `${one.rating_kw} kW`}`,
+    words: rated(one.name, one.rating_kw === null ? `${one.rating_a} A` : `${one.rating_kw} kW`),
   })),
 )
+/** A name with its rating, once: some names tell appliances apart by it. */
+const rated = (name: string, rating: string) => (name.endsWith(rating) ? name : `${name}, ${rating}`)
 
 function pick(name: string | null): void {
   const found = catalogue.value?.appliances.find((one) => one.name === name)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // One choice of the sentence. Opening it asks the core what every alternative would do; refused ones say why not.
 import { ref } from 'vue'
+import { useDisplay } from 'vuetify'
 
 import { answer, api, asProblem } from '../../api/client'
 import type { Alternative, ChoiceKey } from '../../api/types'
@@ -24,11 +25,15 @@ const open = ref(false)
 const failed = ref('')
 const alternatives = ref<Alternative[]>([])
 
-/** What is chosen is read against its sentence: where there is no room below it, the page moves and not the list. */
+/** What is chosen is read against its sentence: the list opens below the whole of it; on a phone, where a sentence is
+ * as long as the screen, below its own words. Where there is no room there, the page moves and not the list. */
+const { width } = useDisplay()
+const above = ref<HTMLElement>()
 function makeRoom(event: MouseEvent): void {
   const button = event.currentTarget as HTMLElement
-  const room = window.innerHeight - button.getBoundingClientRect().bottom
-  if (room < window.innerHeight * 0.66) button.scrollIntoView({ block: 'start', behavior: 'instant' })
+  above.value = width.value < 840 ? button : (button.closest<HTMLElement>('.sentence') ?? button)
+  const room = window.innerHeight - above.value.getBoundingClientRect().bottom
+  if (room < window.innerHeight * 0.66) above.value.scrollIntoView({ block: 'start', behavior: 'instant' })
 }
 async function ask(): Promise<void> {
   failed.value = ''
@@ -48,7 +53,7 @@ function choose(alternative: Alternative): void {
 </script>
 
 <template>
-  <v-menu v-model="open" :max-width="560" location="bottom start" @update:model-value="$event && ask()">
+  <v-menu v-model="open" :max-width="620" :target="above" location="bottom start" @update:model-value="$event && ask()">
     <template #activator="{ props: activator }">
       <button type="button" class="choice" v-bind="activator" @click="makeRoom">
         {{ text }}<span aria-hidden="true" class="mark"> ▾</span>

@@ -10,6 +10,7 @@ import SliderField from '../../../shared/fields/SliderField.vue'
 import TapGroup from '../../../shared/fields/TapGroup.vue'
 import { useAsked } from '../../../shared/useAsked'
 import VerdictMark from '../../../shared/VerdictMark.vue'
+import ElectrodeSeasons from './ElectrodeSeasons.vue'
 import FallOfPotential from './FallOfPotential.vue'
 
 const store = useJob()
@@ -156,6 +157,7 @@ onMounted(async () => {
           >Design with {{ ohm(found.winter_ohm) }}</v-btn
         >
       </p>
+      <ElectrodeSeasons :found="found" :rod-m="plan.rod_m" :wanted-ohm="plan.wanted_ohm" />
       <WorkingLines :lines="found.working" />
       <table>
         <caption>
