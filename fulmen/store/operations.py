@@ -140,7 +140,7 @@ def certified(sessions: Sessions, job_ids: list[int]) -> dict[int, str]:
     """The newest paper's number of each of these jobs that has one."""
     query = select(PaperRow.job_id, PaperRow.number).where(PaperRow.job_id.in_(job_ids)).order_by(PaperRow.id)
     with sessions() as session:
-        return {job_id: number for job_id, number in session.execute(query)}
+        return {row.job_id: row.number for row in session.execute(query)}
 
 
 def is_empty(sessions: Sessions) -> bool:
