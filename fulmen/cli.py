@@ -1,4 +1,4 @@
-"""The command line: design, certify, serve, demo, backup, schema, openapi."""
+"""The command line: design, certify, serve, demo, backup, restore, doctor, verify, schema, openapi."""
 
 from __future__ import annotations
 
@@ -6,7 +6,6 @@ import argparse
 import json
 import logging
 import sys
-import threading
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -21,6 +20,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.settings import Settings, read_settings
+from fulmen.store.errors import StoreError as FulmenError
 
 OK, FALLS_SHORT, BAD_INPUT = 0, 1, 2
 SCHEMAS: dict[str, type[Part]] = {"job": Job, "charge-point": ChargePointRecord}
@@ -34,7 +34,7 @@ def main(arguments: list[str] | None = None) -> int:
     except JobFileError as error:
         for problem in error.problems:
             print(str(problem), file=sys.stderr)
-    except (OSError, UnicodeDecodeError, ValueError) as error:
+    except (OSError, UnicodeDecodeError, ValueError, FulmenError) as error:
         print(f"fulmen: {error}", file=sys.stderr)
     return BAD_INPUT
 
@@ -57,6 +57,14 @@ def _parser() -> argparse.ArgumentParser:
     backup = commands.add_parser("backup", help="copy the live database to a new file")
     backup.add_argument("target", type=Path)
     backup.set_defaults(run=_backup)
+    restore = commands.add_parser("restore", help="put a backup in the database's place, where there is none")
+    restore.add_argument("backup", type=Path)
+    restore.set_defaults(run=_restore)
+    doctor = commands.add_parser("doctor", help="look the whole store over; the first fault is named")
+    doctor.set_defaults(run=_doctor)
+    verify = commands.add_parser("verify", help="tell whether a certificate is genuine")
+    verify.add_argument("pdf", type=Path)
+    verify.set_defaults(run=_verify)
     schema = commands.add_parser("schema", help="print the JSON Schema of the job file, or of a charge point record")
     schema.add_argument("what", nargs="?", choices=sorted(SCHEMAS), default="job")
     schema.set_defaults(run=_schema)
@@ -134,20 +142,26 @@ def _certify(parsed: argparse.Namespace) -> int:
 
 
 def _serve(parsed: argparse.Namespace) -> int:
-    from fulmen.store.database import migrate
+    from fulmen.store.upkeep import migrate
 
     settings = read_settings()
-    migrate(settings)
+    _migrated(migrate(settings))
     _run_server(settings)
     return OK
 
 
+def _migrated(copy: Path | None) -> None:
+    if copy is not None:
+        print(f"The database was brought to this version; as it was, it lies at {copy}", flush=True)
+
+
 def _demo(parsed: argparse.Namespace) -> int:
     from fulmen.demo import load_demo
-    from fulmen.store.database import migrate, open_database, sessions
+    from fulmen.store.database import open_database, sessions
+    from fulmen.store.upkeep import migrate
 
     settings = read_settings()
-    migrate(settings)
+    _migrated(migrate(settings))
     loaded = load_demo(sessions(open_database(settings)), datetime.now(UTC))
     print(f"{loaded} demo jobs loaded" if loaded else "Jobs are there already; no demo data loaded", flush=True)
     _run_server(settings)
@@ -155,34 +169,75 @@ def _demo(parsed: argparse.Namespace) -> int:
 
 
 def _run_server(settings: Settings) -> None:
-    from waitress import serve
-
-    from fulmen.documents.rendering import warm_up
+    from fulmen.documents.render_process import RenderProcess
     from fulmen.web.app import create_app
+    from fulmen.web.doors import open_doors
     from fulmen.web.policy import Role
 
-    # Off the request path: the first certificate need not wait for the renderer to load.
-    threading.Thread(target=warm_up, daemon=True).start()
+    if not (settings.frontend / "index.html").is_file():
+        raise ValueError(f"The front end is not built at {settings.frontend}: run make demo once.")
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(levelname)s %(message)s")
-    if settings.householder_port:
-        # A door of its own: whoever comes through it reaches a link's questions and nothing else.
-        door = create_app(settings, Role.HOUSEHOLDER)
-        where = {"host": settings.householder_host, "port": settings.householder_port}
-        threading.Thread(
-            target=serve, args=(door,), kwargs={**where, "threads": 4, "_quiet": True}, daemon=True
-        ).start()
+    render = RenderProcess()
+    app = create_app(settings, render=render)
+    # A door of its own: whoever comes through it reaches a link's questions and nothing else.
+    door = create_app(settings, Role.HOUSEHOLDER) if settings.householder_port else None
+    serve = open_doors(settings, app, door)
+    # Off the request path: the first certificate need not wait for the renderer to load.
+    render.start()
+    # What waited when the last server stopped has its turn now.
+    app.extensions["issuing"].wake()
+    if door is not None:
         print(f"Householders' links open at {settings.householder_host}:{settings.householder_port}", flush=True)
-    app = create_app(settings)
     print(f"Fulmen is at http://{settings.host}:{settings.port}/  (Ctrl-C stops it)", flush=True)
-    serve(app, host=settings.host, port=settings.port, threads=8, _quiet=True)
+    serve()
 
 
 def _backup(parsed: argparse.Namespace) -> int:
-    from fulmen.store.database import back_up
+    from fulmen.store.upkeep import back_up
 
     back_up(read_settings(), parsed.target)
     print(f"{parsed.target}: backed up")
     return OK
+
+
+def _restore(parsed: argparse.Namespace) -> int:
+    from fulmen.store.upkeep import restore
+
+    settings = read_settings()
+    restore(settings, parsed.backup)
+    print(f"{settings.database}: restored from {parsed.backup}")
+    return OK
+
+
+def _doctor(parsed: argparse.Namespace) -> int:
+    from fulmen.store.doctor import first_fault
+    from fulmen.store.upkeep import migrate, revision_of
+
+    settings = read_settings()
+    if revision_of(settings.database) is None:
+        raise ValueError(f"There is no database at {settings.database}.")
+    _migrated(migrate(settings))
+    fault = first_fault(settings.database, _progress)
+    print(fault or "Every paper, reading, letter, photo and log entry is as it was kept.")
+    return FALLS_SHORT if fault else OK
+
+
+def _progress(done: int, of: int) -> None:
+    if sys.stderr.isatty():
+        print(f"\r{done} of {of} entries", end="\n" if done == of else "", file=sys.stderr, flush=True)
+
+
+def _verify(parsed: argparse.Namespace) -> int:
+    from fulmen.store.database import open_database, sessions
+    from fulmen.store.upkeep import revision_of
+    from fulmen.store.verifying import GENUINE, verify
+
+    settings = read_settings()
+    if revision_of(settings.database) is None:
+        raise ValueError(f"There is no database at {settings.database}.")
+    found = verify(sessions(open_database(settings)), parsed.pdf.read_bytes())
+    print(found.words)
+    return OK if found.verdict == GENUINE else FALLS_SHORT
 
 
 def _schema(parsed: argparse.Namespace) -> int:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import tempfile
 import threading
+import time
 import unittest
 from datetime import UTC, datetime
 from functools import cache
@@ -14,8 +15,11 @@ from waitress import wasyncore
 from waitress.server import create_server
 
 from fulmen.settings import Settings
-from fulmen.store.database import Sessions, back_up, migrate
+from fulmen.store.database import Sessions
 from fulmen.store.operations import StoredJob, create_job
+from fulmen.store.papers import Seen, ask_for_certificate, issue_next, wish_state
+from fulmen.store.tables import PaperRow
+from fulmen.store.upkeep import back_up, migrate
 from fulmen.web.app import create_app
 from tests.jobs import job
 
@@ -49,6 +53,28 @@ class AppCase(unittest.TestCase):
         self.sessions: Sessions = self.app.extensions["sessions"]
         self.client = self.app.test_client()
         self.addCleanup(lambda: self.app.extensions["sessions"].kw["bind"].dispose())
+
+    def issue(
+        self, version: int = 1, job_id: int = 1, signatures: Any = None, at: datetime = NOW, render: Any = None
+    ) -> PaperRow:
+        """A certificate asked for and made at once."""
+        signatures = job().certificate.signatures if signatures is None else signatures
+        wish = ask_for_certificate(self.sessions, job_id, Seen(version), signatures, at)
+        issue_next(self.sessions, render or (lambda issue: issue.data.encode()), lambda: at)
+        paper = wish_state(self.sessions, wish.id).paper
+        assert paper is not None, wish_state(self.sessions, wish.id).wish.refused
+        return paper
+
+    def issued_over_http(self, job_id: int, body: Any, version: int = 1) -> Any:
+        """Ask for a certificate and wait until it is issued or refused."""
+        asked = self.client.post(f"/api/v1/jobs/{job_id}/papers", json=body, headers={"If-Match": str(version)})
+        assert asked.status_code == 202, asked.text
+        state = asked.get_json()
+        until = time.monotonic() + 60
+        while state["state"] in ("waiting", "rendering") and time.monotonic() < until:
+            time.sleep(0.05)
+            state = self.client.get(f"/api/v1/issues/{state['id']}").get_json()
+        return state
 
     def store(self, name: str, changes: dict[str, Any] | None = None) -> StoredJob:
         """An example in the store."""

@@ -8,7 +8,7 @@ from sqlalchemy import select
 
 from fulmen.core.errors import InputError
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord, charge_point_records, parse_record
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import NotFound
 from fulmen.store.operations import record
 from fulmen.store.tables import ChargePointRecordRow
@@ -29,7 +29,7 @@ def keep_record(sessions: Sessions, kept: ChargePointRecord, now: datetime) -> N
     """
     if any(one.id == kept.id for one in charge_point_records()):
         raise InputError("id", f"“{kept.id}” is a record that ships with Fulmen; choose another id.")
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         session.merge(ChargePointRecordRow(id=kept.id, document=kept.model_dump(mode="json")))
         record(session, None, now, "charge point kept", kept.id)
 
@@ -40,7 +40,7 @@ def remove_record(sessions: Sessions, record_id: str, now: datetime) -> None:
     Raises:
         NotFound: there is none.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         row = session.get(ChargePointRecordRow, record_id)
         if row is None:
             raise NotFound(f"You added no charge point “{record_id}”.")

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from fulmen.core.editing.upgrades import upgraded_letter
 from fulmen.core.model.letters import Letter
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import NotFound
 from fulmen.store.operations import StoredJob, append_letters
 from fulmen.store.tables import DeskCaseRow
@@ -20,7 +20,7 @@ def open_case(
     sessions: Sessions, job_id: int, form: dict[str, Any], sent: Letter, answers: tuple[Letter, ...], now: datetime
 ) -> StoredJob:
     """Hand a form in at the stand-in desk: a letter to the operator, and a case. An older case ends."""
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         older = _newest(session, job_id)
         if older is not None:
             older.pending = []
@@ -35,7 +35,7 @@ def pass_days(sessions: Sessions, job_id: int, days: int, now: datetime) -> Stor
     Raises:
         NotFound: nothing was handed in.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         case = _newest(session, job_id)
         if case is None:
             raise NotFound("Nothing was handed in at the stand-in desk yet.")

@@ -10,6 +10,14 @@ class StoreError(Exception):
     """Root of the store's own errors."""
 
 
+class Unusable(StoreError):
+    """The database, or a copy of it, can't be used; the sentence says why and what to do."""
+
+
+class Altered(StoreError):
+    """What the store holds is not what it was given."""
+
+
 class NotFound(StoreError):
     """There is no such job or paper."""
 

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import TypeVar
 
 from fulmen.core.model.base import Part
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.operations import record
 from fulmen.store.tables import SettingRow
 
@@ -22,6 +22,6 @@ def kept(sessions: Sessions, key: str, model: type[Setting]) -> Setting:
 
 def keep(sessions: Sessions, key: str, value: Part, now: datetime, told: str) -> None:
     """Replace one setting by another; `told` goes into the log."""
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         session.merge(SettingRow(key=key, document=value.model_dump(mode="json")))
         record(session, None, now, f"{key.replace('_', ' ')} kept", told)

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.survey.householder import answer_changes, checked_answer, plain_question
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import LinkGone, NotFound
 from fulmen.store.operations import StoredJob, claim_version, fill_row, load_job, record, row_of
 from fulmen.store.photos import NewPhoto, Place, insert_photo
@@ -40,7 +40,7 @@ class LinkState:
 def make_link(sessions: Sessions, job_id: int, made_by: str, days: int, now: datetime) -> tuple[SurveyLinkRow, str]:
     """A new link and its secret, which is shown this once: only its hash is kept."""
     secret = secrets.token_urlsafe(32)
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         row_of(session, job_id)
         link = SurveyLinkRow(
             job_id=job_id,
@@ -57,7 +57,7 @@ def make_link(sessions: Sessions, job_id: int, made_by: str, days: int, now: dat
 
 def withdraw_link(sessions: Sessions, job_id: int, link_id: int, now: datetime) -> None:
     """End a link at once; what came by it stays."""
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         link = session.get(SurveyLinkRow, link_id)
         if link is None or link.job_id != job_id:
             raise NotFound(f"There is no link {link_id}.")
@@ -91,7 +91,7 @@ def give_answer(sessions: Sessions, secret: str, question: str, value: Any, now:
         InputError: this question can't have such an answer.
     """
     checked = checked_answer(plain_question(question), value)
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         link = _open(session, secret, now).link
         _keep(session, link, question, checked, now)
         return _state(session, link)
@@ -108,7 +108,7 @@ def give_photo(sessions: Sessions, secret: str, question: str, photo: NewPhoto, 
     asked = plain_question(question)
     if asked.kind != "photo":
         checked_answer(asked, None)
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         link = _open(session, secret, now).link
         insert_photo(session, link.job_id, photo, Place(asked.stop, question, link.id), now)
         _keep(session, link, question, None, now)
@@ -122,7 +122,7 @@ def accept_answer(sessions: Sessions, job_id: int, answer_id: int, version: int,
         NotFound: there is no such answer with this job.
         Conflict: somebody saved the job meanwhile.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         stored = claim_version(session, job_id, version)
         answer = _answer(session, job_id, answer_id)
         job = apply_changes(stored, answer_changes(stored, answer.question, answer.value))
@@ -138,7 +138,7 @@ def ask_again(sessions: Sessions, job_id: int, answer_id: int, note: str, now: d
     Raises:
         NotFound: there is no such answer with this job.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         answer = _answer(session, job_id, answer_id)
         answer.state, answer.note = ASKED_AGAIN, note
         record(session, job_id, now, "asked again", answer.question)

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
 
-from sqlalchemy import CursorResult, func, or_, select, update
-from sqlalchemy.orm import Session
+from sqlalchemy import CursorResult, func, or_, select, text, update
+from sqlalchemy.orm import Session, defer
 
 from fulmen.core.editing.job_file import check_structure, parse_job
 from fulmen.core.editing.upgrades import upgraded_letter
@@ -16,17 +16,18 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import AppendOnly, Conflict, NotFound
 from fulmen.store.tables import AuditRow, JobRow, LetterRow, PaperRow, ReadingRow
 
 
 @dataclass(frozen=True)
 class StoredJob:
-    """A job as it stands in the store."""
+    """A job as it stands in the store; see `JobRow` for what its version and its revision count."""
 
     id: int
     version: int
+    revision: int
     job: Job
     evaluation: Evaluation
 
@@ -34,15 +35,15 @@ class StoredJob:
 def create_job(sessions: Sessions, job: Job, now: datetime, verb: str = "created") -> StoredJob:
     """Store a new job with whatever readings it brings."""
     check_structure(job)
-    with sessions() as session, session.begin():
-        row = JobRow(created_at=now, version=1)
+    with writing(sessions) as session:
+        row = JobRow(created_at=now, version=1, revision=1)
         evaluation = fill_row(row, job, now)
         session.add(row)
         session.flush()
         session.add_all(_reading_rows(row.id, job.readings))
         session.add_all(_letter_rows(row.id, job.letters))
         record(session, row.id, now, verb, job.title)
-        return StoredJob(row.id, row.version, job, evaluation)
+        return StoredJob(row.id, row.version, row.revision, job, evaluation)
 
 
 def load_job(sessions: Sessions, job_id: int) -> StoredJob:
@@ -54,7 +55,7 @@ def load_job(sessions: Sessions, job_id: int) -> StoredJob:
     with sessions() as session:
         row = row_of(session, job_id)
         job = _job(session, row)
-        return StoredJob(row.id, row.version, job, evaluate(job, rule_set(job.rule_set)))
+        return StoredJob(row.id, row.version, row.revision, job, evaluate(job, rule_set(job.rule_set)))
 
 
 def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime) -> StoredJob:
@@ -66,7 +67,7 @@ def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datet
         AppendOnly: the document holds readings or letters that are not the stored ones.
     """
     check_structure(job)
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         stored = claim_version(session, job_id, version)
         row = row_of(session, job_id)
         if job.readings != stored.readings[: len(job.readings)]:
@@ -77,7 +78,7 @@ def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datet
         evaluation = fill_row(row, job, now)
         session.flush()
         record(session, job_id, now, "saved", f"version {row.version}")
-        return StoredJob(job_id, row.version, job, evaluation)
+        return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
 
 def add_reading(sessions: Sessions, job_id: int, reading: Reading, now: datetime) -> StoredJob:
@@ -86,17 +87,16 @@ def add_reading(sessions: Sessions, job_id: int, reading: Reading, now: datetime
     Raises:
         NotFound: there is no such job.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         row = row_of(session, job_id)
-        # The write comes first: it takes the lock, so that what is read after it is the newest.
         session.add_all(_reading_rows(job_id, (reading,)))
         session.flush()
-        session.refresh(row)
+        row.revision += 1
         job = _job(session, row)
         evaluation = fill_row(row, job, now)
         record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
         session.flush()
-        return StoredJob(job_id, row.version, job, evaluation)
+        return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
 
 def add_letters(sessions: Sessions, job_id: int, letters: tuple[Letter, ...], now: datetime) -> StoredJob:
@@ -105,35 +105,46 @@ def add_letters(sessions: Sessions, job_id: int, letters: tuple[Letter, ...], no
     Raises:
         NotFound: there is no such job.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         return append_letters(session, job_id, letters, now)
 
 
 def append_letters(session: Session, job_id: int, letters: tuple[Letter, ...], now: datetime) -> StoredJob:
     """Append letters within a transaction of the caller's; see `add_letters`."""
     row = row_of(session, job_id)
-    # The write comes first: it takes the lock, so that what is read after it is the newest.
     session.add_all(_letter_rows(job_id, letters))
     session.flush()
-    session.refresh(row)
+    row.revision += 1
     job = _job(session, row)
     evaluation = fill_row(row, job, now)
     for letter in letters:
         record(session, job_id, now, "letter", letter.kind.value + (" (stand-in)" if letter.stand_in else ""))
     session.flush()
-    return StoredJob(job_id, row.version, job, evaluation)
+    return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
 
 def list_jobs(sessions: Sessions, search: str = "", limit: int = 100, offset: int = 0) -> tuple[list[JobRow], int]:
     """Jobs by title, reference, householder or address, newest change first, and how many match."""
-    query = select(JobRow)
-    if search:
+    found = select(JobRow.id)
+    if len(search) >= LEAST_INDEXED:
+        # Quoted, it is a text to find, not a query; each letter triple of it is looked up.
+        phrase = '"' + search.replace('"', '""') + '"'
+        found = found.where(text("job.id IN (SELECT rowid FROM job_search WHERE job_search MATCH :phrase)"))
+        found = found.params(phrase=phrase)
+    elif search:
         columns = (JobRow.title, JobRow.reference, JobRow.householder, JobRow.address)
-        query = query.where(or_(*(column.icontains(search, autoescape=True) for column in columns)))
+        found = found.where(or_(*(column.icontains(search, autoescape=True) for column in columns)))
+    page = found.order_by(JobRow.changed_at.desc(), JobRow.id.desc()).limit(limit).offset(offset)
     with sessions() as session:
-        total = session.scalar(select(func.count()).select_from(query.subquery())) or 0
-        rows = session.scalars(query.order_by(JobRow.changed_at.desc(), JobRow.id.desc()).limit(limit).offset(offset))
-        return list(rows), total
+        total = session.scalar(select(func.count()).select_from(found.subquery())) or 0
+        rows = {row.id: row for row in session.scalars(select(JobRow).where(JobRow.id.in_(page)).options(WITHOUT))}
+        return sorted(rows.values(), key=lambda row: (row.changed_at, row.id), reverse=True), total
+
+
+# The full-text index knows words by three letters in a row; a shorter text is looked for row by row.
+LEAST_INDEXED = 3
+# A list shows columns; the documents stay where they are.
+WITHOUT = defer(JobRow.document, raiseload=True)
 
 
 def certified(sessions: Sessions, job_ids: list[int]) -> dict[int, str]:
@@ -158,7 +169,8 @@ def claim_version(session: Session, job_id: int, version: int) -> Job:
         NotFound: there is no such job.
         Conflict: somebody saved it meanwhile.
     """
-    claim = update(JobRow).where(JobRow.id == job_id, JobRow.version == version).values(version=version + 1)
+    claim = update(JobRow).where(JobRow.id == job_id, JobRow.version == version)
+    claim = claim.values(version=version + 1, revision=JobRow.revision + 1)
     claimed = cast(CursorResult[Any], session.execute(claim)).rowcount == 1
     row = row_of(session, job_id)
     stored = _job(session, row)
@@ -177,6 +189,15 @@ def row_of(session: Session, job_id: int) -> JobRow:
     if row is None:
         raise NotFound(f"There is no job {job_id}.")
     return row
+
+
+def stored_job(session: Session, job_id: int) -> Job:
+    """A job within a transaction of the caller's.
+
+    Raises:
+        NotFound: there is none.
+    """
+    return _job(session, row_of(session, job_id))
 
 
 def _job(session: Session, row: JobRow) -> Job:

@@ -1,4 +1,9 @@
-"""Issuing papers: a paper is its bytes, the data inside it and the data's SHA-256, never rewritten."""
+"""Papers: each is its bytes, the data inside it and the data's SHA-256, never rewritten.
+
+A certificate is asked for, waits its turn, is rendered, and is kept only if the job still is what it was made from.
+Its number is taken before it is rendered and belongs to its wish alone: a wish that is refused gives it back, one whose
+process died is taken up again with it.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Integer, Select, cast, func, select
 from sqlalchemy.orm import Session, undefer
 
 from fulmen.core.editing.job_file import digest, write_job
@@ -14,10 +19,11 @@ from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.store.database import Sessions
-from fulmen.store.errors import Conflict, NotFound, NothingChanged, NotReady
-from fulmen.store.operations import claim_version, fill_row, load_job, record
-from fulmen.store.tables import JobRow, PaperRow
+from fulmen.store.chain import is_sealed, newest_head
+from fulmen.store.database import Sessions, writing
+from fulmen.store.errors import Altered, Conflict, NotFound, NothingChanged, NotReady, StoreError, TooMany
+from fulmen.store.operations import fill_row, record, row_of, stored_job
+from fulmen.store.tables import IssueRequestRow, PaperRow
 
 CERTIFICATE = "electrical_installation_certificate"
 
@@ -33,53 +39,170 @@ class Issue:
     evaluation: Evaluation
     data: str
     sha256: str
+    chain: str = ""
+
+
+@dataclass(frozen=True)
+class Seen:
+    """What a signer saw of a job: its version, and its revision where that was sent."""
+
+    version: int
+    revision: int | None = None
 
 
 Render = Callable[[Issue], bytes]
 
 
-def issue_certificate(
-    sessions: Sessions, job_id: int, version: int, signatures: tuple[Signature, ...], now: datetime, render: Render
-) -> PaperRow:
-    """Sign the job, render its certificate and freeze it; an earlier certificate becomes superseded.
+WAITING, RENDERING, ISSUED, REFUSED = "waiting", "rendering", "issued", "refused"
+MOST_WAITING = 500
+CHANGED = "The job changed while its certificate was being made: look at it and issue again."
+
+
+def ask_for_certificate(
+    sessions: Sessions, job_id: int, seen: Seen, signatures: tuple[Signature, ...], now: datetime
+) -> IssueRequestRow:
+    """Keep the wish for a certificate of a job as its signer saw it; asked twice, it is the same wish.
 
     Raises:
         NotFound: there is no such job.
-        Conflict: somebody saved the job meanwhile.
+        Conflict: the job is not what the signer saw.
         NotReady: something is missing or falls short; it carries what.
         NothingChanged: the newest certificate says the same already.
+        TooMany: too many wait already.
     """
-    stored = load_job(sessions, job_id)
-    if stored.version != version:
-        raise Conflict(stored.version, stored.job)
-    certificate = stored.job.certificate.model_copy(update={"signatures": signatures})
-    job = stored.job.model_copy(update={"certificate": certificate})
-    earlier = newest_paper(sessions, job_id)
-    issue = prepare_issue(job, _next_number(sessions, now), now, earlier.number if earlier else None)
+    with writing(sessions) as session:
+        row = row_of(session, job_id)
+        if row.version != seen.version or row.revision != (seen.revision or row.revision):
+            raise Conflict(row.version, stored_job(session, job_id))
+        waiting = session.scalars(_waiting().where(IssueRequestRow.job_id == job_id)).first()
+        if waiting is not None:
+            return waiting
+        if (session.scalar(select(func.count()).select_from(_waiting().subquery())) or 0) >= MOST_WAITING:
+            raise TooMany(f"{MOST_WAITING} certificates wait already: try again in a minute.")
+        _prepared(session, job_id, signatures, "", now)
+        wish = IssueRequestRow(
+            job_id=job_id,
+            revision=row.revision,
+            signatures=[one.model_dump(mode="json") for one in signatures],
+            asked_at=now,
+            state=WAITING,
+        )
+        session.add(wish)
+        session.flush()
+        return wish
+
+
+def issue_next(sessions: Sessions, render: Render, clock: Callable[[], datetime]) -> IssueRequestRow | None:
+    """Take the oldest wish, render it and keep the paper, or refuse it; None where none waits.
+
+    Only one caller at a time may do this, see `IssuingQueue`: a wish that is found half done was left by one who died.
+    """
+    taken = _take(sessions, clock())
+    if taken is None:
+        return None
+    try:
+        with sessions() as session:
+            signatures = tuple(Signature.model_validate(one) for one in taken.signatures)
+            row = row_of(session, taken.job_id)
+            if row.revision != taken.revision:
+                raise Conflict(row.version, stored_job(session, taken.job_id))
+            issue = _prepared(session, taken.job_id, signatures, taken.number or "", clock())
+        pdf = render(issue)
+        return _keep(sessions, taken, issue, pdf)
+    except Conflict:
+        return _refuse(sessions, taken, CHANGED)
+    except StoreError as error:
+        return _refuse(sessions, taken, str(error))
+    except Exception:
+        _refuse(sessions, taken, "The certificate could not be made; nothing was issued. The log says more.")
+        raise
+
+
+def _waiting() -> Select[IssueRequestRow]:
+    return select(IssueRequestRow).where(IssueRequestRow.state.in_((WAITING, RENDERING))).order_by(IssueRequestRow.id)
+
+
+def _take(sessions: Sessions, now: datetime) -> IssueRequestRow | None:
+    with writing(sessions) as session:
+        wish = session.scalars(_waiting().limit(1)).first()
+        if wish is not None:
+            wish.state, wish.number = RENDERING, wish.number or _next_number(session, now)
+        return wish
+
+
+def _prepared(session: Session, job_id: int, signatures: tuple[Signature, ...], number: str, now: datetime) -> Issue:
+    stored = stored_job(session, job_id)
+    job = stored.model_copy(update={"certificate": stored.certificate.model_copy(update={"signatures": signatures})})
+    earlier = session.scalars(_papers_of(job_id)).first()
+    head = newest_head(session.connection()).words()
+    issue = prepare_issue(job, number, now, earlier.number if earlier else None, head)
     if earlier is not None and earlier.sha256 == issue.sha256:
         raise NothingChanged(earlier.number)
-    pdf = render(issue)
-    with sessions() as session, session.begin():
-        claim_version(session, job_id, version)
-        row = session.get_one(JobRow, job_id)
-        fill_row(row, job, now)
+    return issue
+
+
+def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) -> IssueRequestRow:
+    """The paper kept, if the job still is what it was made from."""
+    with writing(sessions) as session:
+        row = row_of(session, taken.job_id)
+        if row.revision != taken.revision:
+            raise Conflict(row.version, stored_job(session, taken.job_id))
+        row.version, row.revision = row.version + 1, row.revision + 1
+        fill_row(row, issue.job, issue.issued_at)
+        earlier = session.scalars(_papers_of(taken.job_id)).first()
         paper = PaperRow(
-            job_id=job_id,
+            job_id=taken.job_id,
             number=issue.number,
             kind=CERTIFICATE,
             supersedes_id=earlier.id if earlier else None,
-            issued_at=now,
+            issued_at=issue.issued_at,
             data=issue.data,
             sha256=issue.sha256,
             pdf=pdf,
         )
         session.add(paper)
-        record(session, job_id, now, "issued", f"{issue.number} {issue.sha256}")
-    return paper
+        session.flush()
+        wish = session.get_one(IssueRequestRow, taken.id)
+        wish.state, wish.paper_id = ISSUED, paper.id
+        record(session, taken.job_id, issue.issued_at, "issued", f"{issue.number} {issue.sha256}")
+        return wish
 
 
-def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | None) -> Issue:
-    """A job made ready to be rendered as a certificate.
+def _refuse(sessions: Sessions, taken: IssueRequestRow, why: str) -> IssueRequestRow:
+    """Nothing was issued: its number is free for the next one."""
+    with writing(sessions) as session:
+        wish = session.get_one(IssueRequestRow, taken.id)
+        wish.state, wish.number, wish.refused = REFUSED, None, why
+        return wish
+
+
+@dataclass(frozen=True)
+class WishState:
+    """How a wish stands: how many are before it, and its paper."""
+
+    wish: IssueRequestRow
+    ahead: int
+    paper: PaperRow | None
+
+
+def wish_state(sessions: Sessions, wish_id: int) -> WishState:
+    """How a wish stands.
+
+    Raises:
+        NotFound: there is none.
+    """
+    with sessions() as session:
+        wish = session.get(IssueRequestRow, wish_id)
+        if wish is None:
+            raise NotFound(f"No certificate was asked for as {wish_id}.")
+        before = _waiting().where(IssueRequestRow.id < wish_id)
+        ahead = session.scalar(select(func.count()).select_from(before.subquery())) or 0
+        paper = session.get(PaperRow, wish.paper_id) if wish.paper_id is not None else None
+        return WishState(wish, ahead if wish.state == WAITING else 0, paper)
+
+
+def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | None, chain: str = "") -> Issue:
+    """A job made ready to be rendered as a certificate; `chain` is the store's newest entry, if it comes from one.
 
     Raises:
         NotReady: something is missing or falls short; it carries what.
@@ -88,7 +211,7 @@ def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | 
     if evaluation.gaps:
         raise NotReady(evaluation.gaps)
     data = write_job(job)
-    return Issue(number, issued_at, supersedes, job, evaluation, data, digest(data))
+    return Issue(number, issued_at, supersedes, job, evaluation, data, digest(data), chain)
 
 
 def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:
@@ -97,22 +220,19 @@ def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:
         return list(session.scalars(_papers_of(job_id)))
 
 
-def newest_paper(sessions: Sessions, job_id: int) -> PaperRow | None:
-    """The paper of a job that is in force, if any."""
-    with sessions() as session:
-        return session.scalars(_papers_of(job_id)).first()
-
-
 def load_paper(sessions: Sessions, paper_id: int) -> PaperRow:
-    """A paper with its bytes.
+    """A paper with its bytes, which are what was issued.
 
     Raises:
         NotFound: there is none.
+        Altered: the paper is not what was sealed.
     """
     with sessions() as session:
         paper = session.get(PaperRow, paper_id, options=[undefer(PaperRow.pdf)])
         if paper is None:
             raise NotFound(f"There is no paper {paper_id}.")
+        if not is_sealed(session.connection(), "paper", paper):
+            raise Altered(f"Certificate {paper.number} was altered in the database and is not handed out: run doctor.")
         return paper
 
 
@@ -120,12 +240,11 @@ def _papers_of(job_id: int) -> Select[PaperRow]:
     return select(PaperRow).where(PaperRow.job_id == job_id).order_by(PaperRow.id.desc())
 
 
-def _next_number(sessions: Sessions, now: datetime) -> str:
-    """Numbers count up within a year; the column's uniqueness refuses a number taken meanwhile."""
+def _next_number(session: Session, now: datetime) -> str:
+    """Numbers count up within a year; those of papers and of wishes under way are taken."""
     prefix = f"FC-{now.year}-"
-    with sessions() as session:
-        return f"{prefix}{_count(session, prefix) + 1:04d}"
-
-
-def _count(session: Session, prefix: str) -> int:
-    return session.scalar(select(func.count()).where(PaperRow.number.startswith(prefix))) or 0
+    last = 0
+    for column in (PaperRow.number, IssueRequestRow.number):
+        count = cast(func.substr(column, len(prefix) + 1), Integer)
+        last = max(last, session.scalar(select(func.max(count)).where(column.startswith(prefix))) or 0)
+    return f"{prefix}{last + 1:04d}"

@@ -10,9 +10,9 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, undefer
 
 from fulmen.core.model.stops import Stop
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import InUse, NotFound, TooMany
-from fulmen.store.operations import load_job, record, row_of
+from fulmen.store.operations import record, row_of, stored_job
 from fulmen.store.tables import PhotoRow
 
 MOST_PER_JOB = 200
@@ -49,7 +49,7 @@ def add_photo(sessions: Sessions, job_id: int, photo: NewPhoto, place: Place, no
         NotFound: there is no such job.
         TooMany: the job or the link holds as many as it can.
     """
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         row_of(session, job_id)
         return insert_photo(session, job_id, photo, place, now)
 
@@ -73,6 +73,7 @@ def insert_photo(session: Session, job_id: int, photo: NewPhoto, place: Place, n
     )
     session.add(row)
     session.flush()
+    row_of(session, job_id).revision += 1
     record(session, job_id, now, "photo", f"{row.id} {place.stop.value} {row.sha256}")
     return row
 
@@ -109,13 +110,14 @@ def remove_photo(sessions: Sessions, job_id: int, photo_id: int, now: datetime) 
         NotFound: there is none with this job.
         InUse: the job names it as a confirmation or in a letter.
     """
-    job = load_job(sessions, job_id).job
-    named = {job.supply.tns_confirmation, *(letter.photo for letter in job.letters)}
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
+        job = stored_job(session, job_id)
+        named = {job.supply.tns_confirmation, *(letter.photo for letter in job.letters)}
         row = session.get(PhotoRow, photo_id)
         if row is None or row.job_id != job_id:
             raise NotFound(f"There is no photo {photo_id}.")
         if row.sha256 in named:
             raise InUse("The job rests on this photo as the operator's written word; it stays.")
         session.delete(row)
+        row_of(session, job_id).revision += 1
         record(session, job_id, now, "photo removed", f"{photo_id} {row.sha256}")

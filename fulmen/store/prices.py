@@ -7,7 +7,7 @@ from datetime import datetime
 from sqlalchemy import delete, select
 
 from fulmen.core.materials.prices import PriceLine, PriceList, invented_prices
-from fulmen.store.database import Sessions
+from fulmen.store.database import Sessions, writing
 from fulmen.store.operations import record
 from fulmen.store.tables import PriceRow
 
@@ -29,7 +29,7 @@ def _line(row: PriceRow) -> PriceLine:
 
 def keep_prices(sessions: Sessions, prices: PriceList, now: datetime) -> None:
     """Replace the user's list by another; items it leaves out have no price from then on."""
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         session.execute(delete(PriceRow))
         session.add_all(
             PriceRow(place=place, **line.model_dump(mode="python")) for place, line in enumerate(prices.lines)
@@ -39,6 +39,6 @@ def keep_prices(sessions: Sessions, prices: PriceList, now: datetime) -> None:
 
 def forget_prices(sessions: Sessions, now: datetime) -> None:
     """Go back to the invented list."""
-    with sessions() as session, session.begin():
+    with writing(sessions) as session:
         session.execute(delete(PriceRow))
         record(session, None, now, "prices forgotten", "")

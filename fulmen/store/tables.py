@@ -1,7 +1,7 @@
 """The tables. What is searched or counted is a column; the job document is one validated JSON column.
 
-Times are stored in UTC. Readings, letters, papers and audit entries are only ever appended: triggers in the
-migrations refuse every update and delete of them.
+Times are stored in UTC. Readings, letters, papers, audit and chain entries are only ever appended: triggers in the
+migrations refuse every update and delete of them. A photo is never altered, and taken out only by a recorded act.
 """
 
 from __future__ import annotations
@@ -38,7 +38,11 @@ class Base(DeclarativeBase):
 
 
 class JobRow(Base):
-    """A job: its document without the readings, and what lists and searches need."""
+    """A job: its document without the readings, and what lists and searches need.
+
+    `version` counts edits and is what two editors compare; `revision` counts everything that a certificate is made of:
+    edits, readings, letters, photos.
+    """
 
     __tablename__ = "job"
 
@@ -53,6 +57,7 @@ class JobRow(Base):
     readings_wanted: Mapped[int]
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     version: Mapped[int]
+    revision: Mapped[int] = mapped_column(server_default="1", default=1)
     created_at: Mapped[datetime] = mapped_column(Utc)
     changed_at: Mapped[datetime] = mapped_column(Utc)
 
@@ -162,6 +167,35 @@ class PaperRow(Base):
     data: Mapped[str] = mapped_column(Text)
     sha256: Mapped[str] = mapped_column(String(64))
     pdf: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class IssueRequestRow(Base):
+    """One wish for a certificate, in the order asked; its number is kept for it from before it is rendered."""
+
+    __tablename__ = "issue_request"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    revision: Mapped[int]
+    signatures: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    asked_at: Mapped[datetime] = mapped_column(Utc)
+    state: Mapped[str] = mapped_column(String(20), index=True)
+    number: Mapped[str | None] = mapped_column(String(40), unique=True)
+    paper_id: Mapped[int | None] = mapped_column(ForeignKey("paper.id"))
+    refused: Mapped[str] = mapped_column(Text, default="", server_default="")
+
+
+class ChainRow(Base):
+    """One entry of the chain of hashes, see `store.chain`."""
+
+    __tablename__ = "chain"
+    __table_args__ = (Index("ix_chain_row", "kind", "row_id"), {"sqlite_autoincrement": True})
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    row_id: Mapped[int]
+    content_sha256: Mapped[str] = mapped_column(String(64))
+    head: Mapped[str] = mapped_column(String(64))
 
 
 class AuditRow(Base):

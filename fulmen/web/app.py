@@ -6,8 +6,10 @@ from flask_openapi import OpenAPI
 
 from fulmen import __version__
 from fulmen.core.editing.job_file import MAX_BYTES
+from fulmen.documents.certificate import render_certificate
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
+from fulmen.store.papers import Render
 from fulmen.web import policy
 from fulmen.web.charge_points import charge_points
 from fulmen.web.design import design
@@ -16,6 +18,7 @@ from fulmen.web.evaluation import evaluation
 from fulmen.web.frontend import frontend
 from fulmen.web.guard import register_guard
 from fulmen.web.householder import householder
+from fulmen.web.issuing import IssuingQueue
 from fulmen.web.jobs import jobs
 from fulmen.web.links import links
 from fulmen.web.operator import operator
@@ -25,6 +28,7 @@ from fulmen.web.policy import Role
 from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
+from fulmen.web.replies import now
 from fulmen.web.standing_reasons import standing
 from fulmen.web.supply import supply
 from fulmen.web.usual_answers import usual
@@ -32,12 +36,13 @@ from fulmen.web.usual_answers import usual
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 
-def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
+def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render = render_certificate) -> OpenAPI:
     """The app on an already migrated database.
 
     Args:
         settings: where the data lies and where it listens.
         door: the electrician's door opens everything; the householder's only what a link's secret leads to.
+        render: makes a certificate's bytes; a server has a process of its own for it.
     """
     app = OpenAPI(
         __name__,
@@ -56,7 +61,9 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN) -> OpenAPI:
         HOUSEHOLDER_URL=settings.link_url(),
         ROLES=frozenset({door, Role.HOUSEHOLDER}),
     )
-    app.extensions["sessions"] = sessions(open_database(settings))
+    made = app.extensions["sessions"] = sessions(open_database(settings))
+    lock = settings.database.with_name(f"{settings.database.name}.issuing")
+    app.extensions["issuing"] = IssuingQueue(made, lock, render, now)
     for blueprint in (
         jobs,
         evaluation,

@@ -12,6 +12,7 @@ from urllib.parse import urlsplit
 from flask import Flask, Response, abort, current_app, request
 
 from fulmen.photos import MAX_BYTES as PHOTO_BYTES
+from fulmen.store.database import something_kept
 from fulmen.web import policy
 
 View = TypeVar("View", bound=Callable[..., Any])
@@ -45,6 +46,7 @@ def register_guard(app: Flask) -> None:
 
     @app.before_request
     def before() -> None:
+        something_kept.set(False)
         _known_host()
         if request.endpoint is not None:
             policy.check(request.endpoint)

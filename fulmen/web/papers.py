@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from flask import Response
+from flask import Response, current_app
 
-from fulmen.documents.certificate import render_certificate
 from fulmen.store import papers as store_papers
 from fulmen.store.tables import PaperRow
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.issuing import IssuingQueue
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import now, reply, store
-from fulmen.web.schemas import IssueRequest, JobPath, Paper, PaperList, PaperPath, VersionHeader
+from fulmen.web.schemas import IssuePath, IssueRequest, IssueState, JobPath, Paper, PaperList, PaperPath, VersionHeader
 
 papers = api_blueprint("papers")
 
@@ -24,13 +24,31 @@ def list_papers(path: JobPath) -> Response:
     return reply(PaperList(papers=_papers(rows)))
 
 
-@papers.post("/jobs/<int:job_id>/papers", responses={201: Paper, 404: Problem, 409: Problem})
+@papers.post("/jobs/<int:job_id>/papers", responses={202: IssueState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
-def issue_paper(path: JobPath, header: VersionHeader, body: IssueRequest) -> Response:
-    """Sign and issue the certificate; an earlier one becomes superseded."""
-    signatures = tuple(body.signatures)
-    store_papers.issue_certificate(store(), path.job_id, header.version(), signatures, now(), render_certificate)
-    return reply(_papers(store_papers.list_papers(store(), path.job_id))[0], 201)
+def ask_for_paper(path: JobPath, header: VersionHeader, body: IssueRequest) -> Response:
+    """Sign the job and ask for its certificate, which waits its turn; an earlier one becomes superseded."""
+    seen = store_papers.Seen(header.version(), body.revision)
+    wish = store_papers.ask_for_certificate(store(), path.job_id, seen, tuple(body.signatures), now())
+    queue: IssuingQueue = current_app.extensions["issuing"]
+    queue.wake()
+    return reply(_issue_state(wish.id), 202)
+
+
+@papers.get("/issues/<int:issue_id>", responses={200: IssueState, 404: Problem})
+@allows(Role.ELECTRICIAN)
+def show_issue(path: IssuePath) -> Response:
+    """Tell how a certificate that was asked for stands."""
+    return reply(_issue_state(path.issue_id))
+
+
+def _issue_state(wish_id: int) -> IssueState:
+    found = store_papers.wish_state(store(), wish_id)
+    paper = None
+    if found.paper is not None:
+        rows = store_papers.list_papers(store(), found.wish.job_id)
+        paper = next(one for one in _papers(rows) if one.id == found.wish.paper_id)
+    return IssueState(id=wish_id, state=found.wish.state, ahead=found.ahead, paper=paper, refused=found.wish.refused)
 
 
 @papers.get("/papers/<int:paper_id>.pdf")

@@ -7,6 +7,7 @@ from typing import cast
 
 from flask import Flask, Response, current_app, request
 from pydantic import BaseModel, ValidationError
+from sqlalchemy.exc import DatabaseError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from fulmen.core.editing.job_file import MAX_BYTES
@@ -14,7 +15,9 @@ from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.job import Job
 from fulmen.core.verification.certificate_gaps import Gap
+from fulmen.store.database import something_kept
 from fulmen.store.errors import (
+    Altered,
     AppendOnly,
     Conflict,
     InUse,
@@ -33,6 +36,7 @@ PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
     (TooMany, "Full", 409),
     (InUse, "In use", 409),
     (LinkGone, "Link ended", 410),
+    (Altered, "Altered", 409),
 )
 
 
@@ -115,11 +119,37 @@ def register_problems(app: Flask) -> None:
             detail = f"Too big: at most {most / 1e6:.0f} MB can be taken."
         return problem_response(Problem(title=error.name, status=error.code or 500, detail=detail))
 
+    @app.errorhandler(DatabaseError)
+    def database(error: DatabaseError) -> Response:
+        told = str(error.orig)
+        for words, status, detail in DISK:
+            if words in told:
+                current_app.logger.warning("the store can't be used: %s", told)
+                return problem_response(Problem(title="Store out of reach", status=status, detail=detail + _kept()))
+        return unexpected(error)
+
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> Response:
         current_app.logger.exception("unexpected error", exc_info=error)
-        detail = "Fulmen made a mistake; nothing was saved. The log says more."
+        detail = f"Fulmen made a mistake. The log says more.{_kept()}"
         return problem_response(Problem(title="Unexpected error", status=500, detail=detail))
+
+
+# What SQLite says, and what to do about it.
+DISK = (
+    ("database or disk is full", 507, "The disk is full: make room on it, then try again."),
+    ("readonly database", 503, "The database can't be written: give Fulmen the right to write its file and folder."),
+    ("unable to open database", 503, "The database can't be opened: see that its folder is there and can be written."),
+    ("database is locked", 503, "Another program holds the database: close it, or try again in a moment."),
+    ("disk I/O error", 503, "The disk answers with errors: look at it, and keep the newest backup safe."),
+    ("malformed", 503, "The database is damaged: stop Fulmen, keep the file, and restore the newest backup."),
+    ("not a database", 503, "The database is damaged: stop Fulmen, keep the file, and restore the newest backup."),
+)
+
+
+def _kept() -> str:
+    """Whether anything was saved before it went wrong."""
+    return " What you sent was saved." if something_kept.get() else " Nothing was saved."
 
 
 def _plain(title: str, status: int) -> Callable[[StoreError], Response]:

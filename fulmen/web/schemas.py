@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -18,17 +18,20 @@ from fulmen.core.reference.soil import Soil
 from fulmen.core.reference.usual_defects import UsualDefect
 from fulmen.core.simulations.pen_bench import Preset
 
+# What a row's number can be in the database.
+MOST_ID = 2**63 - 1
+
 
 class JobPath(BaseModel):
     """A job's number in the path."""
 
-    job_id: Annotated[int, Field(ge=1)]
+    job_id: Annotated[int, Field(ge=1, le=MOST_ID)]
 
 
 class PaperPath(BaseModel):
     """A paper's number in the path."""
 
-    paper_id: Annotated[int, Field(ge=1)]
+    paper_id: Annotated[int, Field(ge=1, le=MOST_ID)]
 
 
 class VersionHeader(BaseModel):
@@ -84,10 +87,11 @@ class JobList(BaseModel):
 
 
 class JobState(BaseModel):
-    """A stored job with its version and what it computes to."""
+    """A stored job with its version, its revision and what it computes to."""
 
     id: int
     version: int
+    revision: int
     job: Job
     evaluation: Evaluation
 
@@ -109,11 +113,12 @@ class AlternativeList(BaseModel):
 
 
 class IssueRequest(BaseModel):
-    """Who signs for which part of the work."""
+    """Who signs for which part of the work, and which revision of the job they saw."""
 
     model_config = ConfigDict(extra="forbid")
 
     signatures: Annotated[list[Signature], Field(min_length=1, max_length=3)]
+    revision: Annotated[int, Field(ge=1, le=MOST_ID)] | None = None
 
 
 class Paper(BaseModel):
@@ -126,6 +131,22 @@ class Paper(BaseModel):
     sha256: str
     supersedes: str | None
     superseded_by: str | None
+
+
+class IssuePath(BaseModel):
+    """A certificate that was asked for, by its number in the queue."""
+
+    issue_id: Annotated[int, Field(ge=1, le=MOST_ID)]
+
+
+class IssueState(BaseModel):
+    """How a certificate that was asked for stands: how many are before it, its paper, or why it was refused."""
+
+    id: int
+    state: Literal["waiting", "rendering", "issued", "refused"]
+    ahead: int
+    paper: Paper | None
+    refused: str
 
 
 class PaperList(BaseModel):

@@ -1,10 +1,10 @@
-"""The firm's standing reasons: read them, replace them, and which fit a job's open calls."""
+"""The firm's standing reasons: read, keep and forget them, and which fit a job's open calls."""
 
 from __future__ import annotations
 
 from flask import Response
 
-from fulmen.core.editing.standing_reasons import StandingReasons, fitting_reasons
+from fulmen.core.editing.standing_reasons import ReasonedFacts, StandingReason, StandingReasons, fitting_reasons
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
@@ -26,12 +26,22 @@ def read_standing_reasons() -> Response:
     return reply(kept(store(), KEY, StandingReasons))
 
 
-@standing.put("/standing-reasons", responses={200: StandingReasons})
+@standing.post("/standing-reasons", responses={200: StandingReasons})
 @allows(Role.ELECTRICIAN)
-def replace_standing_reasons(body: StandingReasons) -> Response:
-    """Replace the standing reasons."""
-    keep(store(), KEY, body, now(), f"{len(body.reasons)} reasons")
-    return reply(body)
+def keep_standing_reason(body: StandingReason) -> Response:
+    """Keep one, in the place of another for the same rule and facts."""
+    reasons = kept(store(), KEY, StandingReasons).keeping(body)
+    keep(store(), KEY, reasons, now(), body.rule)
+    return reply(reasons)
+
+
+@standing.post("/standing-reasons/forget", responses={200: StandingReasons})
+@allows(Role.ELECTRICIAN)
+def forget_standing_reason(body: ReasonedFacts) -> Response:
+    """Forget the one for a rule and its facts; what was decided by it stays decided."""
+    reasons = kept(store(), KEY, StandingReasons).without(body)
+    keep(store(), KEY, reasons, now(), f"without {body.rule}")
+    return reply(reasons)
 
 
 @standing.post("/standing-reasons/fitting", responses={200: FittingList})

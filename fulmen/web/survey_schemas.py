@@ -15,7 +15,7 @@ from fulmen.core.model.stops import Stop
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
 from fulmen.core.survey.householder import PlainQuestion
 
-Number = Annotated[int, Field(ge=1)]
+Number = Annotated[int, Field(ge=1, le=2**63 - 1)]
 AnswerState = Literal["arrived", "accepted", "asked_again"]
 
 

@@ -30,8 +30,8 @@ from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo
 from fulmen.settings import Settings
-from fulmen.store.database import migrate
 from fulmen.store.papers import prepare_issue
+from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
 from tests.app import Served
 from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, example_text, job

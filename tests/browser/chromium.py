@@ -20,7 +20,8 @@ from playwright.sync_api import (
 
 from fulmen.demo import load_demo
 from fulmen.settings import Settings
-from fulmen.store.database import migrate, open_database, sessions
+from fulmen.store.database import open_database, sessions
+from fulmen.store.upkeep import migrate
 from tests.app import FOLDERS, NOW, AppCase, Served
 
 ARGUMENTS = [

@@ -11,8 +11,9 @@ from alembic import command
 from alembic.config import Config
 
 from fulmen.settings import Settings
-from fulmen.store.database import MIGRATIONS, migrate, open_database, sessions
+from fulmen.store.database import open_database, sessions
 from fulmen.store.operations import load_job
+from fulmen.store.upkeep import MIGRATIONS, migrate
 from tests.jobs import HALFWAY, example_text
 
 

@@ -14,9 +14,9 @@ from fulmen.core.errors import JobFileError
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.demo import load_demo
 from fulmen.store import operations, papers
-from fulmen.store.database import back_up, migrate
-from fulmen.store.errors import AppendOnly, Conflict, NotFound, NothingChanged, NotReady
+from fulmen.store.errors import AppendOnly, Conflict, NotFound, NothingChanged, NotReady, Unusable
 from fulmen.store.tables import Base, JobRow, LetterRow
+from fulmen.store.upkeep import back_up, migrate
 from tests.app import NOW, AppCase
 from tests.core.test_upgrades import frozen_files
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, HALFWAY, TT, job
@@ -147,7 +147,7 @@ class Readings(AppCase):
 
     def test_the_database_itself_refuses_to_rewrite(self) -> None:
         self.store(DEVICE_IN_UNIT)
-        papers.issue_certificate(self.sessions, 1, 1, job().certificate.signatures, NOW, lambda issue: b"%PDF")
+        self.issue()
         for table in ("reading", "paper", "audit"):
             for statement in (f"UPDATE {table} SET id = id + 1000", f"DELETE FROM {table}"):
                 with self.subTest(statement), self.sessions() as session, self.assertRaises(IntegrityError):
@@ -166,11 +166,6 @@ class Readings(AppCase):
 
 class Papers(AppCase):
     signatures = job().certificate.signatures
-
-    def issue(self, version: int = 1, at: datetime = NOW) -> papers.PaperRow:
-        return papers.issue_certificate(
-            self.sessions, 1, version, self.signatures, at, lambda issue: issue.data.encode()
-        )
 
     def test_issuing_freezes_data_hash_and_bytes(self) -> None:
         self.store(DEVICE_IN_UNIT)
@@ -205,7 +200,7 @@ class Papers(AppCase):
     def test_unsigned_or_stale(self) -> None:
         self.store(DEVICE_IN_UNIT)
         with self.assertRaises(NotReady):
-            papers.issue_certificate(self.sessions, 1, 1, self.signatures[:2], NOW, lambda issue: b"")
+            self.issue(signatures=self.signatures[:2])
         with self.assertRaises(Conflict):
             self.issue(7)
         with self.assertRaises(NotFound):
@@ -236,5 +231,5 @@ class Database(AppCase):
         with sqlite3.connect(target) as copy:
             self.assertEqual(copy.execute("SELECT title FROM job").fetchone()[0], job().title)
         copy.close()
-        with self.assertRaises(FileExistsError):
+        with self.assertRaises(Unusable):
             back_up(self.settings, target)

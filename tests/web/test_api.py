@@ -47,12 +47,11 @@ class Way(AppCase):
     def test_issue_and_download(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)
         body = {"signatures": [one.model_dump(mode="json") for one in stored.job.certificate.signatures]}
-        issued = self.client.post(f"{API}/jobs/1/papers", json=body, headers={"If-Match": "1"})
-        self.assertEqual(issued.status_code, 201, issued.text)
-        pdf = self.client.get(f"{API}/papers/{issued.get_json()['id']}.pdf")
+        paper = self.issued_over_http(1, body)["paper"]
+        pdf = self.client.get(f"{API}/papers/{paper['id']}.pdf")
         self.assertEqual((pdf.mimetype, pdf.data[:5]), ("application/pdf", b"%PDF-"))
-        self.assertEqual(self.client.get(f"{API}/papers/{issued.get_json()['id']}.pdf").data, pdf.data)
-        self.assertEqual(self.client.get(f"{API}/jobs").get_json()["jobs"][0]["paper"], issued.get_json()["number"])
+        self.assertEqual(self.client.get(f"{API}/papers/{paper['id']}.pdf").data, pdf.data)
+        self.assertEqual(self.client.get(f"{API}/jobs").get_json()["jobs"][0]["paper"], paper["number"])
 
     def test_a_certificate_refused_says_what_is_missing(self) -> None:
         stored = self.store(HALFWAY)

@@ -27,7 +27,7 @@ class StandingReasons(AppCase):
 
     def test_it_fits_the_same_facts_only_and_settles_nothing_by_itself(self) -> None:
         self.assertEqual(self.fitting(), [])
-        kept = self.client.put(API, json={"reasons": [self.reason()]})
+        kept = self.client.post(API, json=self.reason())
         self.assertEqual(kept.status_code, 200)
         self.assertEqual(self.client.get(API).get_json()["reasons"][0]["reason"], self.reason()["reason"])
         (found,) = self.fitting()
@@ -37,20 +37,27 @@ class StandingReasons(AppCase):
         self.assertTrue(self.call.is_open, "kept for every job, taken on none")
 
     def test_the_newest_counts_and_a_settled_call_needs_none(self) -> None:
-        both = [self.reason(), self.reason(reason="The newer words.")]
-        self.client.put(API, json={"reasons": both})
+        for words in ("The older words.", "The newer words."):
+            self.client.post(API, json=self.reason(reason=words))
         self.assertEqual(self.fitting()[0]["standing"]["reason"], "The newer words.")
+        self.assertEqual(len(self.client.get(API).get_json()["reasons"]), 1)
         settled = self.client.post(f"{API}/fitting", json=job().model_dump(mode="json"))
         self.assertEqual([one for one in settled.get_json()["fitting"] if one["finding"] == self.call.key], [])
 
     def test_bad_ones_are_refused_by_field_and_nothing_is_kept(self) -> None:
         for more, field in (
-            ({"reason": "ok"}, "reasons.0.reason"),
-            ({"name": ""}, "reasons.0.name"),
-            ({"kept_on": "yesterday"}, "reasons.0.kept_on"),
-            ({"rule": "no such!"}, "reasons.0.rule"),
+            ({"reason": "ok"}, "reason"),
+            ({"name": ""}, "name"),
+            ({"kept_on": "yesterday"}, "kept_on"),
+            ({"rule": "no such!"}, "rule"),
         ):
-            answer = self.client.put(API, json={"reasons": [self.reason(**more)]})
+            answer = self.client.post(API, json=self.reason(**more))
             with self.subTest(field):
                 self.assertEqual((answer.status_code, answer.get_json()["field"]), (422, field))
         self.assertEqual(self.client.get(API).get_json()["reasons"], [])
+
+    def test_a_forgotten_one_is_offered_no_more(self) -> None:
+        self.client.post(API, json=self.reason())
+        facts = {"rule": self.call.rule, "basis": self.call.basis}
+        self.assertEqual(self.client.post(f"{API}/forget", json=facts).get_json()["reasons"], [])
+        self.assertEqual(self.fitting(), [])

@@ -81,6 +81,5 @@ export type Problem = Complete<Schemas['Problem']>
 export type Verdict = Schemas['Verdict']
 export type Stage = Schemas['Stage']
 export type ChoiceKey = NonNullable<SentencePart['choice']>
-export type StandingReason = Complete<Schemas['StandingReason']>
-export type StandingReasons = Complete<Schemas['StandingReasons']>
 export type FittingReason = Complete<Schemas['FittingReason']>
+export type IssueState = Complete<Schemas['IssueState']>

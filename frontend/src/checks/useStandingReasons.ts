@@ -1,7 +1,7 @@
 import { ref, watch } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
-import type { Finding, FittingReason, StandingReason, StandingReasons } from '../api/types'
+import type { Finding, FittingReason } from '../api/types'
 import { useJob } from '../job/useJob'
 import { today } from '../shared/format'
 
@@ -32,23 +32,17 @@ async function find(): Promise<void> {
   })
 }
 
-/** Replaces the reasons by what becomes of them. */
-const change = (make: (kept: StandingReason[]) => StandingReason[]) =>
+const change = (asked: Promise<{ data?: unknown; error?: unknown; response: Response }>) =>
   tried(async () => {
-    const { reasons } = await answer<StandingReasons>(api.GET('/api/v1/standing-reasons'))
-    await answer(api.PUT('/api/v1/standing-reasons', { body: { reasons: make(reasons) } }))
+    await answer(asked)
     await find()
   })
-const same = (one: StandingReason, finding: Finding) =>
-  one.rule === finding.rule && JSON.stringify(one.basis) === JSON.stringify(finding.basis)
 
 export function useStandingReasons() {
   const standingFor = (finding: Finding) => fitting.value.find((one) => one.finding === finding.key)?.standing
-  const keep = (finding: Finding, reason: string, name: string) =>
-    change((kept) => [
-      ...kept.filter((one) => !same(one, finding)),
-      { rule: finding.rule, basis: finding.basis, reason, name, kept_on: today() },
-    ])
-  const forget = (finding: Finding) => change((kept) => kept.filter((one) => !same(one, finding)))
+  const keep = ({ rule, basis }: Finding, reason: string, name: string) =>
+    change(api.POST('/api/v1/standing-reasons', { body: { rule, basis, reason, name, kept_on: today() } }))
+  const forget = ({ rule, basis }: Finding) =>
+    change(api.POST('/api/v1/standing-reasons/forget', { body: { rule, basis } }))
   return { standingFor, keep, forget, failed }
 }

@@ -3,12 +3,15 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 import { answer, api } from '../api/client'
-import type { Job, JobState, Reading, Signature } from '../api/types'
+import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
 import { withValue } from '../shared/paths'
 import { keptDraft } from './draft'
 import { useEvaluating } from './useEvaluating'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
+
+/** How often a certificate under way is asked after. */
+const ASK_AGAIN_MS = 400
 
 export type { FieldChange } from './useUndo'
 export type { SaveState } from './useSaving'
@@ -128,10 +131,19 @@ export const useJob = defineStore('job', () => {
     if (job.value) job.value = { ...job.value, letters: state.job.letters }
   }
 
-  async function issue(signatures: Signature[]): Promise<void> {
+  /** Asks for the certificate and waits for its turn; `told` hears how it stands. */
+  async function issue(signatures: Signature[], told: (state: IssueState) => void): Promise<void> {
     await flush()
     const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
-    await answer(api.POST('/api/v1/jobs/{job_id}/papers', { params, body: { signatures } }))
+    const asked = api.POST('/api/v1/jobs/{job_id}/papers', { params, body: { signatures, revision: null } })
+    let state = await answer<IssueState>(asked)
+    while (state.state === 'waiting' || state.state === 'rendering') {
+      told(state)
+      await new Promise((next) => setTimeout(next, ASK_AGAIN_MS))
+      const path = { issue_id: state.id }
+      state = await answer<IssueState>(api.GET('/api/v1/issues/{issue_id}', { params: { path } }))
+    }
+    if (state.state === 'refused') throw new Error(state.refused)
     await load(id.value)
   }
 

@@ -27,10 +27,26 @@ class StandingReason(Part):
     kept_on: date
 
 
+class ReasonedFacts(Part):
+    """A rule and the facts that a reason is for."""
+
+    rule: Annotated[str, Field(pattern=r"^[a-z0-9_]{1,60}$")]
+    basis: Basis
+
+
 class StandingReasons(Part):
-    """All that a firm keeps; the newest for a rule and its facts counts."""
+    """All that a firm keeps, one for a rule and its facts."""
 
     reasons: Annotated[tuple[StandingReason, ...], Field(max_length=MOST_KEPT)] = ()
+
+    def without(self, facts: ReasonedFacts | StandingReason) -> StandingReasons:
+        """The same without the reason for these facts."""
+        others = tuple(one for one in self.reasons if (one.rule, one.basis) != (facts.rule, facts.basis))
+        return StandingReasons(reasons=others)
+
+    def keeping(self, reason: StandingReason) -> StandingReasons:
+        """The same with a reason in it; the oldest goes where there are too many."""
+        return StandingReasons(reasons=(*self.without(reason).reasons, reason)[-MOST_KEPT:])
 
 
 class FittingReason(Part):
@@ -49,4 +65,4 @@ def fitting_reasons(findings: tuple[Finding, ...], kept: StandingReasons) -> tup
 
 
 def _fits(call: Finding, kept: StandingReasons) -> StandingReason | None:
-    return next((one for one in reversed(kept.reasons) if one.rule == call.rule and one.basis == call.basis), None)
+    return next((one for one in kept.reasons if one.rule == call.rule and one.basis == call.basis), None)

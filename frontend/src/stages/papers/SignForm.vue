@@ -25,6 +25,7 @@ const others = reactive({ design: blank(), construction: blank(), inspection_and
 const declared = ref(false)
 const busy = ref(false)
 const failed = ref('')
+const progress = ref('')
 const me = computed(() => ({
   name: person.name.value,
   position: person.position.value,
@@ -42,13 +43,16 @@ async function issue(): Promise<void> {
   busy.value = true
   const signatures: Signature[] = PARTS.map(({ part }) => ({ part, ...signerOf(part), signed_on: today() }))
   try {
-    await store.issue(signatures)
+    await store.issue(signatures, (state) => {
+      progress.value = state.ahead ? `Waiting: ${state.ahead} before it…` : 'Being made…'
+    })
     declared.value = false
     emit('issued')
   } catch (error) {
     failed.value = asProblem(error).detail
   }
   busy.value = false
+  progress.value = ''
 }
 </script>
 
@@ -80,6 +84,7 @@ async function issue(): Promise<void> {
     />
     <p v-if="failed" role="alert" class="failed">{{ failed }}</p>
     <v-btn type="submit" color="ink" size="large" :disabled="!ready" :loading="busy">Sign and issue</v-btn>
+    <p v-if="progress" role="status">{{ progress }}</p>
     <p class="quiet small">Issuing freezes it: number, day, every figure. Later changes need a new certificate.</p>
   </form>
 </template>

@@ -1,0 +1,40 @@
+"""Rendering in a process of its own, at lower priority: a second of computing that no page should wait for."""
+
+from __future__ import annotations
+
+import os
+from concurrent.futures import ProcessPoolExecutor
+from concurrent.futures.process import BrokenProcessPool
+from multiprocessing import get_context
+
+from fulmen.documents.certificate import render_certificate
+from fulmen.documents.rendering import warm_up
+from fulmen.store.papers import Issue
+
+
+class RenderProcess:
+    """Renders certificates; a process that died is replaced by another."""
+
+    def __init__(self) -> None:
+        self._pool = _pool()
+
+    def start(self) -> None:
+        """Have the process load the renderer before the first certificate is asked for."""
+        self._pool.submit(os.getpid)
+
+    def __call__(self, issue: Issue) -> bytes:
+        """The certificate's bytes."""
+        try:
+            return self._pool.submit(render_certificate, issue).result()
+        except BrokenProcessPool:
+            self._pool = _pool()
+            return self._pool.submit(render_certificate, issue).result()
+
+
+def _pool() -> ProcessPoolExecutor:
+    return ProcessPoolExecutor(max_workers=1, mp_context=get_context("spawn"), initializer=_prepare)
+
+
+def _prepare() -> None:
+    os.nice(10)
+    warm_up()

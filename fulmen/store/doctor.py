@@ -1,0 +1,119 @@
+"""Looking a store over: its pages, its triggers, and every link of its chain; the first fault is named."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Callable, Iterator
+from contextlib import closing
+from pathlib import Path
+from typing import Any
+
+from sqlalchemy import Connection, create_engine, event, func, select, text
+from sqlalchemy.exc import DatabaseError
+
+from fulmen.store.chain import FIRST_HEAD, REMOVED, SEALED, content_sha256, head_after
+from fulmen.store.tables import ChainRow
+
+Progress = Callable[[int, int], None]
+# The triggers without which rows could be rewritten.
+GUARDED = {
+    "reading": ("update", "delete"),
+    "paper": ("update", "delete"),
+    "audit": ("update", "delete"),
+    "letter": ("update", "delete"),
+    "chain": ("update", "delete"),
+    "photo": ("update",),
+}
+
+
+def first_fault(path: Path, progress: Progress = lambda done, of: None) -> str:
+    """The first fault of a store, in one sentence; empty where there is none.
+
+    Args:
+        path: the database's file; it is only read.
+        progress: told how many of the chain's entries were looked at, of how many.
+    """
+    engine = create_engine(f"sqlite:///file:{path}?mode=ro&uri=true")
+    event.listen(engine, "connect", _prepare)
+    try:
+        with closing(engine.connect()) as connection:
+            return next(_faults(connection, progress), "")
+    except DatabaseError as error:
+        return f"The file is damaged: {error.orig}."
+    finally:
+        engine.dispose()
+
+
+def _prepare(connection: sqlite3.Connection, _record: object) -> None:
+    connection.execute("PRAGMA busy_timeout=10000")
+
+
+def _faults(connection: Connection, progress: Progress) -> Iterator[str]:
+    whole = connection.scalar(text("PRAGMA integrity_check(1)"))
+    if whole != "ok":
+        yield f"The file is damaged: {whole}."
+    yield from _missing_triggers(connection)
+    yield from _broken_links(connection, progress)
+    yield from _unsealed(connection)
+    lost = connection.execute(text("PRAGMA foreign_key_check")).first()
+    if lost is not None:
+        yield f"A row of {lost[0]} belongs to a row of {lost[2]} that is not there."
+
+
+def _missing_triggers(connection: Connection) -> Iterator[str]:
+    query = text("SELECT name, sql FROM sqlite_master WHERE type = 'trigger'")
+    there = {row.name: row.sql for row in connection.execute(query)}
+    for table, verbs in GUARDED.items():
+        for verb in verbs:
+            sql = there.get(f"{table}_no_{verb}", "")
+            if "RAISE(ABORT" not in sql or f"BEFORE {verb.upper()} ON {table}" not in sql:
+                yield f"The guard that keeps {table} entries from being rewritten ({verb}) was taken away."
+
+
+def _broken_links(connection: Connection, progress: Progress) -> Iterator[str]:
+    of = connection.scalar(select(func.count()).select_from(ChainRow)) or 0
+    ever = connection.scalar(text("SELECT seq FROM sqlite_sequence WHERE name = 'chain'")) or 0
+    removed = set(connection.scalars(select(ChainRow.row_id).where(ChainRow.kind == REMOVED)))
+    head, number = FIRST_HEAD, 0
+    for entry in connection.execute(select(ChainRow.__table__).order_by(ChainRow.id)):
+        number += 1
+        if entry.id != number:
+            yield f"Entry {number} of the chain is missing."
+        if entry.head != head_after(head, entry.kind, entry.row_id, entry.content_sha256):
+            yield f"Entry {number} of the chain ({entry.kind} {entry.row_id}) was altered, or one before it taken out."
+        head = entry.head
+        gone = entry.kind == "photo" and entry.row_id in removed
+        if entry.kind != REMOVED and not gone:
+            yield from _altered_row(connection, entry.kind, entry.row_id, entry.content_sha256)
+        if number % 100 == 0:
+            progress(number, of)
+    if number < ever:
+        yield f"The chain breaks off after entry {number}; it had {ever}."
+    progress(of, of)
+
+
+def _altered_row(connection: Connection, kind: str, row_id: int, sealed: str) -> Iterator[str]:
+    table = _table(kind)
+    row = connection.execute(select(table).where(table.c.id == row_id)).first()
+    if row is None:
+        yield f"{kind.capitalize()} {row_id} was taken out."
+    elif content_sha256(kind, row) != sealed:
+        yield f"{kind.capitalize()} {row_id} of job {row.job_id} is not what was kept."
+
+
+def _unsealed(connection: Connection) -> Iterator[str]:
+    """Rows that were put in past the chain."""
+    for kind in SEALED:
+        table = _table(kind)
+        sealed = select(ChainRow.row_id).where(ChainRow.kind == kind)
+        found = connection.scalar(select(table.c.id).where(table.c.id.not_in(sealed)).limit(1))
+        if found is not None:
+            yield f"{kind.capitalize()} {found} was put in past the chain."
+        twice = select(ChainRow.row_id).where(ChainRow.kind == kind).group_by(ChainRow.row_id)
+        again = connection.scalar(twice.having(func.count() > 1).limit(1))
+        if again is not None:
+            yield f"{kind.capitalize()} {again} was sealed twice."
+
+
+def _table(kind: str) -> Any:
+    return SEALED[kind][0].__table__
