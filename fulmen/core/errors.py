@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 
 class CoreError(Exception):
     """Root of every error the core raises on purpose."""
@@ -30,8 +32,10 @@ class JobFileError(CoreError):
 
     Args:
         problems: at least one `InputError`.
+        invalid: what refused the document, and the document; for who can mend it.
     """
 
-    def __init__(self, problems: list[InputError]) -> None:
+    def __init__(self, problems: list[InputError], invalid: tuple[Any, dict[str, Any]] | None = None) -> None:
         super().__init__(str(problems[0]))
         self.problems = problems
+        self.invalid = invalid

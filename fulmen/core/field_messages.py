@@ -24,6 +24,8 @@ LIST_WORDS = {
     "signatures": "signature",
     "bonded_services": "bonded service",
 }
+# Our own sentences, which need nothing around them.
+PLAIN = ("unshowable", "one_line", "tiny", "year")
 NOT_NUMBER = ("float_type", "float_parsing", "int_type", "int_parsing", "int_from_float", "finite_number")
 
 
@@ -79,6 +81,8 @@ def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: s
         return f"must have at least {context['min_length']} characters"
     if kind in ("string_too_long", "too_long"):
         return f"is too long: at most {context['max_length']}"
+    if kind in PLAIN:
+        return message
     if kind == "csa":
         return f"{message}; you gave {_shown(given)}"
     return f"cannot be taken: {message[:1].lower()}{message[1:]}"

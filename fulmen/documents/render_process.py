@@ -22,6 +22,14 @@ class RenderProcess:
         """Have the process load the renderer before the first certificate is asked for."""
         self._pool.submit(os.getpid)
 
+    def process_id(self) -> int:
+        """The process that renders, started if it is not there yet."""
+        return self._pool.submit(os.getpid).result()
+
+    def stop(self) -> None:
+        """End it once what it renders is done."""
+        self._pool.shutdown()
+
     def __call__(self, issue: Issue) -> bytes:
         """The certificate's bytes."""
         try:

@@ -9,7 +9,8 @@ from typing import Any, cast
 from sqlalchemy import CursorResult, func, or_, select, text, update
 from sqlalchemy.orm import Session, defer
 
-from fulmen.core.editing.job_file import check_structure, parse_job
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.editing.stored_job import parse_stored_job
 from fulmen.core.editing.upgrades import upgraded_letter
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.job import Job
@@ -23,13 +24,17 @@ from fulmen.store.tables import AuditRow, JobRow, LetterRow, PaperRow, ReadingRo
 
 @dataclass(frozen=True)
 class StoredJob:
-    """A job as it stands in the store; see `JobRow` for what its version and its revision count."""
+    """A job as it stands in the store; see `JobRow` for what its version and its revision count.
+
+    `cleaned` are fields of an older document that held what can't be shown.
+    """
 
     id: int
     version: int
     revision: int
     job: Job
     evaluation: Evaluation
+    cleaned: tuple[str, ...] = ()
 
 
 def create_job(sessions: Sessions, job: Job, now: datetime, verb: str = "created") -> StoredJob:
@@ -54,8 +59,8 @@ def load_job(sessions: Sessions, job_id: int) -> StoredJob:
     """
     with sessions() as session:
         row = row_of(session, job_id)
-        job = _job(session, row)
-        return StoredJob(row.id, row.version, row.revision, job, evaluate(job, rule_set(job.rule_set)))
+        job, cleaned = _read(session, row)
+        return StoredJob(row.id, row.version, row.revision, job, evaluate(job, rule_set(job.rule_set)), cleaned)
 
 
 def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime) -> StoredJob:
@@ -201,9 +206,14 @@ def stored_job(session: Session, job_id: int) -> Job:
 
 
 def _job(session: Session, row: JobRow) -> Job:
+    return _read(session, row)[0]
+
+
+def _read(session: Session, row: JobRow) -> tuple[Job, tuple[str, ...]]:
+    """The job of a row, and the fields of an older document that had to be cleaned."""
     readings = session.scalars(select(ReadingRow).where(ReadingRow.job_id == row.id).order_by(ReadingRow.id))
     letters = session.scalars(select(LetterRow).where(LetterRow.job_id == row.id).order_by(LetterRow.id))
-    return parse_job(
+    return parse_stored_job(
         {
             **row.document,
             "readings": [reading.document for reading in readings],

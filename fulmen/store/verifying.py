@@ -13,6 +13,8 @@ from fulmen.store.database import Sessions
 from fulmen.store.tables import PaperRow
 
 GENUINE, SUPERSEDED, ALTERED, UNKNOWN = "genuine", "superseded", "altered", "unknown"
+
+
 @dataclass(frozen=True)
 class Verified:
     """What a file is, and that in words."""

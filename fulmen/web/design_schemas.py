@@ -12,7 +12,7 @@ from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
 from fulmen.core.editing.standing_reasons import FittingReason
-from fulmen.core.model.base import Id
+from fulmen.core.model.base import Id, Text
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
@@ -33,7 +33,7 @@ class RouteQuestion(Question):
 
     circuit: Id
     act: Literal["write", "add", "split", "join", "surround", "cable", "rate"]
-    text: Annotated[str, Field(max_length=4000)] = ""
+    text: Annotated[Text, Field(max_length=4000)] = ""
     index: Index = 0
     at_m: Annotated[float, Field(ge=0, le=500)] = 0.0
     surroundings: Surroundings = Surroundings.CLIPPED
@@ -85,7 +85,7 @@ class ChangeList(BaseModel):
 class RemedyQuestion(Question):
     """About one finding that falls short."""
 
-    finding: Annotated[str, Field(min_length=3, max_length=120)]
+    finding: Annotated[Text, Field(min_length=3, max_length=120)]
 
 
 class RemedyList(BaseModel):
@@ -99,4 +99,4 @@ class PriceFile(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=250_000)]
+    text: Annotated[Text, Field(max_length=250_000)]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 from flask import Blueprint, Response, abort, current_app, send_from_directory
 
 from fulmen.web.policy import Role, allows
@@ -23,8 +25,16 @@ def show_page(page: str) -> Response:
         response = send_from_directory(folder, page)
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
-    if page and (folder / page).is_file():
+    if page and _is_file(folder / page):
         return send_from_directory(folder, page)
     response = send_from_directory(folder, "index.html")
     response.headers["Cache-Control"] = "no-cache"
     return response
+
+
+def _is_file(path: Path) -> bool:
+    """Whether there is such a file; a name that no disk takes is none."""
+    try:
+        return path.is_file()
+    except (OSError, ValueError):
+        return False

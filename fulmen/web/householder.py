@@ -6,6 +6,7 @@ from typing import cast
 
 from flask import Response, request
 
+from fulmen.core.editing.stored_job import clean_value
 from fulmen.core.survey.householder import QUESTIONS, PlainQuestion
 from fulmen.photos import make_photo
 from fulmen.store import links as store_links
@@ -79,7 +80,7 @@ def _asked(question: PlainQuestion, state: store_links.LinkState) -> AskedQuesti
     answer = next((one for one in state.answers if one.question == question.key), None)
     return AskedQuestion(
         question=question,
-        value=answer.value if answer else None,
+        value=clean_value(answer.value) if answer else None,
         photos=[photo.id for photo in state.photos if photo.question == question.key],
         state=cast(AnswerState, answer.state) if answer else "open",
         note=answer.note if answer else "",

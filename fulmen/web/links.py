@@ -7,6 +7,7 @@ from typing import cast
 
 from flask import Response, current_app, request
 
+from fulmen.core.editing.stored_job import clean_value
 from fulmen.core.survey.householder import answer_words, plain_question
 from fulmen.store import links as store_links
 from fulmen.store.operations import load_job
@@ -92,7 +93,7 @@ def _answer(answer: HouseholderAnswerRow, state: store_links.LinkState) -> Given
         id=answer.id,
         question=answer.question,
         text=question.text,
-        words=answer_words(question, answer.value),
+        words=answer_words(question, clean_value(answer.value)),
         photos=[photo.id for photo in state.photos if photo.question == answer.question],
         state=cast(AnswerState, answer.state),
         note=answer.note,

@@ -20,7 +20,12 @@ def reply(body: BaseModel, status: int = 200) -> Response:
 def job_reply(stored: StoredJob, status: int = 200) -> Response:
     """A stored job with its version as ETag."""
     state = JobState(
-        id=stored.id, version=stored.version, revision=stored.revision, job=stored.job, evaluation=stored.evaluation
+        id=stored.id,
+        version=stored.version,
+        revision=stored.revision,
+        cleaned=stored.cleaned,
+        job=stored.job,
+        evaluation=stored.evaluation,
     )
     response = reply(state, status)
     response.headers["ETag"] = f'"{stored.version}"'

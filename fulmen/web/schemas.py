@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fulmen.core.alternatives.choice_menu import Alternative
 from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.evaluate import Evaluation
-from fulmen.core.model.base import Id, Line
+from fulmen.core.model.base import Id, Line, Text
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
@@ -49,7 +49,7 @@ class VersionHeader(BaseModel):
 class JobQuery(BaseModel):
     """What to list."""
 
-    search: Annotated[str, Field(max_length=100)] = ""
+    search: Annotated[Text, Field(max_length=100)] = ""
     limit: Annotated[int, Field(ge=1, le=200)] = 50
     offset: Annotated[int, Field(ge=0, le=1_000_000)] = 0
 
@@ -59,7 +59,7 @@ class BlankJob(BaseModel):
 
     model_config = ConfigDict(extra="forbid", str_strip_whitespace=True)
 
-    title: Annotated[str, Field(min_length=1, max_length=120)]
+    title: Annotated[Text, Field(min_length=1, max_length=120)]
     reference: Line = ""
 
 
@@ -87,11 +87,15 @@ class JobList(BaseModel):
 
 
 class JobState(BaseModel):
-    """A stored job with its version, its revision and what it computes to."""
+    """A stored job with its version, its revision and what it computes to.
+
+    `cleaned` are fields of an older document that held what can't be shown.
+    """
 
     id: int
     version: int
     revision: int
+    cleaned: tuple[str, ...] = ()
     job: Job
     evaluation: Evaluation
 

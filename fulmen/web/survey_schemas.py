@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from fulmen.core.demand.meter_columns import MeterShape
-from fulmen.core.model.base import Id, Paragraph, PhotoRef
+from fulmen.core.model.base import Day, Id, Name, Paragraph, PhotoRef, Text
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import HalfHours
 from fulmen.core.model.stops import Stop
@@ -75,7 +75,7 @@ class NewLink(BaseModel):
 
     model_config = ConfigDict(extra="forbid", str_strip_whitespace=True)
 
-    made_by: Annotated[str, Field(min_length=2, max_length=200)]
+    made_by: Name
     days: Annotated[int, Field(strict=True, ge=1, le=60)] = 14
 
 
@@ -122,7 +122,7 @@ class AskAgain(BaseModel):
 
     model_config = ConfigDict(extra="forbid", str_strip_whitespace=True)
 
-    note: Annotated[str, Field(min_length=3, max_length=500)]
+    note: Annotated[Text, Field(min_length=3, max_length=500)]
 
 
 class SecretPath(BaseModel):
@@ -175,9 +175,9 @@ class NewLetter(BaseModel):
     model_config = ConfigDict(extra="forbid", str_strip_whitespace=True)
 
     kind: LetterKind
-    dated: date
+    dated: Day
     text: Paragraph = ""
-    booked_on: date | None = None
+    booked_on: Day | None = None
     photo: PhotoRef = ""
 
 

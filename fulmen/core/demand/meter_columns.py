@@ -13,7 +13,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import Part
+from fulmen.core.model.base import Part, Text
 
 SAMPLE = 60
 DAY_COLUMNS = (46, 48, 50)
@@ -50,7 +50,7 @@ HEADING, MOST_SHAPES = 200, 100
 class RememberedShape(Part):
     """The shape that was put right for files with one heading."""
 
-    heading: Annotated[str, Field(max_length=HEADING)]
+    heading: Annotated[Text, Field(max_length=HEADING)]
     shape: MeterShape
 
 

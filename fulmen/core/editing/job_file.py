@@ -54,10 +54,11 @@ def parse_job(data: Any) -> Job:
     if not is_older(version) and (type(version) is not int or version != SCHEMA_VERSION):
         known = f"{OLDEST} to {SCHEMA_VERSION}"
         _refuse("schema_version", f"Schema version must be {known}; this file says {version!r:.40}.")
+    document = upgraded(data, version)
     try:
-        job = Job.model_validate(upgraded(data, version))
+        job = Job.model_validate(document)
     except ValidationError as error:
-        raise JobFileError(input_errors(error)) from None
+        raise JobFileError(input_errors(error), invalid=(error, document)) from None
     check_structure(job)
     return job
 

@@ -6,13 +6,12 @@ a condition that makes it sound is still looked at and named on every job. Taken
 
 from __future__ import annotations
 
-from datetime import date
 from typing import Annotated
 
 from pydantic import Field
 
 from fulmen.core.findings.finding import Finding, Verdict
-from fulmen.core.model.base import Basis, Line, Part
+from fulmen.core.model.base import Basis, Day, Line, Part, Reason
 
 MOST_KEPT = 200
 
@@ -22,9 +21,9 @@ class StandingReason(Part):
 
     rule: Annotated[str, Field(pattern=r"^[a-z0-9_]{1,60}$")]
     basis: Basis
-    reason: Annotated[str, Field(min_length=3, max_length=1000)]
+    reason: Reason
     name: Annotated[Line, Field(min_length=2)]
-    kept_on: date
+    kept_on: Day
 
 
 class ReasonedFacts(Part):

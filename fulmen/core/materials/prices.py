@@ -13,7 +13,7 @@ from typing import Annotated
 from pydantic import Field, ValidationError
 
 from fulmen.core.errors import InputError
-from fulmen.core.model.base import Part, number
+from fulmen.core.model.base import Part, Text, number
 from fulmen.core.reference.cable_catalogue import cable_records
 from fulmen.core.reference.tables import read_toml
 
@@ -25,8 +25,8 @@ class PriceLine(Part):
     """One item: its price and its working time for one unit of it. The currency is the user's own."""
 
     key: Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9.-]{0,59}$")]
-    name: Annotated[str, Field(min_length=1, max_length=120)]
-    unit: Annotated[str, Field(min_length=1, max_length=12)]
+    name: Annotated[Text, Field(min_length=1, max_length=120)]
+    unit: Annotated[Text, Field(min_length=1, max_length=12)]
     price: Annotated[float, number(0, 100_000)]
     work_min: Annotated[float, number(0, 10_000)]
     invented: bool = False

@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import date
 from enum import StrEnum
 from typing import Annotated
 
-from pydantic import Field
-
-from fulmen.core.model.base import CsaMm2, ElectrodeOhm, LoadA, Part, number
+from fulmen.core.model.base import CsaMm2, Day, ElectrodeOhm, LoadA, Name, Part, number
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import ConductorProtection
 
@@ -49,8 +46,8 @@ class FallOfPotential(Part):
     current_spike_m: Annotated[float, number(1, 500)]
     readings_ohm: tuple[ElectrodeOhm, ElectrodeOhm, ElectrodeOhm]
     ground_c: Annotated[float, number(-15, 20)] = 10
-    taken_by: Annotated[str, Field(min_length=2, max_length=200)]
-    taken_on: date
+    taken_by: Name
+    taken_on: Day
 
 
 class RdcDdPlace(StrEnum):
@@ -74,7 +71,7 @@ class Arrangement(Part):
     electrode_conductor_csa_mm2: CsaMm2 | None = None
     electrode_conductor_protection: ConductorProtection = ConductorProtection.NOT_SEEN
     insulated_to_rcd: Seen = Seen.NOT_SEEN
-    separation_m: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
+    separation_m: Annotated[float, number(0, 100)] | None = None
     electrode_clear: Seen = Seen.NOT_SEEN
     metal_at_unit: MetalAtUnit = MetalAtUnit.NOT_SEEN
     least_load_a: tuple[LoadA, LoadA, LoadA] | None = None

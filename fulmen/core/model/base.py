@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterator
+from datetime import date, datetime
 from functools import cache
 from typing import Annotated, Any, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from annotated_types import Ge, GroupedMetadata, Le
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, Strict
 from pydantic_core import PydanticCustomError
 
 CSA_MM2 = (1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0)
@@ -37,17 +41,60 @@ def _defaults(part: type[Part]) -> dict[str, Any]:
     return {name: field.get_default(call_default_factory=True) for name, field in fields if not field.is_required()}
 
 
-# What a verdict, a decision or a letter rests on: named facts, never a sentence.
-Fact = float | bool | Annotated[str, Field(max_length=100)] | None
-Basis = Annotated[
-    dict[Annotated[str, Field(pattern=r"^[a-z0-9_]{1,40}$")], Fact | Annotated[tuple[Fact, ...], Field(max_length=40)]],
-    Field(max_length=30),
-]
+# Below this a figure is a slip of a program, not a measurement: it would print as nought and divide into infinity.
+LEAST_FIGURE = 1e-6
 
 
-def number(low: float, high: float) -> object:
+class number(GroupedMetadata):
     """A strict number between two ends, both allowed: text and booleans are not numbers."""
-    return Field(strict=True, ge=low, le=high)
+
+    def __init__(self, low: float, high: float) -> None:
+        self.low, self.high = low, high
+
+    def __iter__(self) -> Iterator[object]:
+        yield from (Strict(), Ge(self.low), Le(self.high), AfterValidator(plain_figure))
+
+
+def plain_figure(figure: float) -> float:
+    """A figure that means something: nought, or not smaller than a millionth."""
+    if figure and abs(figure) < LEAST_FIGURE:
+        raise PydanticCustomError("tiny", "is too small to mean anything; give 0 or a figure")
+    return figure
+
+
+def showable(text: str) -> str:
+    """A text that every screen, drawing and paper can show: no control characters but line ends and tabs, no half
+    characters, none that Unicode keeps for programs.
+    """
+    found = UNSHOWABLE.search(text)
+    if found is not None:
+        context = {"code": f"U+{ord(found[0]):04X}", "place": found.start() + 1}
+        raise PydanticCustomError("unshowable", "holds {code} at place {place}, which can't be shown", context)
+    return text
+
+
+# What can't be shown anywhere: the last two characters of every plane of Unicode are kept for programs.
+_LAST_OF_PLANES = "".join(chr(plane * 0x10000 + last) for plane in range(17) for last in (0xFFFE, 0xFFFF))
+UNSHOWABLE = re.compile(f"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufdd0-\ufdef{_LAST_OF_PLANES}]")
+
+
+def one_line(text: str) -> str:
+    """A text without line ends or tabs."""
+    if any(character in text for character in "\t\n\r"):
+        raise PydanticCustomError("one_line", "must be one line, without tabs")
+    return text
+
+
+# No job is older than the first charge points, and none is certified in another lifetime.
+FIRST_YEAR, LAST_YEAR = 1990, 2100
+
+
+def near_day(day: date) -> date:
+    """A day of our time: a year that was typed wrong is refused."""
+    if not FIRST_YEAR <= day.year <= LAST_YEAR:
+        years = {"first": FIRST_YEAR, "last": LAST_YEAR}
+        raise PydanticCustomError("year", "must lie between the years {first} and {last}", years)
+    return day
 
 
 def made_size(csa_mm2: float) -> float:
@@ -60,8 +107,21 @@ def made_size(csa_mm2: float) -> float:
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="short name, lower case")]
 IpCode = Annotated[str, Field(pattern=r"^IP[0-6][0-9]$")]
-Line = Annotated[str, Field(max_length=200)]
-Paragraph = Annotated[str, Field(max_length=4000)]
+# Every text that a person writes is one of these, every day and time too; a test holds that.
+Text = Annotated[str, AfterValidator(showable)]
+OneLine = Annotated[Text, AfterValidator(one_line)]
+Line = Annotated[OneLine, Field(max_length=200)]
+Name = Annotated[OneLine, Field(min_length=2, max_length=200)]
+Paragraph = Annotated[Text, Field(max_length=4000)]
+Reason = Annotated[Text, Field(min_length=3, max_length=1000)]
+Day = Annotated[date, AfterValidator(near_day)]
+Moment = Annotated[datetime, AfterValidator(near_day)]
+# What a verdict, a decision or a letter rests on: named facts, never a sentence.
+Fact = float | bool | Annotated[Text, Field(max_length=100)] | None
+Basis = Annotated[
+    dict[Annotated[str, Field(pattern=r"^[a-z0-9_]{1,40}$")], Fact | Annotated[tuple[Fact, ...], Field(max_length=40)]],
+    Field(max_length=30),
+]
 PhotoRef = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$", description="SHA-256 of a kept photo, or empty")]
 
 SectionLengthM = Annotated[float, number(0.1, 500)]

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import CsaMm2, Id, Part, number
+from fulmen.core.model.base import CsaMm2, Id, Part, Text, number
 from fulmen.core.model.reference_method import ReferenceMethod
 
 
@@ -52,8 +52,8 @@ class MakerCable(Part):
     """A maker's record of a cable, kept with the job: it replaces the table, and its source is named."""
 
     id: Id
-    name: Annotated[str, Field(min_length=2, max_length=80)]
-    source: Annotated[str, Field(min_length=3, max_length=200)]
+    name: Annotated[Text, Field(min_length=2, max_length=80)]
+    source: Annotated[Text, Field(min_length=3, max_length=200)]
     insulation: Insulation = Insulation.PVC_70
     armoured: bool = False
     overall_mm: Annotated[float, number(4, 80)] | None = None

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from datetime import date
 from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Line, Paragraph, Part
+from fulmen.core.model.base import Day, Line, Name, Paragraph, Part
 
 
 class SignedPart(StrEnum):
@@ -23,12 +22,12 @@ class Signature(Part):
     """One person signing for one part of the work."""
 
     part: SignedPart
-    name: Annotated[str, Field(min_length=2, max_length=200)]
+    name: Name
     position: Line = ""
     company: Line = ""
     address: Line = ""
     registration: Line = ""
-    signed_on: date
+    signed_on: Day
 
 
 class Particulars(Part):

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
 from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Basis, Paragraph, Part
+from fulmen.core.model.base import Basis, Day, Moment, Name, Paragraph, Part, Reason
 
 
 class Decision(Part):
@@ -24,7 +23,7 @@ class Decision(Part):
     basis: Basis | None = None
     condition: Annotated[str, Field(pattern=r"^[a-z_]{0,40}$")] = ""
     standing: bool = False
-    reason: Annotated[str, Field(min_length=3, max_length=1000)]
-    name: Annotated[str, Field(min_length=2, max_length=200)]
-    decided_on: date
-    decided_at: datetime | None = None
+    reason: Reason
+    name: Name
+    decided_on: Day
+    decided_at: Moment | None = None

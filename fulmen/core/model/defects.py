@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Part
+from fulmen.core.model.base import Part, Text
 from fulmen.core.model.stops import Stop
 
 
@@ -21,7 +21,7 @@ class DefectOutcome(StrEnum):
 class Defect(Part):
     """One defect of the existing installation."""
 
-    what: Annotated[str, Field(min_length=3, max_length=200)]
+    what: Annotated[Text, Field(min_length=3, max_length=200)]
     stop: Stop
     outcome: DefectOutcome
     dangerous: bool = False

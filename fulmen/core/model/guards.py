@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part
+from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part, number
 from fulmen.core.model.seen import Seen
 
 
@@ -45,7 +45,7 @@ class OpenPenDevice(Part):
 
     sensing: OpenPenSensing | None = None
     opens_protective_conductor: bool | None = None
-    opens_within_s: Annotated[float, Field(strict=True, ge=0.01, le=60)] | None = None
+    opens_within_s: Annotated[float, number(0.01, 60)] | None = None
 
 
 class DeviceKind(StrEnum):

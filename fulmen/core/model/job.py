@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import Line, Part
+from fulmen.core.model.base import Line, Part, Text
 from fulmen.core.model.boards import Board
 from fulmen.core.model.cables import MakerCable
 from fulmen.core.model.certificate import Particulars
@@ -37,7 +37,7 @@ class Job(Part):
 
     schema_version: Literal[3] = SCHEMA_VERSION
     rule_set: Line = "bs7671_2018_a3_2024"
-    title: Annotated[str, Field(min_length=1, max_length=120)]
+    title: Annotated[Text, Field(min_length=1, max_length=120)]
     reference: Line = ""
     site: Site = Site()
     supply: Supply = Supply()

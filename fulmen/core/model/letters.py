@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date
 from enum import StrEnum
 
 from pydantic import Field
 
-from fulmen.core.model.base import LoadA, Paragraph, Part, PhotoRef
+from fulmen.core.model.base import Day, LoadA, Paragraph, Part, PhotoRef
 
 
 class LetterKind(StrEnum):
@@ -50,9 +49,9 @@ class Letter(Part):
     """
 
     kind: LetterKind
-    dated: date
+    dated: Day
     about: LetterFacts | None = None
     text: Paragraph = ""
-    booked_on: date | None = None
+    booked_on: Day | None = None
     stand_in: bool = False
     photo: PhotoRef = ""

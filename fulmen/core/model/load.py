@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from enum import StrEnum
 from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from fulmen.core.model.base import Line, LoadA, Part, number
+from fulmen.core.model.base import Line, LoadA, Moment, Part, number
 
 
 class LoadKind(StrEnum):
@@ -60,12 +59,12 @@ class HalfHours(Part):
     """
 
     peak_kwh: Annotated[float, number(0, 50)]
-    peak_at: datetime
-    first_at: datetime
-    last_at: datetime
+    peak_at: Moment
+    first_at: Moment
+    last_at: Moment
     entries: Annotated[int, Field(strict=True, ge=1)]
     missing: Annotated[int, Field(strict=True, ge=0)] = 0
-    near_peak_hours: Annotated[float, Field(strict=True, ge=0)] | None = None
+    near_peak_hours: Annotated[float, number(0, 100_000)] | None = None
 
 
 class Load(Part):

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from fulmen.core.model.base import Id, Line, Part
+from fulmen.core.model.base import Id, Line, Moment, Name, Part, number
 
 
 class StepKey(StrEnum):
@@ -54,13 +53,13 @@ class Reading(Part):
     step: StepKey
     subject: Id
     outcome: Outcome
-    value: Annotated[float, Field(strict=True, ge=0, le=10_000)] | None = None
+    value: Annotated[float, number(0, 10_000)] | None = None
     reason: Line = ""
     instrument: Line = ""
     test_voltage_v: Annotated[int, Field(strict=True, ge=50, le=1000)] | None = None
-    temperature_c: Annotated[float, Field(strict=True, ge=-25, le=60)] | None = None
-    taken_by: Annotated[str, Field(min_length=2, max_length=200)]
-    taken_at: datetime
+    temperature_c: Annotated[float, number(-25, 60)] | None = None
+    taken_by: Name
+    taken_at: Moment
 
     @model_validator(mode="after")
     def _complete(self) -> Reading:

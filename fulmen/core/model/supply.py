@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, PhotoRef
+from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, PhotoRef, number
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.tails import TailsStretch
 
@@ -94,7 +94,7 @@ class Supply(Part):
     pscc_enquiry_ka: FaultKa | None = None
     maximum_demand_a: LoadA | None = None
     load_limit_proven: Seen = Seen.NOT_SEEN
-    load_limit_a: Annotated[float, Field(strict=True, ge=20, le=100)] | None = None
+    load_limit_a: Annotated[float, number(20, 100)] | None = None
     tails: tuple[TailsStretch, ...] = Field(default=(), max_length=12)
     earth_terminal: Seen = Seen.NOT_SEEN
     earthing_conductor_csa_mm2: CsaMm2 | None = None

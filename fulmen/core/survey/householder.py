@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from fulmen.core.editing.changes import Change
 from fulmen.core.errors import InputError
-from fulmen.core.model.base import Part
+from fulmen.core.model.base import UNSHOWABLE, Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
 from fulmen.core.model.stops import Stop
@@ -119,13 +119,14 @@ def checked_answer(question: PlainQuestion, value: Any) -> Any:
         InputError: it is not; the message is plain.
     """
     offered = {answer.value for answer in question.answers}
-    if question.kind == "choice" and value in offered:
+    if question.kind == "choice" and isinstance(value, str) and value in offered:
         return value
-    if question.kind == "many" and isinstance(value, list) and set(map(str, value)) <= offered:
+    if question.kind == "many" and isinstance(value, list) and value and set(map(str, value)) <= offered:
         return sorted(set(map(str, value)))
     if question.kind == "text" and isinstance(value, str) and 0 < len(value.strip()) <= 200:
-        return value.strip()
-    if question.kind == "number" and isinstance(value, int | float) and 1 <= value <= 250:
+        return _shown(question, value.strip())
+    is_number = isinstance(value, int | float) and not isinstance(value, bool)
+    if question.kind == "number" and is_number and 1 <= value <= 250:
         return float(value)
     wanted = {
         "choice": "Choose one of the answers.",
@@ -135,6 +136,13 @@ def checked_answer(question: PlainQuestion, value: Any) -> Any:
         "photo": "Send a photo for this one.",
     }
     raise InputError(question.key, wanted[question.kind])
+
+
+def _shown(question: PlainQuestion, text: str) -> str:
+    """One line of text that every page can show."""
+    if UNSHOWABLE.search(text) or any(one in "\t\n\r" for one in text):
+        raise InputError(question.key, "There is a character in it that can't be shown: write it again.")
+    return text
 
 
 def answer_words(question: PlainQuestion, value: Any) -> str:
