@@ -61,6 +61,9 @@ onBeforeUnmount(() => void store.flush())
         <p v-if="store.saveState === 'refused'" class="refused" role="alert">
           {{ store.problem?.detail }} <button type="button" class="link" @click="store.takeBack()">Take it back</button>
         </p>
+        <p v-if="store.cleaned.length" class="refused" role="note">
+          An older version stored here what can't be shown; it was cleaned: {{ store.cleaned.join(', ') }}.
+        </p>
         <p v-if="store.evaluation.operator.hold && route.params.part !== 'operator'" class="hold" role="note">
           <b>Work must wait</b> for the network operator.
           <router-link :to="{ name: 'survey', params: { id, part: 'operator' } }" class="link">See why</router-link>

@@ -19,6 +19,8 @@ export type { SaveState } from './useSaving'
 export const useJob = defineStore('job', () => {
   const id = ref(0)
   const job = ref<Job>()
+  /** Fields that an older version stored with what can't be shown. */
+  const cleaned = ref<readonly string[]>([])
   const saving = useSaving(id, job, take)
   const { version, saveState, problem, conflict, flush } = saving
   const { evaluation, evaluateNewest } = useEvaluating(() => job.value, {
@@ -52,6 +54,7 @@ export const useJob = defineStore('job', () => {
     id.value = state.id
     job.value = state.job
     evaluation.value = state.evaluation
+    if (state.cleaned.length) cleaned.value = state.cleaned
     saving.settled(state)
   }
 
@@ -59,6 +62,7 @@ export const useJob = defineStore('job', () => {
     await flush()
     job.value = undefined
     point.value = ''
+    cleaned.value = []
     saving.startAfresh()
     forget()
     const path = { job_id: jobId }
@@ -155,6 +159,7 @@ export const useJob = defineStore('job', () => {
     saveState,
     problem,
     conflict,
+    cleaned,
     errorAt,
     point,
     pointIndex,
