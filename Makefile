@@ -5,7 +5,7 @@ STAMP := $(VENV)/.stamp
 # Python's and the front end's halves are fetched and built side by side.
 MAKEFLAGS += -j2
 
-.PHONY: demo serve test bench api shots clean chromium
+.PHONY: demo serve test bench soak api shots clean chromium
 
 demo: $(STAMP)-run frontend/dist/index.html
 	$(PY) -m fulmen.cli demo
@@ -18,6 +18,10 @@ test: $(STAMP)-dev frontend/dist/index.html chromium
 
 bench: $(STAMP)-dev frontend/dist/index.html
 	$(PY) -m tests.bench.bench
+
+# Kills, races, floods and thousands of calls: minutes, not part of `make test`.
+soak: $(STAMP)-dev frontend/dist/index.html
+	$(PY) -W ignore -m tests.soak
 
 # The generated files. The front end's types follow from the API document at every build.
 api: $(STAMP)-run

@@ -12,7 +12,6 @@ from pathlib import Path
 from typing import Any
 
 from waitress import wasyncore
-from waitress.server import create_server
 
 from fulmen.settings import Settings
 from fulmen.store.database import Sessions
@@ -21,6 +20,7 @@ from fulmen.store.papers import Seen, ask_for_certificate, issue_next, wish_stat
 from fulmen.store.tables import PaperRow
 from fulmen.store.upkeep import back_up, migrate
 from fulmen.web.app import create_app
+from fulmen.web.doors import Bounds, Door, front_bounds, listen
 from tests.jobs import job
 
 NOW = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
@@ -84,9 +84,9 @@ class AppCase(unittest.TestCase):
 class Served:
     """The app behind waitress on a free port of this machine."""
 
-    def __init__(self, app: Any) -> None:
+    def __init__(self, app: Any, bounds: Bounds | None = None) -> None:
         self.sockets: dict[int, Any] = {}
-        self.server = create_server(app, map=self.sockets, host="127.0.0.1", port=0, threads=8)
+        self.server = listen(app, Door("127.0.0.1", 0, "FULMEN_PORT", 8, bounds or front_bounds()), self.sockets)
         self.url = f"http://127.0.0.1:{self.server.effective_port}"
         self.ending = threading.Event()
         self.thread = threading.Thread(target=self._serve, daemon=True)

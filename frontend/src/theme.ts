@@ -12,6 +12,8 @@ export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: {
     defaultTheme: 'system',
+    // The colours are the one style that is made in the browser; the page's one-time word lets it in.
+    cspNonce: document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content,
     themes: {
       light: {
         dark: false,

@@ -16,10 +16,11 @@ from fulmen.web.design import design
 from fulmen.web.documents import bring_up_to_date
 from fulmen.web.evaluation import evaluation
 from fulmen.web.frontend import frontend
-from fulmen.web.guard import register_guard
+from fulmen.web.guard import MORE_THAN_A_JOB, register_guard
 from fulmen.web.householder import householder
 from fulmen.web.issuing import IssuingQueue
 from fulmen.web.jobs import jobs
+from fulmen.web.limits import Buckets
 from fulmen.web.links import links
 from fulmen.web.operator import operator
 from fulmen.web.papers import papers
@@ -33,7 +34,8 @@ from fulmen.web.standing_reasons import standing
 from fulmen.web.supply import supply
 from fulmen.web.usual_answers import usual
 
-LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
+# The framework knows no addresses full of colons: on IPv6 the machine is reached by its name.
+LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost"})
 
 
 def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render = render_certificate) -> OpenAPI:
@@ -53,16 +55,18 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         static_folder=None,
     )
     app.openapi_version = "3.1.0"
-    # A job travels inside a question with little around it, so bodies get some room above the file's limit.
     app.config.update(
-        MAX_CONTENT_LENGTH=MAX_BYTES + 50_000,
+        MAX_CONTENT_LENGTH=MAX_BYTES + MORE_THAN_A_JOB,
         FRONTEND=settings.frontend,
-        KNOWN_HOSTS=LOCAL_HOSTS | settings.host_names(),
+        # A foreign host name that resolves here must not read the data.
+        TRUSTED_HOSTS=sorted(LOCAL_HOSTS | settings.host_names()),
         HOUSEHOLDER_URL=settings.link_url(),
         ROLES=frozenset({door, Role.HOUSEHOLDER}),
     )
     made = app.extensions["sessions"] = sessions(open_database(settings))
     lock = settings.database.with_name(f"{settings.database.name}.issuing")
+    # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
+    app.extensions["guesses"] = Buckets(20, 1 / 30)
     app.extensions["issuing"] = IssuingQueue(made, lock, render, now)
     for blueprint in (
         jobs,

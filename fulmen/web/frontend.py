@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import secrets
 from pathlib import Path
 
-from flask import Blueprint, Response, abort, current_app, send_from_directory
+from flask import Blueprint, Response, abort, current_app, g, send_from_directory
 
 from fulmen.web.policy import Role, allows
 
 frontend = Blueprint("frontend", __name__)
+# Where the page's one-time word goes, which lets the theme's style in.
+NONCE = "csp-nonce-goes-here"
 
 
 @frontend.get("/", defaults={"page": ""})
@@ -27,9 +30,9 @@ def show_page(page: str) -> Response:
         return response
     if page and _is_file(folder / page):
         return send_from_directory(folder, page)
-    response = send_from_directory(folder, "index.html")
-    response.headers["Cache-Control"] = "no-cache"
-    return response
+    g.nonce = secrets.token_urlsafe(16)
+    page_text = (folder / "index.html").read_text(encoding="utf-8").replace(NONCE, g.nonce)
+    return Response(page_text, mimetype="text/html", headers={"Cache-Control": "no-store"})
 
 
 def _is_file(path: Path) -> bool:

@@ -4,18 +4,20 @@ from __future__ import annotations
 
 from typing import cast
 
-from flask import Response, request
+from flask import Response, current_app, request
 
 from fulmen.core.editing.stored_job import clean_value
 from fulmen.core.survey.householder import QUESTIONS, PlainQuestion
 from fulmen.photos import make_photo
 from fulmen.store import links as store_links
+from fulmen.store.errors import NotFound
 from fulmen.store.photos import load_photo
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.guard import takes_photo
+from fulmen.web.limits import Buckets
 from fulmen.web.photos import picture
 from fulmen.web.policy import Role, allows
-from fulmen.web.problems import Problem
+from fulmen.web.problems import Problem, problem_response
 from fulmen.web.replies import now, reply, store
 from fulmen.web.survey_schemas import (
     AnswerState,
@@ -30,7 +32,20 @@ from fulmen.web.survey_schemas import (
 householder = api_blueprint("householder")
 
 
-@householder.get("/householder/<secret>", responses={200: HouseholderPage, 404: Problem, 410: Problem})
+@householder.errorhandler(NotFound)
+def unknown(error: NotFound) -> Response:
+    """No such link, and after a few of them no more answers for a while: nobody guesses a secret by trying."""
+    guesses: Buckets = current_app.extensions["guesses"]
+    if guesses.take(request.remote_addr or ""):
+        return problem_response(Problem(title="Not found", status=404, detail=str(error)))
+    told = problem_response(
+        Problem(title="Too many tries", status=429, detail="Too many links that don't exist: wait.")
+    )
+    told.headers["Retry-After"] = "60"
+    return told
+
+
+@householder.get("/householder/<secret>", responses={200: HouseholderPage, 404: Problem, 429: Problem, 410: Problem})
 @allows(Role.HOUSEHOLDER)
 def open_link(path: SecretPath) -> Response:
     """Open a link: who asks, until when, and what."""
@@ -38,7 +53,8 @@ def open_link(path: SecretPath) -> Response:
 
 
 @householder.put(
-    "/householder/<secret>/answers/<question>", responses={200: HouseholderPage, 404: Problem, 410: Problem}
+    "/householder/<secret>/answers/<question>",
+    responses={200: HouseholderPage, 404: Problem, 429: Problem, 410: Problem},
 )
 @allows(Role.HOUSEHOLDER)
 def give_answer(path: SecretQuestionPath, body: PlainReply) -> Response:
@@ -48,7 +64,7 @@ def give_answer(path: SecretQuestionPath, body: PlainReply) -> Response:
 
 @householder.post(
     "/householder/<secret>/photos/<question>",
-    responses={201: HouseholderPage, 404: Problem, 409: Problem, 410: Problem, 413: Problem},
+    responses={201: HouseholderPage, 404: Problem, 429: Problem, 409: Problem, 410: Problem, 413: Problem},
 )
 @allows(Role.HOUSEHOLDER)
 @takes_photo

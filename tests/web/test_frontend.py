@@ -25,7 +25,7 @@ class Frontend(AppCase):
         for page in ("/", "/jobs/3/design", "/nowhere"):
             with self.subTest(page):
                 answer = self.client.get(page)
-                self.assertEqual((answer.status_code, answer.headers["Cache-Control"]), (200, "no-cache"))
+                self.assertEqual((answer.status_code, answer.headers["Cache-Control"]), (200, "no-store"))
                 self.assertIn("Fulmen", answer.text)
                 answer.close()
 
