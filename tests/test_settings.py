@@ -58,13 +58,14 @@ class Doors(unittest.TestCase):
     def test_serving_opens_the_second_door_only_where_a_port_is_set(self) -> None:
         for port, doors in ((0, 1), (8751, 2)):
             with (
-                patch("waitress.serve") as serve,
+                patch("fulmen.web.doors.create_server") as server,
                 patch("fulmen.web.app.create_app") as create,
-                patch("threading.Thread") as thread,
+                patch("fulmen.documents.render_process.RenderProcess") as render,
+                contextlib.redirect_stdout(io.StringIO()) as told,
             ):
-                with contextlib.redirect_stdout(io.StringIO()):
-                    cli._run_server(Settings(householder_port=port))
+                cli._run_server(Settings(householder_port=port))
             with self.subTest(port):
-                self.assertEqual(create.call_count, doors)
-                # One thread warms the renderer, another serves the second door.
-                self.assertEqual((serve.call_count, thread.call_count), (1, doors))
+                self.assertEqual((create.call_count, server.call_count), (doors, doors))
+                self.assertEqual(server.return_value.run.call_count, doors)
+                render.return_value.start.assert_called_once_with()
+                self.assertIn("Fulmen is at http://127.0.0.1:8750/", told.getvalue())

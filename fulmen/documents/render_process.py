@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import os
+import threading
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
-from multiprocessing import get_context
+from multiprocessing import get_context, parent_process
 
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
@@ -44,5 +45,14 @@ def _pool() -> ProcessPoolExecutor:
 
 
 def _prepare() -> None:
+    threading.Thread(target=_end_with_the_server, daemon=True).start()
     os.nice(10)
     warm_up()
+
+
+def _end_with_the_server() -> None:
+    """A server that was killed leaves nobody behind."""
+    server = parent_process()
+    if server is not None:
+        server.join()
+    os._exit(0)
