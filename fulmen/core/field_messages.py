@@ -77,7 +77,7 @@ def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: s
         return "is not a field of a job file"
     if kind in ("literal_error", "enum"):
         return f"must be {context['expected']}; you gave {_shown(given)}"
-    if kind == "string_too_short":
+    if kind in ("string_too_short", "too_short") and isinstance(given, str):
         return f"must have at least {context['min_length']} characters"
     if kind in ("string_too_long", "too_long"):
         return f"is too long: at most {context['max_length']}"

@@ -8,9 +8,8 @@ from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from multiprocessing import get_context, parent_process
 
-from fulmen.documents.certificate import render_certificate
+from fulmen.documents.certificate import Issue, render_certificate
 from fulmen.documents.rendering import warm_up
-from fulmen.store.papers import Issue
 
 
 class RenderProcess:

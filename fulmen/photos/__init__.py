@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import threading
 from dataclasses import dataclass
 from io import BytesIO
 
@@ -37,7 +38,8 @@ class Photo:
 def make_photo(data: bytes) -> Photo:
     """A photo from the bytes of a JPEG, PNG, WebP or HEIC file.
 
-    The size in pixels is read from the file's head before anything is decoded, so that a huge picture costs nothing.
+    The size in pixels is read from the file's head before anything is decoded, so that a huge picture costs nothing. A
+    JPEG is decoded no bigger than it will be kept, and pictures are decoded one at a time, so that memory is bounded.
 
     Raises:
         InputError: field ``photo``: too big in bytes or pixels, no picture of these kinds, or broken.
@@ -46,11 +48,20 @@ def make_photo(data: bytes) -> Photo:
         raise InputError(
             "photo", f"The photo is {len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be taken."
         )
+    with ONE_AT_A_TIME:
+        return _made(data)
+
+
+ONE_AT_A_TIME = threading.Lock()
+
+
+def _made(data: bytes) -> Photo:
     # The paper renderer tells the library, for the whole process, to accept pictures that break off. Photos must not.
     ImageFile.LOAD_TRUNCATED_IMAGES = False
     try:
         with Image.open(BytesIO(data), formats=FORMATS) as source:
             _check_pixels(*source.size)
+            source.draft("RGB", (KEPT_PX, KEPT_PX))
             upright = ImageOps.exif_transpose(source).convert("RGB")
     except UnidentifiedImageError:
         raise InputError("photo", "This is no JPEG, PNG, WebP or HEIC picture, or it is broken.") from None

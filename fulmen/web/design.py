@@ -32,6 +32,7 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.run_drawing import run_drawing
 from fulmen.store.prices import price_list
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.bounded import bounded
 from fulmen.web.design_schemas import (
     ChangeList,
     LayoutList,
@@ -105,28 +106,28 @@ def take_charge_point_out(body: PointQuestion) -> Response:
 @allows(Role.ELECTRICIAN)
 def search_ways(body: PointQuestion) -> Response:
     """Try every sensible way to feed one charge point."""
-    return reply(search(body.job, body.charge_point, rule_set(body.job.rule_set), price_list(store())))
+    return reply(search(body.job, body.charge_point, rule_set(body.job.rule_set), price_list(store()), bounded()))
 
 
 @design.post("/reach", responses={200: ReachList})
 @allows(Role.ELECTRICIAN)
 def tell_how_far_it_holds(body: PointQuestion) -> Response:
     """Tell how far one charge point's design holds: route, loop, load, heat, company, insulation, fuse."""
-    return reply(ReachList(reaches=list(how_far(body.job, body.charge_point, rule_set(body.job.rule_set)))))
+    return reply(ReachList(reaches=list(how_far(body.job, body.charge_point, rule_set(body.job.rule_set), bounded()))))
 
 
 @design.post("/unknowns", responses={200: UnknownList})
 @allows(Role.ELECTRICIAN)
 def list_unknown_facts(body: Job) -> Response:
     """List the facts that nobody knows yet, in the order of what they could upset."""
-    return reply(UnknownList(facts=list(unknown_facts(body, rule_set(body.rule_set)))))
+    return reply(UnknownList(facts=list(unknown_facts(body, rule_set(body.rule_set), bounded()))))
 
 
 @design.post("/remedies", responses={200: RemedyList})
 @allows(Role.ELECTRICIAN)
 def list_remedies(body: RemedyQuestion) -> Response:
     """Work out the smallest changes that make a finding hold."""
-    return reply(RemedyList(remedies=list(remedies(body.job, body.finding, rule_set(body.job.rule_set)))))
+    return reply(RemedyList(remedies=list(remedies(body.job, body.finding, rule_set(body.job.rule_set), bounded()))))
 
 
 @design.post("/materials", responses={200: MaterialsList})

@@ -38,6 +38,8 @@ SERVER: dict[str, Any] = {
     "max_request_header_size": 32_768,
     "max_request_body_size": PHOTO_BYTES + 1,
     "ident": None,
+    # A request is looked past while it is worked on, so that it is seen when nobody waits for its answer any more.
+    "channel_request_lookahead": 1,
 }
 BODIES: tuple[tuple[str, int], ...] = (("/photos", PHOTO_BYTES), ("/half-hours", MOST_FILE_BYTES))
 LINK = re.compile(r"^/(?:api/v1/householder|answer)/([^/?]+)")

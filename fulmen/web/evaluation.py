@@ -17,6 +17,7 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.bounded import bounded
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import reply
 from fulmen.web.schemas import AlternativeList, AlternativesQuestion, CableOption, Catalogue, Option
@@ -35,7 +36,7 @@ def evaluate_job(body: Job) -> Response:
 @allows(Role.ELECTRICIAN)
 def list_alternatives(body: AlternativesQuestion) -> Response:
     """Say for every way to fill a choice what it would do."""
-    found = alternatives(body.job, body.circuit, body.choice, rule_set(body.job.rule_set))
+    found = alternatives(body.job, body.circuit, body.choice, rule_set(body.job.rule_set), bounded())
     return reply(AlternativeList(alternatives=list(found)))
 
 

@@ -76,7 +76,7 @@ def give_photo(path: SecretQuestionPath) -> Response:
     return reply(_page(store_links.give_photo(store(), path.secret, path.question, photo, now())), 201)
 
 
-@householder.get("/householder/<secret>/photos/<int:photo_id>.jpg")
+@householder.get("/householder/<secret>/photos/<int:photo_id>.jpg", responses={200: None, 404: Problem, 410: Problem})
 @allows(Role.HOUSEHOLDER)
 def show_given_photo(path: SecretPhotoPath) -> Response:
     """Show, small, a photo that came by this link."""

@@ -34,7 +34,7 @@ def read_operator_form(path: JobPath) -> Response:
     return reply(_form(load_job(store(), path.job_id)))
 
 
-@operator.get("/jobs/<int:job_id>/operator-form.pdf")
+@operator.get("/jobs/<int:job_id>/operator-form.pdf", responses={200: None, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def download_operator_form(path: JobPath) -> Response:
     """Download what the operator is told, as PDF with the JSON inside."""
@@ -53,7 +53,7 @@ def keep_letter(path: JobPath, body: NewLetter) -> Response:
     return job_reply(add_letters(store(), path.job_id, (letter,), now()), 201)
 
 
-@operator.get("/jobs/<int:job_id>/dates.ics")
+@operator.get("/jobs/<int:job_id>/dates.ics", responses={200: None, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def download_dates(path: JobPath) -> Response:
     """Download the job's dates for a calendar."""

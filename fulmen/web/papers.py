@@ -51,7 +51,7 @@ def _issue_state(wish_id: int) -> IssueState:
     return IssueState(id=wish_id, state=found.wish.state, ahead=found.ahead, paper=paper, refused=found.wish.refused)
 
 
-@papers.get("/papers/<int:paper_id>.pdf")
+@papers.get("/papers/<int:paper_id>.pdf", responses={200: None, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def download_paper(path: PaperPath) -> Response:
     """Download a paper as PDF, byte for byte as issued."""

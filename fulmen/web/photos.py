@@ -45,14 +45,14 @@ def remove_photo(path: PhotoPath) -> Response:
     return Response(status=204)
 
 
-@photos.get("/photos/<int:photo_id>.jpg")
+@photos.get("/photos/<int:photo_id>.jpg", responses={200: None, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def show_photo(path: OnePhotoPath) -> Response:
     """Show a photo."""
     return picture(store_photos.load_photo(store(), path.photo_id).jpeg)
 
 
-@photos.get("/photos/<int:photo_id>/thumbnail.jpg")
+@photos.get("/photos/<int:photo_id>/thumbnail.jpg", responses={200: None, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def show_thumbnail(path: OnePhotoPath) -> Response:
     """Show a photo small."""

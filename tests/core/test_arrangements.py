@@ -15,6 +15,7 @@ from fulmen.core.alternatives.arrangements import Allowance, arrangement_options
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.model.run import runs
+from tests.figures import figures
 from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, in_front, job
 
 Row = tuple[str, dict[str, Any], Allowance, str, str]
@@ -223,9 +224,9 @@ PARTS = st.fixed_dictionaries({
     "supply.earthing": st.sampled_from(["tn_c_s", "tn_s", "tt", "not_seen"]), "supply.phases": st.sampled_from([1, 3]),
     "site.car_place": st.sampled_from(["outdoors", "indoors_only", "not_seen"]), A + "car_earth": st.sampled_from(["house_earth", "own_electrode"]),
     A + "open_pen": st.sampled_from(["device_in_unit", "separate_device", "low_electrode", "three_phase_balance", "indoors_only", "none"]),
-    A + "rdc_dd": st.sampled_from(["in_unit", "before_unit", "none"]), A + "electrode_design_ohm": st.none() | st.floats(0.1, 2000),
-    "supply.electrode_design_ohm": st.none() | st.floats(0.1, 2000), A + "metal_at_unit": st.sampled_from(["none", "apart", "touching", "not_seen"]),
-    A + "separation_m": st.none() | st.floats(0, 10), A + "electrode_clear": st.sampled_from(["yes", "no", "not_seen"]),
+    A + "rdc_dd": st.sampled_from(["in_unit", "before_unit", "none"]), A + "electrode_design_ohm": st.none() | figures(0.1, 2000),
+    "supply.electrode_design_ohm": st.none() | figures(0.1, 2000), A + "metal_at_unit": st.sampled_from(["none", "apart", "touching", "not_seen"]),
+    A + "separation_m": st.none() | figures(0, 10), A + "electrode_clear": st.sampled_from(["yes", "no", "not_seen"]),
     P + "open_pen_inside": st.sampled_from(["yes", "no", "not_seen"]), P + "rdc_dd_inside": st.sampled_from(["yes", "no", "not_seen"]),
     BOARD_RCD: st.none() | st.builds(rcd, st.sampled_from(["AC", "A", "F", "B"]), st.sampled_from([10, 30, 100, 300]), st.booleans(), st.booleans()),
     P + "rcd_inside": st.none() | st.builds(rcd, st.sampled_from(["AC", "A", "F", "B"]), st.sampled_from([30, 100]), st.booleans(), st.booleans()),

@@ -13,6 +13,7 @@ from fulmen.core.editing.job_file import MAX_BYTES, parse_job, read_job, write_j
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.reference.rule_set import rule_set
+from tests.figures import figures, lines
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, ROOT, example_text
 
 SCHEMA = json.loads((ROOT / "docs" / "job-file.schema.json").read_text(encoding="utf-8"))
@@ -48,7 +49,7 @@ class RoundTrip(unittest.TestCase):
         self.assertEqual(read_job(write_job(job)), job)
 
     @settings(max_examples=60, deadline=None)
-    @given(st.text(max_size=100), st.floats(0.1, 500), st.sampled_from(["tn_c_s", "tn_s", "tt", "not_seen"]))
+    @given(lines(100), figures(0.1, 500), st.sampled_from(["tn_c_s", "tn_s", "tt", "not_seen"]))
     def test_any_text_and_length_survives(self, name: str, length_m: float, earthing: str) -> None:
         data = broken("site.householder", name)
         data["circuits"][0]["route"][0]["length_m"] = length_m

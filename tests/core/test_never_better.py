@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
+from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, job
 
 FAULT_LEVEL = {"breaking_capacity", "survives_fault", "selectivity"}
@@ -29,7 +30,7 @@ sections = st.fixed_dictionaries(
     {
         "surroundings": st.just("clipped"),
         "method": st.sampled_from(["C", "E", "D"]),
-        "length_m": st.floats(0.5, 30).map(lambda x: round(x, 1)),
+        "length_m": figures(0.5, 30).map(lambda x: round(x, 1)),
         "temperature_c": st.sampled_from([None, 10.0, 25.0, 35.0]),
         "grouped_circuits": st.integers(1, 5),
         "insulation_mm": st.sampled_from([0.0, 50.0, 100.0]),
@@ -81,7 +82,7 @@ class NeverBetter(unittest.TestCase):
         self.compare(job(GARAGE, {"circuits.0.route": route}), job(GARAGE, {"circuits.0.route": worse}), after_it)
 
     @settings(max_examples=25, deadline=None)
-    @given(st.floats(6, 39), st.floats(0.5, 20))
+    @given(figures(6, 39), figures(0.5, 20))
     def test_more_load(self, car_a: float, more_a: float) -> None:
         for name in (DEVICE_IN_UNIT, GARAGE):
             least, most = round(car_a, 1), round(min(car_a + more_a, 80.0), 1)
@@ -89,7 +90,7 @@ class NeverBetter(unittest.TestCase):
             self.compare(before, job(name, {"charge_points.0.set_current_a": most}))
 
     @settings(max_examples=15, deadline=None)
-    @given(st.floats(0.5, 40))
+    @given(figures(0.5, 40))
     def test_more_of_the_garages_other_loads(self, amps: float) -> None:
         loads = [{"kind": "other", "rating_a": round(amps, 1)}]
         more = [*loads, {"kind": "lighting", "rating_a": 5.0}]

@@ -18,6 +18,7 @@ from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_record, cable_records
 from fulmen.core.reference.places import methods_in
 from fulmen.core.reference.tables import table
+from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, RULES, finding, job
 
 SURROUNDED = 0.50
@@ -72,8 +73,8 @@ class Greatest(unittest.TestCase):
         st.sampled_from(list(cable_records().values())),
         st.sampled_from(list(Surroundings)),
         st.sampled_from([None, *ReferenceMethod]),
-        st.floats(0.1, 3),
-        st.floats(0, 600),
+        figures(0.1, 3),
+        figures(0, 600),
     )
     def test_what_follows_from_the_place_is_never_less_kind_than_a_choice_it_refuses(
         self, record: CableRecord, place: Surroundings, method: ReferenceMethod | None, length_m: float, mm: float

@@ -13,16 +13,17 @@ from fulmen.core.model.load import Appliance, LoadKind
 from fulmen.core.simulations.charging_time import charging_hours, charging_power_kw
 from fulmen.core.simulations.house_day import MINUTES, house_minutes
 from fulmen.core.simulations.supply_day import SupplyDay, supply_day
+from tests.figures import figures
 from tests.jobs import RULES, THREE_PHASE, job
 
 KINDS = [kind.value for kind in LoadKind]
 DAYS = st.fixed_dictionaries({
     "day.seed": st.integers(0, 9999), "day.weekend": st.booleans(), "day.season": st.sampled_from(["winter", "summer"]),
-    "day.plug_in_min": st.integers(0, 1439), "day.battery_kwh": st.floats(1, 250), "day.onboard_kw": st.floats(1.3, 22.1),
-    "day.from_percent": st.floats(0, 100), "day.to_percent": st.floats(0, 100), "day.off_peak": st.booleans(),
+    "day.plug_in_min": st.integers(0, 1439), "day.battery_kwh": figures(1, 250), "day.onboard_kw": figures(1.3, 22.1),
+    "day.from_percent": figures(0, 100), "day.to_percent": figures(0, 100), "day.off_peak": st.booleans(),
     "day.off_peak_from_min": st.integers(0, 1439), "day.off_peak_to_min": st.integers(0, 1439), "day.random_delay": st.booleans(),
-    "supply.load_limit_a": st.none() | st.floats(20, 100),
-    "load.appliances": st.lists(st.fixed_dictionaries({"kind": st.sampled_from(KINDS), "rating_a": st.floats(0.1, 60)}), max_size=8),
+    "supply.load_limit_a": st.none() | figures(20, 100),
+    "load.appliances": st.lists(st.fixed_dictionaries({"kind": st.sampled_from(KINDS), "rating_a": figures(0.1, 60)}), max_size=8),
 })  # fmt: skip
 
 

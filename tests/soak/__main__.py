@@ -1,4 +1,4 @@
-"""`make soak`: hundreds of kills; bounded to minutes. Ends with 1 where anything was lost, half written or unopened."""
+"""`make soak`: kills, floods and calls by thousands; bounded to minutes. Ends with 1 where anything was lost."""
 
 from __future__ import annotations
 
@@ -7,8 +7,17 @@ import random
 import sys
 import tempfile
 import time
+from collections.abc import Callable
 from pathlib import Path
 
+from fulmen.settings import Settings
+from fulmen.store import operations
+from fulmen.store.upkeep import migrate
+from fulmen.web.app import create_app
+from tests.app import NOW
+from tests.jobs import DEVICE_IN_UNIT, job
+from tests.soak.calls import call_all
+from tests.soak.floods import certificates_and_saves, slow_connections
 from tests.soak.kills import Fate, kill_while_issuing, kill_while_migrating, kill_while_saving
 from tests.soak.old_store import older_store
 
@@ -16,33 +25,71 @@ SEED = 20261126
 
 
 def main() -> int:
-    """Run every part and print one line for each."""
+    """Run the parts and print one line for each."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--saving", type=int, default=300)
-    parser.add_argument("--issuing", type=int, default=200)
-    parser.add_argument("--migrating", type=int, default=100)
+    parser.add_argument(
+        "--kills", type=int, nargs=3, default=(300, 200, 100), metavar=("SAVING", "ISSUING", "MIGRATING")
+    )
+    parser.add_argument("--papers", type=int, default=50)
+    parser.add_argument("--slow", type=int, default=500)
+    parser.add_argument("--calls", type=int, default=20_000)
     counts = parser.parse_args()
-    chance = random.Random(SEED)
+    parts: dict[str, Callable[[], tuple[str, bool]]] = {
+        "killed while saving": lambda: _kills(lambda: kill_while_saving(counts.kills[0], _chance())),
+        "killed while issuing": lambda: _kills(lambda: kill_while_issuing(counts.kills[1], _chance())),
+        "killed while migrating": lambda: _kills(lambda: _migrating(counts.kills[2])),
+        "certificates at once": lambda: _papers(counts.papers),
+        "slow connections": lambda: _slow(counts.slow),
+        "calls by the document": lambda: _calls(counts.calls),
+    }
+    fine = True
+    for name, part in parts.items():
+        started = time.perf_counter()
+        words, holds = part()
+        fine = fine and holds
+        print(f"{name:24} {'' if holds else 'FAULT  '}{words}  ({time.perf_counter() - started:.0f} s)", flush=True)
+    return 0 if fine else 1
+
+
+def _chance() -> random.Random:
+    return random.Random(SEED)
+
+
+def _kills(kill: Callable[[], Fate]) -> tuple[str, bool]:
+    fate = kill()
+    faults = "".join(f"\n    {fault}" for fault in (*fate.lost, *fate.half, *fate.unopened)[:5])
+    return fate.words() + faults, fate.faultless()
+
+
+def _migrating(kills: int) -> Fate:
     with tempfile.TemporaryDirectory() as folder:
-        old = older_store(Path(folder), jobs=30)
-        parts = {
-            "killed while saving": lambda: kill_while_saving(counts.saving, chance),
-            "killed while issuing": lambda: kill_while_issuing(counts.issuing, chance),
-            "killed while migrating": lambda: kill_while_migrating(counts.migrating, chance, old),
-        }
-        fates = [_told(name, part()) for name, part in parts.items()]
-    return 0 if all(fate.faultless() for fate in fates) else 1
+        return kill_while_migrating(kills, _chance(), older_store(Path(folder), jobs=30))
 
 
-def _told(name: str, fate: Fate) -> Fate:
-    print(f"{name:24} {fate.words()}", flush=True)
-    for fault in (*fate.lost, *fate.half, *fate.unopened)[:5]:
-        print(f"    {fault}")
-    return fate
+def _papers(papers: int) -> tuple[str, bool]:
+    issued, save_ms, took_s = certificates_and_saves(papers)
+    return f"{issued} of {papers} with numbers in a row in {took_s:.0f} s; a save meanwhile p95 {save_ms:.0f} ms", (
+        issued == papers and save_ms <= 100
+    )
+
+
+def _slow(count: int) -> tuple[str, bool]:
+    p95_ms, let_in = slow_connections(count, 200)
+    return f"{count} asked for, {let_in} let in; the electrician is answered in p95 {p95_ms:.0f} ms", p95_ms <= 100
+
+
+def _calls(calls: int) -> tuple[str, bool]:
+    with tempfile.TemporaryDirectory() as folder:
+        settings = Settings(database=Path(folder) / "calls.sqlite")
+        migrate(settings)
+        app = create_app(settings, render=lambda issue: b"%PDF-")
+        operations.create_job(app.extensions["sessions"], job(DEVICE_IN_UNIT), NOW)
+        found = call_all(app.test_client(), calls, _chance())
+        app.extensions["sessions"].kw["bind"].dispose()
+    told = [*found.failures, *found.slow, *(f"{one} × {times}" for one, times in found.undocumented.items())]
+    words = found.words() + "".join(f"\n    {one}" for one in told[:8])
+    return words, not told and found.grown_mb <= 50
 
 
 if __name__ == "__main__":
-    started = time.perf_counter()
-    status = main()
-    print(f"{time.perf_counter() - started:.0f} s")
-    sys.exit(status)
+    sys.exit(main())

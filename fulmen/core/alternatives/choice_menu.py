@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from itertools import product
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.circuit.guards import guards_of, rcd_beside_device
 from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
@@ -57,8 +58,10 @@ LEAST_OFFERED = BREAKERS_A.index(16)
 Candidate = tuple[str, bool, tuple[Change, ...]]
 
 
-def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -> tuple[Alternative, ...]:
-    """Every alternative for one choice of one circuit, refused ones included.
+def alternatives(
+    job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet, budget: Budget | None = None
+) -> tuple[Alternative, ...]:
+    """Every alternative for one choice of one circuit, refused ones included; as many as the budget allows.
 
     Raises:
         InputError: the job has no such circuit.
@@ -68,11 +71,16 @@ def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -
     if index is None:
         raise InputError("circuit", f"There is no circuit “{circuit_id}”.")
     candidates = CANDIDATES[choice](job, index) if choice in CANDIDATES else []
-    judged = [_design_findings(apply_changes(job, changes), rules) for _, _, changes in candidates]
+    budget = budget or Budget()
+    judged: list[dict[str, Finding]] = []
+    for _, _, changes in candidates:
+        if judged and not budget.allows():
+            break
+        judged.append(_design_findings(apply_changes(job, changes), rules))
     moved = _moved(judged)
     return tuple(
         _alternative(candidate, [finding for finding in findings.values() if finding.key in moved])
-        for candidate, findings in zip(candidates, judged, strict=True)
+        for candidate, findings in zip(candidates, judged, strict=False)
     )
 
 

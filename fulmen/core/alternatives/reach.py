@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.circuit.origin import external_loop, fault_current, supply_electrode
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.errors import InputError
@@ -69,13 +70,14 @@ class _Move:
     decimals: int = 0
 
 
-def how_far(job: Job, charge_point: str, rules: RuleSet) -> tuple[Reach, ...]:
+def how_far(job: Job, charge_point: str, rules: RuleSet, budget: Budget | None = None) -> tuple[Reach, ...]:
     """How far the design of one charge point holds, fact by fact; empty where it falls short as it stands.
 
     Args:
         job: the job as it stands.
         charge_point: id of the charge point.
         rules: the edition's limits.
+        budget: how long it may go on; facts that it has no time for are left out.
 
     Raises:
         InputError: no circuit with a route feeds such a charge point.
@@ -88,7 +90,8 @@ def how_far(job: Job, charge_point: str, rules: RuleSet) -> tuple[Reach, ...]:
     now = {one.key: one for one in evaluate(known, rules).findings}
     if any(one.verdict in ORDER and ORDER[one.verdict] == 0 for one in now.values()):
         return ()
-    return tuple(_reach(move, now, rules) for move in _moves(known, place, rules))
+    budget = budget or Budget()
+    return tuple(_reach(move, now, rules) for move in _moves(known, place, rules) if budget.allows())
 
 
 def reach_words(reaches: tuple[Reach, ...]) -> str:

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.demand.ways_out import TURNED_DOWN_A
 from fulmen.core.editing.changes import Change, apply_changes, changes_between
@@ -54,32 +55,36 @@ class Remedy(Part):
     changes: tuple[Change, ...]
 
 
-def remedies(job: Job, key: str, rules: RuleSet) -> tuple[Remedy, ...]:
+def remedies(job: Job, key: str, rules: RuleSet, budget: Budget | None = None) -> tuple[Remedy, ...]:
     """The smallest changes after which a finding no longer falls short, the least disturbing first.
 
     Args:
         job: the job as it stands.
         key: the finding's key, rule and subject.
         rules: the edition's limits.
+        budget: how long it may go on; what it found by then is given.
 
     Raises:
         InputError: no finding of this key falls short.
         JobFileError: the job's structure cannot be taken.
     """
-    now = evaluate(job, rules)
+    budget, now = budget or Budget(), evaluate(job, rules)
     if key not in {one.key for one in now.falls_short()}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
     moves = sorted(_moves(job, rules), key=lambda move: move.effort)[:MOST_TRIED]
     found: list[tuple[float, Remedy]] = []
     partial: list[tuple[float, Move]] = []
     for move in moves:
+        if not budget.allows():
+            break
         remedy, left = _tried(job, now, key, (move,), rules)
         if remedy is not None:
             found.append((move.effort, remedy))
         elif left is not None:
             partial.append((left, move))
     if not found:
-        found = list(_pairs(job, now, key, [move for _, move in sorted(partial, key=lambda one: one[0])], rules))
+        helped = [move for _, move in sorted(partial, key=lambda one: one[0])]
+        found = list(_pairs(job, now, key, helped, rules, budget))
     found.sort(key=lambda entry: (entry[1].verdict is not Verdict.MEETS, len(entry[1].also), entry[0]))
     # Of moves that change the same thing by more and more, the smallest is enough.
     smallest: dict[tuple[str, ...], Remedy] = {}
@@ -88,9 +93,13 @@ def remedies(job: Job, key: str, rules: RuleSet) -> tuple[Remedy, ...]:
     return tuple(smallest.values())[:MOST_OFFERED]
 
 
-def _pairs(job: Job, now: Evaluation, key: str, moves: list[Move], rules: RuleSet) -> Iterator[tuple[float, Remedy]]:
+def _pairs(
+    job: Job, now: Evaluation, key: str, moves: list[Move], rules: RuleSet, budget: Budget
+) -> Iterator[tuple[float, Remedy]]:
     """Two moves together, of those that helped a little alone."""
     for one, other in combinations(moves[:MOST_PAIRED], 2):
+        if not budget.allows():
+            return
         if {change.field for change in one.changes} & {change.field for change in other.changes}:
             continue
         remedy, _ = _tried(job, now, key, (one, other), rules)

@@ -12,6 +12,7 @@ from enum import Enum
 from types import UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Verdict
@@ -73,14 +74,14 @@ class UnknownFact(Part):
     could_ask: tuple[str, ...]
 
 
-def unknown_facts(job: Job, rules: RuleSet) -> tuple[UnknownFact, ...]:
-    """Every unknown fact that may bear on a verdict, the one that could upset most first.
+def unknown_facts(job: Job, rules: RuleSet, budget: Budget | None = None) -> tuple[UnknownFact, ...]:
+    """Every unknown fact that may bear on a verdict, the one that could upset most first; as many as the budget allows.
 
     Raises:
         JobFileError: the job's structure cannot be taken.
     """
-    now = evaluate(job, rules)
-    found = [_weighed(job, now, field, stop, text, rules) for field, stop, text in _unknown(job, now)]
+    budget, now = budget or Budget(), evaluate(job, rules)
+    found = [_weighed(job, now, *one, rules) for one in _unknown(job, now) if budget.allows()]
     return tuple(sorted(found, key=lambda one: (-len(one.could_upset), -len(one.could_ask))))
 
 

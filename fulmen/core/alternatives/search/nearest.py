@@ -10,6 +10,7 @@ import heapq
 from dataclasses import dataclass, field
 from itertools import count
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.protections import JudgedProtection
 from fulmen.core.alternatives.search.weighing import taken
@@ -50,11 +51,13 @@ class Nearest:
         elif entry[0] > heap[0][0]:
             heapq.heapreplace(heap, entry)
 
-    def told(self, job: Job, rules: RuleSet) -> tuple[Wired | None, tuple[str, ...]]:
+    def told(self, job: Job, rules: RuleSet, budget: Budget) -> tuple[Wired | None, tuple[str, ...]]:
         """The nearest of them, None for the design as it stands, and its reasons."""
         tried: list[tuple[Wired | None, list[Finding]]] = [(None, evaluate(job, rules).falls_short())]
         kept = [entry for heap in self._heaps.values() for entry in heap]
-        tried += [(wired, evaluate(taken(wired, one), rules).falls_short()) for _, _, wired, one in kept]
-        wired, shorts = min(tried, key=lambda entry: (len(entry[1]), -sum(one.margin or -1.0 for one in entry[1])))
+        for _, _, wired, one in kept:
+            if budget.allows():
+                tried.append((wired, evaluate(taken(wired, one), rules).falls_short()))
+        nearest, shorts = min(tried, key=lambda entry: (len(entry[1]), -sum(one.margin or -1.0 for one in entry[1])))
         worst = sorted(shorts, key=lambda one: one.margin if one.margin is not None else -1.0)
-        return wired, tuple(f"{one.title}: {one.figures() or one.detail}" for one in worst[:MOST_TOLD])
+        return nearest, tuple(f"{one.title}: {one.figures() or one.detail}" for one in worst[:MOST_TOLD])

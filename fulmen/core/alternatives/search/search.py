@@ -10,11 +10,12 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass, field
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.nearest import Nearest, NearestWay
 from fulmen.core.alternatives.search.protections import JudgedProtection, ProtectionBench, protections_to_try
 from fulmen.core.alternatives.search.weighing import Candidate, candidate, few_best
-from fulmen.core.alternatives.search.wiring import Wired, wired_ways
+from fulmen.core.alternatives.search.wiring import LeftOut, Wired, wired_ways
 from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change, changes_between
@@ -78,7 +79,7 @@ class FoundWay(Part):
 
 class SearchResult(Part):
     """What a search found. `elsewhere` are checks that fall short whichever way is taken; `nearest` is told where
-    nothing holds.
+    nothing holds, `left_out` what was not tried, if anything.
     """
 
     tried: int
@@ -88,6 +89,7 @@ class SearchResult(Part):
     few: tuple[FoundWay, ...]
     elsewhere: tuple[str, ...]
     nearest: NearestWay | None
+    left_out: str
     invented_prices: bool
 
 
@@ -120,7 +122,9 @@ class Tally:
             self.size_texts.setdefault(csa_mm2, Counter())[short.text] += times
 
 
-def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> SearchResult:
+def search(
+    job: Job, charge_point: str, rules: RuleSet, prices: PriceList, budget: Budget | None = None
+) -> SearchResult:
     """Every sensible way to feed one charge point, and the few that no other beats.
 
     Args:
@@ -128,6 +132,7 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
         charge_point: id of the charge point.
         rules: the edition's limits.
         prices: the user's price list, for cost and working time.
+        budget: how long it may go on; what was left out is told.
 
     Raises:
         InputError: no circuit with a route feeds such a charge point.
@@ -137,19 +142,20 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
     feeder = next((one for one in job.circuits if one.feeds == charge_point), None)
     if feeder is None or not feeder.route or charge_point not in {one.id for one in job.charge_points}:
         raise InputError("charge_point", f"No circuit with a route feeds “{charge_point}” yet: enter the route first.")
+    budget, left_out = budget or Budget(), LeftOut()
     demand, tally = demand_of(job, rules), Tally()
     kept: dict[object, tuple[Wired, JudgedProtection]] = {}
     tried = [layout for layout in layouts(job, charge_point) if _sensible(layout)]
     boards, nearest = _board_shorts(tried, rules), Nearest()
     for layout, ruled_out in zip(tried, boards, strict=True):
         bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, rules)
-        for wired in wired_ways(layout, demand, rules):
+        for wired in wired_ways(layout, demand, rules, budget, left_out):
             best = _count(wired, bench, tally, nearest, ruled_out)
             family = wired.family() if best is not None else None
             if best is not None and (family not in kept or _better(wired, kept[family][0], job)):
                 kept[family] = (wired, best)
     ways = [candidate(wired, best, prices, rules.value("u0_v")) for wired, best in kept.values()]
-    few, elsewhere = _proven(job, ways, rules)
+    few, elsewhere = _proven(job, ways, rules, budget, left_out)
     return SearchResult(
         tried=tally.tried,
         held=tally.held,
@@ -157,7 +163,8 @@ def search(job: Job, charge_point: str, rules: RuleSet, prices: PriceList) -> Se
         sizes=tuple(_size(csa_mm2, tally) for csa_mm2 in sorted(tally.sizes)),
         few=few,
         elsewhere=elsewhere,
-        nearest=_nearest(job, charge_point, nearest, rules) if not tally.held else None,
+        nearest=_nearest(job, nearest, rules, budget) if not tally.held else None,
+        left_out=left_out.words(),
         invented_prices=any(line.invented for line in prices.lines),
     )
 
@@ -189,9 +196,9 @@ def _board_shorts(tried: list[Layout], rules: RuleSet) -> list[Short | None]:
     return [Short(REGISTER[one.rule], _told(one)) if one is not None else None for one in own]
 
 
-def _nearest(job: Job, charge_point: str, nearest: Nearest, rules: RuleSet) -> NearestWay:
+def _nearest(job: Job, nearest: Nearest, rules: RuleSet, budget: Budget) -> NearestWay:
     """The way that comes nearest, where nothing holds."""
-    wired, reasons = nearest.told(job, rules)
+    wired, reasons = nearest.told(job, rules, budget)
     if wired is not None:
         return NearestWay(layout=wired.layout.words, cable=_cables(wired, job), device=_devices(wired), reasons=reasons)
     return NearestWay(layout="as it stands", cable="", device="", reasons=reasons)
@@ -234,7 +241,9 @@ def _count(
 MOST_ROUNDS = 6
 
 
-def _proven(job: Job, ways: list[Candidate], rules: RuleSet) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
+def _proven(
+    job: Job, ways: list[Candidate], rules: RuleSet, budget: Budget, left_out: LeftOut
+) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
     """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it makes room for
     the next best.
     """
@@ -243,8 +252,11 @@ def _proven(job: Job, ways: list[Candidate], rules: RuleSet) -> tuple[tuple[Foun
     for _ in range(MOST_ROUNDS):
         few = few_best(ways, job)
         for way, _ in few:
-            if id(way) not in known:
+            if id(way) not in known and (not known or budget.allows()):
                 known[id(way)] = evaluate(way.job, rules)
+        if len(unproven := [way for way, _ in few if id(way) not in known]):
+            # What there was no time to prove is not proposed.
+            left_out.stopped, few = True, [entry for entry in few if entry[0] not in unproven]
         shorts = [{one.key: one for one in known[id(way)].falls_short()} for way, _ in few]
         common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
         worse = {id(way) for (way, _), short in zip(few, shorts, strict=True) if set(short) - common}

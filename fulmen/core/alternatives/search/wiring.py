@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import heapq
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
 
+from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short, judge_circuit, judge_end, short_of
 from fulmen.core.checks.residual_current import rcds_before
@@ -73,40 +75,98 @@ class _Before:
     least_share: float = 1.0
 
 
-def wired_ways(layout: Layout, demand: Demand, rules: RuleSet) -> Iterator[Wired]:
-    """Every electrical way of one layout, those that fall short included."""
+# Of the ways to lay the sub-mains of a chain the best are gone on with: with each sub-main more they multiply.
+MOST_BEFORE_ONE, MOST_BEFORE_MORE = 5000, 12
+
+
+@dataclass
+class LeftOut:
+    """What a search did not try, and why."""
+
+    sub_mains: int = 0
+    stopped: bool = False
+
+    def words(self) -> str:
+        """In a sentence; empty where nothing was left out."""
+        told = []
+        if self.sub_mains:
+            told.append(f"{self.sub_mains} ways to lay the sub-mains were not gone on with, those of least margin")
+        if self.stopped:
+            told.append("the time for it ran out before every way was tried")
+        return f"Not all was tried: {' and '.join(told)}." if told else ""
+
+
+def wired_ways(
+    layout: Layout, demand: Demand, rules: RuleSet, budget: Budget | None = None, left_out: LeftOut | None = None
+) -> Iterator[Wired]:
+    """Every electrical way of one layout, those that fall short included.
+
+    Args:
+        budget: asked before every way; none where time does not matter.
+        left_out: told what was not tried.
+    """
+    budget, left_out = budget or Budget(), left_out or LeftOut()
     tails = tails_figures(layout.job, demand, layout.run.charge_point.design_current_a(), layout.run.chain[0].board)
     start = chain_start(layout.job, rules, tails)
     ways = [_Before()]
     for chained in layout.run.chain[:-1]:
-        ways = [after for before in ways for after in _sub_main(layout, before, chained, start, demand, rules)]
+        sub_main = _SubMain(layout, chained, demand, rules)
+        every = (after for before in ways for after in sub_main.ways(before, start))
+        ways = _best(every, MOST_BEFORE_ONE if len(layout.run.chain) == 2 else MOST_BEFORE_MORE, budget, left_out)
     final = _Final(layout, rules)
     for before in ways:
-        yield from final.ways(before, start)
+        for way in final.ways(before, start):
+            if not budget.allows():
+                left_out.stopped = True
+                return
+            yield way
 
 
-def _sub_main(
-    layout: Layout, before: _Before, chained: ChainCircuit, start: ChainPoint, demand: Demand, rules: RuleSet
-) -> Iterator[_Before]:
-    job, circuit = layout.job, chained.circuit
-    load, point = circuit_load(job, circuit, rules), before.chain[-1].end if before.chain else start
-    before_it = rcds_before(Case(job, rules, layout.run, demand, None), chained)
-    rcd = rcd_in_time(before_it, disconnection_s(rules, tt=_tt(job), final=False), rules)
-    measured = fault_current(job, rules).measured
-    for kinds, _, laid in _laid(job, circuit, circuit.phases, load, sub_main=True):
-        for device in devices_to_try(circuit, load.ib_a, sub_main=True):
-            here = ChainCircuit(chained.board, circuit.model_copy(update={"device": device}))
-            laid_circuit = LaidCircuit(here, final=False, phases=circuit.phases, load=load, laid=laid)
-            figures = circuit_figures(job, rules, laid_circuit, point)
-            verdict = judge_circuit(figures, rules, tt=_tt(job), rcd=rcd, measured=measured)
-            lights = lighting_margin(job, figures, rules)
-            dim = short_of(lights) if lights is not None and not lights.holds() else None
-            yield _Before(
-                (*before.chain, figures),
-                (*before.kinds, kinds),
-                before.short or verdict.short or dim,
-                min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
-            )
+def _best(every: Iterator[_Before], most: int, budget: Budget, left_out: LeftOut) -> list[_Before]:
+    """The ways gone on with: those that hold, the widest margin first, and no more than are worked through."""
+    kept: list[tuple[bool, float, int, _Before]] = []
+    for number, one in enumerate(every):
+        if not budget.allows():
+            left_out.stopped = True
+            break
+        entry = (one.short is None, one.least_share, -number, one)
+        if len(kept) < most:
+            heapq.heappush(kept, entry)
+        else:
+            heapq.heappushpop(kept, entry)
+            left_out.sub_mains += 1
+    return [one for *_, one in sorted(kept, key=lambda entry: -entry[2])]
+
+
+class _SubMain:
+    """One sub-main of a layout in every cable, size and device; its cables are laid once for all that is before it."""
+
+    def __init__(self, layout: Layout, chained: ChainCircuit, demand: Demand, rules: RuleSet) -> None:
+        job, circuit = layout.job, chained.circuit
+        self.job, self.rules, self.phases, self.load = job, rules, circuit.phases, circuit_load(job, circuit, rules)
+        before_it = rcds_before(Case(job, rules, layout.run, demand, None), chained)
+        self.rcd = rcd_in_time(before_it, disconnection_s(rules, tt=_tt(job), final=False), rules)
+        self.measured = fault_current(job, rules).measured
+        self.cables = list(_laid(job, circuit, circuit.phases, self.load, sub_main=True))
+        devices = devices_to_try(circuit, self.load.ib_a, sub_main=True)
+        self.circuits = [ChainCircuit(chained.board, circuit.model_copy(update={"device": one})) for one in devices]
+
+    def ways(self, before: _Before, start: ChainPoint) -> Iterator[_Before]:
+        """Every way of it after some way of those before."""
+        point = before.chain[-1].end if before.chain else start
+        for kinds, _, laid in self.cables:
+            for here in self.circuits:
+                circuit = LaidCircuit(here, final=False, phases=self.phases, load=self.load, laid=laid)
+                figures = circuit_figures(self.job, self.rules, circuit, point)
+                verdict = judge_circuit(figures, self.rules, tt=_tt(self.job), rcd=self.rcd, measured=self.measured)
+                lights = lighting_margin(self.job, figures, self.rules)
+                dim = short_of(lights) if lights is not None and not lights.holds() else None
+                yield _Before(
+                    (*before.chain, figures),
+                    (*before.kinds, kinds),
+                    before.short or verdict.short or dim,
+                    min(before.least_share, verdict.least_share, lights.share() if lights is not None else 1.0),
+                )
 
 
 class _Final:

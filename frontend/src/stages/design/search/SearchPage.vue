@@ -53,6 +53,7 @@ const count = (value: number) => value.toLocaleString('en-GB')
         {{ count(found.tried) }} ways tried, {{ count(found.held) }} hold, {{ count(found.tried - found.held) }} fall
         short.
       </p>
+      <p v-if="found.left_out" role="note">{{ found.left_out }}</p>
       <p v-for="one in found.elsewhere" :key="one" class="failed">Falls short whichever way: {{ one }}</p>
       <WaysPlot :ways="found.few" />
       <ul v-if="found.few.length" class="few">

@@ -45,13 +45,12 @@ const ways = computed(() => {
           y="61"
           width="7"
           height="7"
-          class="body"
-          style="stroke-width: 1.4"
+          class="body stroke-1-4"
         />
       </template>
-      <text v-if="way.kind === 'rcd'" :x="way.x + 1" y="19" style="font-size: 10px">RCD</text>
+      <text class="text-10" v-if="way.kind === 'rcd'" :x="way.x + 1" y="19">RCD</text>
     </g>
-    <text v-if="makeUp === 'all_rcbo'" x="42" y="19" class="note" style="font-size: 10px">test button in each</text>
+    <text v-if="makeUp === 'all_rcbo'" x="42" y="19" class="note text-10">test button in each</text>
   </svg>
 </template>
 

@@ -8,9 +8,9 @@ defineProps<{ near: boolean }>()
 <template>
   <svg viewBox="0 0 170 110" class="drawing">
     <rect x="0" y="92" width="170" height="18" class="ground" />
-    <path d="M40 110V22H170" class="metal" style="stroke-width: 9" />
-    <path d="M118 22V62" class="metal" style="stroke-width: 9" />
-    <path d="M30 74h20M40 74v-8" class="thin" style="stroke-width: 4" />
+    <path d="M40 110V22H170" class="metal stroke-9" />
+    <path d="M118 22V62" class="metal stroke-9" />
+    <path d="M30 74h20M40 74v-8" class="thin stroke-4" />
     <template v-if="near">
       <rect x="32" y="44" width="16" height="11" rx="2" class="body" />
       <EarthWire d="M48 50H104V108" />

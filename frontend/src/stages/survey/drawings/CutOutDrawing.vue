@@ -7,7 +7,7 @@ defineProps<{ condition: string }>()
   <svg viewBox="0 0 140 120" class="drawing">
     <path d="M70 120V90" class="service" />
     <g v-if="condition === 'old'">
-      <path d="M34 24h72l8 10v50l-8 10H34l-8-10V34z" class="body" style="stroke-width: 4" />
+      <path d="M34 24h72l8 10v50l-8 10H34l-8-10V34z" class="body stroke-4" />
       <circle cx="37" cy="37" r="4" class="solid" />
       <circle cx="103" cy="37" r="4" class="solid" />
       <circle cx="37" cy="81" r="4" class="solid" />
@@ -24,7 +24,7 @@ defineProps<{ condition: string }>()
         <circle cx="70" cy="80" r="5" class="body" />
       </g>
       <g v-else>
-        <path d="M92 24l-14 20 10 8-16 22 8 18" class="thin" style="stroke-width: 3" />
+        <path d="M92 24l-14 20 10 8-16 22 8 18" class="thin stroke-3" />
         <path d="M36 70q10-8 14 2t12 4q-2 12-10 16H40q-4 0-4-4z" class="solid" opacity="0.75" />
       </g>
     </g>

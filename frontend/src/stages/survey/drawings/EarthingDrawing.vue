@@ -35,7 +35,7 @@ defineProps<{ earthing: string }>()
     </template>
     <template v-else>
       <EarthWire d="M153 34V128" />
-      <path d="M153 126V158" class="thin" stroke-width="5" style="stroke-width: 5" />
+      <path d="M153 126V158" class="thin stroke-5" />
       <circle cx="153" cy="140" r="15" class="here" />
       <text x="78" y="116" class="note">only a rod</text>
       <text x="78" y="130" class="note">in the soil</text>

@@ -6,7 +6,7 @@ defineProps<{ kind: string }>()
 <template>
   <svg viewBox="0 0 140 120" class="drawing">
     <rect x="30" y="10" width="80" height="84" rx="8" class="body" />
-    <path d="M48 94v20M92 94v20" class="thin" style="stroke-width: 5" />
+    <path d="M48 94v20M92 94v20" class="thin stroke-5" />
     <template v-if="kind === 'dial'">
       <rect x="42" y="22" width="56" height="18" class="shade" />
       <text x="48" y="36">4 7 1 9</text>

@@ -24,17 +24,17 @@ const SEES: Record<string, string[]> = {
       :transform="`translate(${80 - (SEES[type]!.length * 52) / 2 + index * 52} 28)`"
     >
       <rect x="1" y="-24" width="48" height="48" class="body" />
-      <path v-if="mark === 'sine'" :d="SINE" class="thin" style="stroke-width: 2.6" />
+      <path v-if="mark === 'sine'" :d="SINE" class="thin stroke-2-6" />
       <template v-else-if="mark === 'pulsed'">
-        <path :d="SINE" class="thin" style="stroke-width: 2.2" transform="translate(0 -9) scale(1 .72)" />
-        <path :d="PULSES" class="thin" style="stroke-width: 2.2" transform="translate(0 19)" />
+        <path :d="SINE" class="thin stroke-2-2" transform="translate(0 -9) scale(1 .72)" />
+        <path :d="PULSES" class="thin stroke-2-2" transform="translate(0 19)" />
       </template>
-      <path v-else-if="mark === 'fast'" :d="FAST" class="thin" style="stroke-width: 2" />
+      <path v-else-if="mark === 'fast'" :d="FAST" class="thin stroke-2" />
       <template v-else-if="mark === 'smooth'">
-        <path d="M9 -5H41" class="thin" style="stroke-width: 2.6" />
-        <path d="M9 5h7m5 0h7m5 0h8" class="thin" style="stroke-width: 2.6" />
+        <path d="M9 -5H41" class="thin stroke-2-6" />
+        <path d="M9 5h7m5 0h7m5 0h8" class="thin stroke-2-6" />
       </template>
-      <text v-else x="25" y="9" text-anchor="middle" style="font-size: 26px">S</text>
+      <text class="text-26" v-else x="25" y="9" text-anchor="middle">S</text>
     </g>
   </svg>
 </template>
