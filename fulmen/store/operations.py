@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
 
-from sqlalchemy import CursorResult, func, or_, select, text, update
+from sqlalchemy import CursorResult, Select, func, or_, select, text, update
 from sqlalchemy.orm import Session, defer
 
 from fulmen.core.editing.job_file import check_structure
@@ -130,20 +130,30 @@ def append_letters(session: Session, job_id: int, letters: tuple[Letter, ...], n
 
 def list_jobs(sessions: Sessions, search: str = "", limit: int = 100, offset: int = 0) -> tuple[list[JobRow], int]:
     """Jobs by title, reference, householder or address, newest change first, and how many match."""
-    found = select(JobRow.id)
+    found, counted = _matching(search)
+    page = found.order_by(JobRow.changed_at.desc(), JobRow.id.desc()).limit(limit).offset(offset)
+    with sessions() as session:
+        total = session.scalar(counted) or 0
+        numbers = list(session.scalars(page))
+        rows = {row.id: row for row in session.scalars(select(JobRow).where(JobRow.id.in_(numbers)).options(WITHOUT))}
+        return [rows[number] for number in numbers], total
+
+
+def _matching(search: str) -> tuple[Select[int], Select[int]]:
+    """The numbers of the jobs that match, and how many there are. Narrow indexes answer both, not the jobs' rows."""
+    everything = select(JobRow.id)
+    if not search:
+        return everything, select(func.count()).select_from(JobRow)
     if len(search) >= LEAST_INDEXED:
         # Quoted, it is a text to find, not a query; each letter triple of it is looked up.
         phrase = '"' + search.replace('"', '""') + '"'
-        found = found.where(text("job.id IN (SELECT rowid FROM job_search WHERE job_search MATCH :phrase)"))
-        found = found.params(phrase=phrase)
-    elif search:
-        columns = (JobRow.title, JobRow.reference, JobRow.householder, JobRow.address)
-        found = found.where(or_(*(column.icontains(search, autoescape=True) for column in columns)))
-    page = found.order_by(JobRow.changed_at.desc(), JobRow.id.desc()).limit(limit).offset(offset)
-    with sessions() as session:
-        total = session.scalar(select(func.count()).select_from(found.subquery())) or 0
-        rows = {row.id: row for row in session.scalars(select(JobRow).where(JobRow.id.in_(page)).options(WITHOUT))}
-        return sorted(rows.values(), key=lambda row: (row.changed_at, row.id), reverse=True), total
+        # The plus has the jobs gone through in their order, each looked up among those found.
+        found = everything.where(text("+job.id IN (SELECT rowid FROM job_search WHERE job_search MATCH :phrase)"))
+        counted = select(func.count()).select_from(text("job_search")).where(text("job_search MATCH :phrase"))
+        return found.params(phrase=phrase), counted.params(phrase=phrase)
+    columns = (JobRow.title, JobRow.reference, JobRow.householder, JobRow.address)
+    found = everything.where(or_(*(column.icontains(search, autoescape=True) for column in columns)))
+    return found, select(func.count()).select_from(found.subquery())
 
 
 # The full-text index knows words by three letters in a row; a shorter text is looked for row by row.

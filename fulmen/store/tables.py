@@ -61,7 +61,7 @@ class JobRow(Base):
     created_at: Mapped[datetime] = mapped_column(Utc)
     changed_at: Mapped[datetime] = mapped_column(Utc)
 
-    __table_args__ = (Index("ix_job_changed_at", "changed_at"),)
+    __table_args__ = (Index("ix_job_listed", "changed_at", "title", "reference", "householder", "address"),)
 
 
 class ReadingRow(Base):

@@ -58,6 +58,9 @@ def upgrade() -> None:
 
 
 def _index_jobs() -> None:
+    # In the order of the list, and with all that is looked for: short words are looked for in it, row by row.
+    op.drop_index("ix_job_changed_at", "job")
+    op.create_index("ix_job_listed", "job", ["changed_at", *SEARCHED])
     columns = ", ".join(SEARCHED)
     new, old = (", ".join(f"{row}.{name}" for name in SEARCHED) for row in ("new", "old"))
     put = f"INSERT INTO job_search(rowid, {columns}) VALUES (new.id, {new});"
@@ -106,4 +109,6 @@ def downgrade() -> None:
         op.execute(f"DROP TRIGGER {name}")
     for table in ("job_search", "chain", "issue_request"):
         op.drop_table(table)
+    op.drop_index("ix_job_listed", "job")
+    op.create_index("ix_job_changed_at", "job", ["changed_at"])
     op.execute("ALTER TABLE job DROP COLUMN revision")
