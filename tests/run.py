@@ -1,6 +1,7 @@
 """Runs every test and ends with one line: N passed, N failed.
 
-Without names, two processes with the browser's tests run beside one with all others: a browser's test mostly waits.
+Without names, two processes with the browser's tests run beside one with the core's and one with all others: a browser's
+test mostly waits.
 """
 
 from __future__ import annotations
@@ -56,7 +57,9 @@ def run_all() -> int:
         ".".join(path.relative_to(ROOT).with_suffix("").parts) for path in (ROOT / "tests").rglob("test_*.py")
     )
     browser = [name for name in modules if name.startswith("tests.browser.")]
-    parts = [browser[0::2], browser[1::2], [name for name in modules if name not in browser]]
+    core = [name for name in modules if name.startswith("tests.core.")]
+    rest = [name for name in modules if name not in {*browser, *core}]
+    parts = [browser[0::2], browser[1::2], core, rest]
     started = [
         subprocess.Popen(
             [sys.executable, __file__, *names], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
