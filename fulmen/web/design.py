@@ -24,6 +24,7 @@ from fulmen.core.editing.route_editing import (
 )
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.materials.cells import cell
 from fulmen.core.materials.materials import MaterialsList, materials_list
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
@@ -151,22 +152,17 @@ def download_materials(body: Job) -> Response:
         price, work = ("" if figure is None else f"{figure:.2f}" for figure in (line.price, line.work_min))
         writer.writerow(
             [
-                _cell(made.name),
+                cell(made.name),
                 f"{made.quantity:g}",
                 made.unit,
                 price,
                 work,
                 "yes" if line.invented else "",
-                _cell(made.why),
+                cell(made.why),
             ]
         )
     headers = {"Content-Disposition": 'attachment; filename="materials.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
-
-
-def _cell(text: str) -> str:
-    """A text that a spreadsheet takes as text, whatever a circuit was named."""
-    return f"'{text}" if text.startswith(("=", "+", "-", "@")) else text
 
 
 @design.post("/run.svg", responses={200: None})

@@ -1,6 +1,8 @@
 """Materials from the design, added up by hand; the price list in and out."""
 
+import csv
 import unittest
+from io import StringIO
 from math import ceil, pi
 from typing import Any
 
@@ -124,6 +126,16 @@ class Prices(unittest.TestCase):
         self.assertEqual(read_prices_csv(prices_csv(invented_prices())), invented_prices())
         self.assertTrue(all(line.invented for line in invented_prices().lines))
         self.assertIn(cable_key("swa-3-core", 6.0), shipped_items())
+
+    def test_no_name_becomes_a_formula_and_every_name_comes_back(self) -> None:
+        first = invented_prices().lines[0]
+        for name in ("=1+1", "+44", "-5 °C clip", "@home", "'quoted'", "'=odd", "plain"):
+            mine = PriceList(lines=(first.model_copy(update={"name": name, "unit": "=m"}),))
+            text = prices_csv(mine)
+            with self.subTest(name):
+                self.assertEqual(read_prices_csv(text), mine)
+                cells = next(iter(csv.reader(StringIO(text.splitlines()[1]))))
+                self.assertFalse([one for one in cells if one.startswith(("=", "+", "-", "@"))])
 
     def test_columns_in_any_order_and_a_comma_as_point(self) -> None:
         text = '\ufeffprice,key,unit,name,work_min\n"2,50",label,piece,Label,1\n'

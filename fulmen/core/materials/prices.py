@@ -13,6 +13,7 @@ from typing import Annotated
 from pydantic import Field, ValidationError
 
 from fulmen.core.errors import InputError
+from fulmen.core.materials.cells import cell, text_of
 from fulmen.core.model.base import Part, Text, number
 from fulmen.core.reference.cable_catalogue import cable_records
 from fulmen.core.reference.tables import read_toml
@@ -76,7 +77,7 @@ def prices_csv(prices: PriceList) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
     for line in prices.lines:
-        writer.writerow([line.key, line.name, line.unit, f"{line.price:g}", f"{line.work_min:g}",
+        writer.writerow([line.key, cell(line.name), cell(line.unit), f"{line.price:g}", f"{line.work_min:g}",
                          "yes" if line.invented else "no"])  # fmt: skip
     return out.getvalue()
 
@@ -109,7 +110,7 @@ def _line(row: dict[str, str | None], number_: int) -> PriceLine:
     figures = {name: _figure(row.get(name), name, number_) for name in ("price", "work_min")}
     invented = (row.get("invented") or "").strip().lower() in ("yes", "true", "1")
     try:
-        words = {name: (row.get(name) or "").strip() for name in ("key", "name", "unit")}
+        words = {name: text_of((row.get(name) or "").strip()) for name in ("key", "name", "unit")}
         return PriceLine(**words, **figures, invented=invented)
     except ValidationError as error:
         first = error.errors()[0]
