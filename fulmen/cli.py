@@ -177,6 +177,8 @@ def _run_server(settings: Settings) -> None:
     if not (settings.frontend / "index.html").is_file():
         raise ValueError(f"The front end is not built at {settings.frontend}: run make demo once.")
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(levelname)s %(message)s")
+    # A queue is what a server has when many come at once; nobody needs a line for each of them.
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     render = RenderProcess()
     app = create_app(settings, render=render)
     # A door of its own: whoever comes through it reaches a link's questions and nothing else.

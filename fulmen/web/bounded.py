@@ -9,7 +9,7 @@ from flask import request
 from fulmen.core.alternatives.budget import Budget
 
 # What is left of two seconds is for judging a last whole job, and for writing the answer.
-DEADLINE_S = 1.2
+DEADLINE_S = 1.0
 
 
 def bounded() -> Budget:

@@ -15,10 +15,9 @@ from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.protections import JudgedProtection
 from fulmen.core.alternatives.search.weighing import taken
 from fulmen.core.alternatives.search.wiring import Wired
-from fulmen.core.evaluate import evaluate
+from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding
 from fulmen.core.model.base import Part
-from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import RuleSet
 
 MOST_OF_A_RULE, MOST_TOLD = 6, 3
@@ -51,9 +50,9 @@ class Nearest:
         elif entry[0] > heap[0][0]:
             heapq.heapreplace(heap, entry)
 
-    def told(self, job: Job, rules: RuleSet, budget: Budget) -> tuple[Wired | None, tuple[str, ...]]:
+    def told(self, now: Evaluation, rules: RuleSet, budget: Budget) -> tuple[Wired | None, tuple[str, ...]]:
         """The nearest of them, None for the design as it stands, and its reasons."""
-        tried: list[tuple[Wired | None, list[Finding]]] = [(None, evaluate(job, rules).falls_short())]
+        tried: list[tuple[Wired | None, list[Finding]]] = [(None, now.falls_short())]
         kept = [entry for heap in self._heaps.values() for entry in heap]
         for _, _, wired, one in kept:
             if budget.allows():

@@ -16,8 +16,9 @@ from fulmen.core.alternatives.search.nearest import Nearest, NearestWay
 from fulmen.core.alternatives.search.protections import JudgedProtection, ProtectionBench, protections_to_try
 from fulmen.core.alternatives.search.weighing import Candidate, candidate, few_best
 from fulmen.core.alternatives.search.wiring import LeftOut, Wired, wired_ways
-from fulmen.core.circuit.run_figures import CircuitFigures
-from fulmen.core.demand.demand import demand_of
+from fulmen.core.checks.boards import board_findings
+from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.demand.demand import Demand, demand_of
 from fulmen.core.editing.changes import Change, changes_between
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.layouts import Layout, layouts
@@ -25,10 +26,9 @@ from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import Evaluation, evaluate
-from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.rules import REGISTER
-from fulmen.core.findings.rules.protection import NEW_BOARD_RCD, OPEN_PEN
-from fulmen.core.findings.rules.supply import BOARD_CASE, BOARD_IP, BOARD_MAKE_UP, SPARE_WAY
+from fulmen.core.findings.rules.protection import OPEN_PEN
 from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
@@ -143,10 +143,11 @@ def search(
     if feeder is None or not feeder.route or charge_point not in {one.id for one in job.charge_points}:
         raise InputError("charge_point", f"No circuit with a route feeds “{charge_point}” yet: enter the route first.")
     budget, left_out = budget or Budget(), LeftOut()
-    demand, tally = demand_of(job, rules), Tally()
+    # Judged first, so that the budget knows how long a whole job takes.
+    now, demand, tally = evaluate(job, rules), demand_of(job, rules), Tally()
     kept: dict[object, tuple[Wired, JudgedProtection]] = {}
     tried = [layout for layout in layouts(job, charge_point) if _sensible(layout)]
-    boards, nearest = _board_shorts(tried, rules), Nearest()
+    boards, nearest = _board_shorts(tried, demand, rules), Nearest()
     for layout, ruled_out in zip(tried, boards, strict=True):
         bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, rules)
         for wired in wired_ways(layout, demand, rules, budget, left_out):
@@ -155,7 +156,7 @@ def search(
             if best is not None and (family not in kept or _better(wired, kept[family][0], job)):
                 kept[family] = (wired, best)
     ways = [candidate(wired, best, prices, rules.value("u0_v")) for wired, best in kept.values()]
-    few, elsewhere = _proven(job, ways, rules, budget, left_out)
+    few, elsewhere = _proven(job, now, ways, rules, budget, left_out)
     return SearchResult(
         tried=tally.tried,
         held=tally.held,
@@ -163,7 +164,7 @@ def search(
         sizes=tuple(_size(csa_mm2, tally) for csa_mm2 in sorted(tally.sizes)),
         few=few,
         elsewhere=elsewhere,
-        nearest=_nearest(job, nearest, rules, budget) if not tally.held else None,
+        nearest=_nearest(job, now, nearest, rules, budget) if not tally.held else None,
         left_out=left_out.words(),
         invented_prices=any(line.invented for line in prices.lines),
     )
@@ -181,14 +182,14 @@ def _sensible(layout: Layout) -> bool:
     return layout.as_it_stands or not new_board or behind_m >= LEAST_BEHIND_A_BOARD_M
 
 
-# What hangs on the boards alone, whatever cable and devices there are.
-OF_THE_BOARDS = frozenset(one.key for one in (SPARE_WAY, BOARD_MAKE_UP, BOARD_CASE, BOARD_IP, NEW_BOARD_RCD))
-
-
-def _board_shorts(tried: list[Layout], rules: RuleSet) -> list[Short | None]:
+def _board_shorts(tried: list[Layout], demand: Demand, rules: RuleSet) -> list[Short | None]:
     """What rules a whole layout out: its boards fall short of something that those of another layout do not."""
     found = [
-        {one.rule: one for one in evaluate(layout.job, rules).falls_short() if one.rule in OF_THE_BOARDS}
+        {
+            one.rule: one
+            for one in board_findings(Case(layout.job, rules, layout.run, demand, None))
+            if one.verdict is Verdict.FALLS_SHORT
+        }
         for layout in tried
     ]
     common = set.intersection(*(set(each) for each in found))
@@ -196,9 +197,9 @@ def _board_shorts(tried: list[Layout], rules: RuleSet) -> list[Short | None]:
     return [Short(REGISTER[one.rule], _told(one)) if one is not None else None for one in own]
 
 
-def _nearest(job: Job, nearest: Nearest, rules: RuleSet, budget: Budget) -> NearestWay:
+def _nearest(job: Job, now: Evaluation, nearest: Nearest, rules: RuleSet, budget: Budget) -> NearestWay:
     """The way that comes nearest, where nothing holds."""
-    wired, reasons = nearest.told(job, rules, budget)
+    wired, reasons = nearest.told(now, rules, budget)
     if wired is not None:
         return NearestWay(layout=wired.layout.words, cable=_cables(wired, job), device=_devices(wired), reasons=reasons)
     return NearestWay(layout="as it stands", cable="", device="", reasons=reasons)
@@ -242,13 +243,13 @@ MOST_ROUNDS = 6
 
 
 def _proven(
-    job: Job, ways: list[Candidate], rules: RuleSet, budget: Budget, left_out: LeftOut
+    job: Job, now: Evaluation, ways: list[Candidate], rules: RuleSet, budget: Budget, left_out: LeftOut
 ) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
     """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it makes room for
     the next best.
     """
     known: dict[int, Evaluation] = {}
-    open_now = {one.key for one in evaluate(job, rules).findings if one.is_open}
+    open_now = {one.key for one in now.findings if one.is_open}
     for _ in range(MOST_ROUNDS):
         few = few_best(ways, job)
         for way, _ in few:
