@@ -139,6 +139,13 @@ class Exports(unittest.TestCase):
         self.assertEqual(read("\n".join(lines)).near_peak_hours, 1.5)
         self.assertEqual(read("\n".join([lines[1], lines[2], lines[5], lines[6]])).near_peak_hours, 1.0)
 
+    def test_a_shape_whose_column_is_not_there_is_told(self) -> None:
+        for layout in ("day", "row"):
+            shape = MeterShape(layout=layout, time_column=5, energy_column=6)
+            with self.subTest(layout), self.assertRaises(JobFileError) as caught:
+                read_half_hours("14/01/2026,1.0,2.0", shape)
+            self.assertIn("it holds 3", str(caught.exception))
+
     def test_a_bad_day_is_told(self) -> None:
         self.assertIn(
             "it holds 47", refused(day_line("14/01/2026", 48, 1) + "\n" + day_line("15/01/2026", 47, 1))["line 2"]

@@ -161,7 +161,7 @@ def _made(schema: dict[str, Any], chance: random.Random, depth: int) -> Any:
         return chance.random() < 0.5
     if kind == "string":
         return _text(schema, chance)
-    return chance.choice(ODD)
+    return copy.deepcopy(chance.choice(ODD))
 
 
 def _text(schema: dict[str, Any], chance: random.Random) -> str:
@@ -185,5 +185,5 @@ def _mutated(body: Any, chance: random.Random) -> Any:
             if chance.random() < 0.15 and isinstance(holder, dict):
                 holder.pop(key)
             else:
-                holder[key] = chance.choice(ODD)
+                holder[key] = copy.deepcopy(chance.choice(ODD))
     return body

@@ -13,7 +13,7 @@ from fulmen.web.doors import Bounds, listen, open_doors
 from fulmen.web.limits import Buckets
 from fulmen.web.policy import Role
 from tests.app import AppCase, Served
-from tests.jobs import DEVICE_IN_UNIT
+from tests.jobs import DEVICE_IN_UNIT, example_text
 
 API = "/api/v1"
 
@@ -136,6 +136,32 @@ class AtTheDoor(AppCase):
                     break
                 time.sleep(0.06)
             self.assertTrue(raw.closed(3.0))
+
+    def test_work_stops_when_nobody_waits_any_more(self) -> None:
+        import threading
+        from unittest.mock import patch
+
+        begun, ended = threading.Event(), threading.Event()
+
+        def searching(*asked: Any) -> Any:
+            begun.set()
+            while asked[-1].allows():
+                time.sleep(0.01)
+            ended.set()
+            raise ValueError("stopped")
+
+        body = json.dumps({"job": json.loads(example_text(DEVICE_IN_UNIT)), "charge_point": "charge-point"}).encode()
+        head = b"POST /api/v1/search HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: %d\r\n\r\n"
+        with (
+            patch("fulmen.web.bounded.DEADLINE_S", 60),
+            patch("fulmen.web.design.search", searching),
+            self.assertLogs(level="ERROR"),
+        ):
+            raw = Raw(self.served().url)
+            raw.send(head % len(body) + body)
+            self.assertTrue(begun.wait(20))
+            raw.socket.close()
+            self.assertTrue(ended.wait(20), "it went on though nobody waited")
 
     def test_a_door_that_can_not_be_opened_says_why(self) -> None:
         taken = socket.socket()

@@ -126,6 +126,8 @@ def _line(line: str, shape: MeterShape) -> Iterator[tuple[datetime, float]]:
 
 def _day(cells: list[str], shape: MeterShape) -> Iterator[tuple[datetime, float]]:
     """A day's half hours side by side: 48, or 46 and 50 on the days when clocks change."""
+    if len(cells) <= shape.time_column:
+        raise ValueError(f"must hold the day in column {shape.time_column + 1}; it holds {len(cells)} columns")
     day = read_time(cells[shape.time_column], "00:00", day_first=shape.day_first)
     if day is None:
         raise ValueError(f"{cells[shape.time_column][:30]!r} is no day such as 14/01/2026")
