@@ -213,12 +213,10 @@ def _restore(parsed: argparse.Namespace) -> int:
 
 def _doctor(parsed: argparse.Namespace) -> int:
     from fulmen.store.doctor import first_fault
-    from fulmen.store.upkeep import migrate, revision_of
+    from fulmen.store.upkeep import newest_here
 
     settings = read_settings()
-    if revision_of(settings.database) is None:
-        raise ValueError(f"There is no database at {settings.database}.")
-    _migrated(migrate(settings))
+    newest_here(settings.database)
     fault = first_fault(settings.database, _progress)
     print(fault or "Every paper, reading, letter, photo and log entry is as it was kept.")
     return FALLS_SHORT if fault else OK
@@ -231,12 +229,11 @@ def _progress(done: int, of: int) -> None:
 
 def _verify(parsed: argparse.Namespace) -> int:
     from fulmen.store.database import open_database, sessions
-    from fulmen.store.upkeep import revision_of
+    from fulmen.store.upkeep import newest_here
     from fulmen.store.verifying import GENUINE, verify
 
     settings = read_settings()
-    if revision_of(settings.database) is None:
-        raise ValueError(f"There is no database at {settings.database}.")
+    newest_here(settings.database)
     found = verify(sessions(open_database(settings)), parsed.pdf.read_bytes())
     print(found.words)
     return OK if found.verdict == GENUINE else FALLS_SHORT

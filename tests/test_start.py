@@ -104,8 +104,17 @@ class Start(unittest.TestCase):
             self.refused("FULMEN_HOUSEHOLDER_PORT", FULMEN_HOUSEHOLDER_PORT=port)
 
     def test_the_other_commands_say_it_too(self) -> None:
-        for command in ("doctor",):
-            self.refused("There is no database", command)
+        self.refused("There is no database", "doctor")
+
+    def test_looking_over_changes_nothing(self) -> None:
+        self.whole()
+        with patch.dict(os.environ, self.env), patch("sys.stdout"):
+            before = self.database.read_bytes()
+            self.assertEqual(cli.main(["doctor"]), 0)
+            self.assertEqual(self.database.read_bytes(), before)
+        with closing(sqlite3.connect(self.database)) as database, database:
+            database.execute("UPDATE alembic_version SET version_num = '0004'")
+        self.refused("start this Fulmen on it first", "doctor")
 
     def test_the_address_is_told_once_it_listens(self) -> None:
         """A process of its own: what it prints can be asked at once."""

@@ -46,6 +46,19 @@ def migrate(settings: Settings) -> Path | None:
     return copy
 
 
+def newest_here(path: Path) -> None:
+    """See that a database of this version stands there; looking it over must not change it.
+
+    Raises:
+        Unusable: there is none, or it is of another version.
+    """
+    stands, newest = revision_of(path), ScriptDirectory(str(MIGRATIONS)).get_current_head()
+    if stands is None:
+        raise Unusable(f"There is no database at {path}.")
+    if stands != newest:
+        raise Unusable(f"{path} is of another version (schema {stands}, not {newest}): start this Fulmen on it first.")
+
+
 def revision_of(path: Path) -> str | None:
     """The schema that a database has; None where there is no database yet.
 
