@@ -44,6 +44,7 @@ from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, sto
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.cross_checks import agreement_findings
 from fulmen.core.verification.reading_checks import reading_findings
+from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.sequence import Step, sequence
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
@@ -235,6 +236,7 @@ def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...], mat
         for check in LOAD_CHECKS if case.to_loads else DESIGN_CHECKS:
             found.extend(check(case))
     found.extend([*reading_findings(steps, rules), *agreement_findings(cases)])
+    found.extend(order_findings(cases[0].job, steps, rules))
     unseen = _not_looked_at(cases[0].job)
     once: dict[str, Finding] = {}
     for finding in found:

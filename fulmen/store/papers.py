@@ -19,6 +19,7 @@ from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.verification.reading_order import date_gaps
 from fulmen.store.chain import is_sealed, newest_head
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import Altered, Conflict, NotFound, NothingChanged, NotReady, StoreError, TooMany
@@ -208,8 +209,9 @@ def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | 
         NotReady: something is missing or falls short; it carries what.
     """
     evaluation = evaluate(job, rule_set(job.rule_set))
-    if evaluation.gaps:
-        raise NotReady(evaluation.gaps)
+    gaps = (*evaluation.gaps, *date_gaps(job, issued_at.date()))
+    if gaps:
+        raise NotReady(gaps)
     data = write_job(job)
     return Issue(number, issued_at, supersedes, job, evaluation, data, digest(data), chain)
 

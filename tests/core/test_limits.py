@@ -65,9 +65,13 @@ def two_behind(kind: str) -> dict[str, Any]:
     return {"boards.1.incomer": [{"id": "both", "kind": "rccb", "rating_a": 80.0, "rcd": {"type": kind}}]}
 
 
+EARTH_READ: dict[str, Any] = {"step": "electrode", "subject": "ev", "outcome": "measured", "value": 32.0,
+                              "taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:00:00+00:00"}  # fmt: skip
 NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (TT, {"supply.electrode_design_ohm": 480.0, "supply.ze_enquiry_ohm": None, "readings": []}),
     (TT, FALL),
+    (TT, {"readings": [EARTH_READ | {"subject": "origin", "value": 1.05}]}),
+    (DEVICE_IN_UNIT, {**ISLAND, "readings": [EARTH_READ, EARTH_READ | {"step": "zs", "value": 30.0}]}),
     (DEVICE_IN_UNIT, TWIN),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "supply.electrode_design_ohm": 0.5}),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.separation_m": 2.6}),

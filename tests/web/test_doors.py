@@ -7,6 +7,7 @@ import socket
 import time
 from typing import Any
 
+from fulmen.core.errors import InputError
 from fulmen.settings import Settings
 from fulmen.web.app import create_app
 from fulmen.web.doors import Bounds, listen, open_doors
@@ -148,7 +149,7 @@ class AtTheDoor(AppCase):
             while asked[-1].allows():
                 time.sleep(0.01)
             ended.set()
-            raise ValueError("stopped")
+            raise InputError("charge_point", "Nobody waits.")
 
         body = json.dumps({"job": json.loads(example_text(DEVICE_IN_UNIT)), "charge_point": "charge-point"}).encode()
         head = b"POST /api/v1/search HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: %d\r\n\r\n"

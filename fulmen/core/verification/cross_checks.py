@@ -18,6 +18,7 @@ from fulmen.core.findings.rules.readings import (
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.earth_readings import earth_findings
 from fulmen.core.verification.expected_bands import Band
 from fulmen.core.verification.sequence import expected_band
 
@@ -26,6 +27,7 @@ def agreement_findings(cases: list[Case]) -> list[Finding]:
     """Whether the readings of each circuit agree, each question once."""
     taken = [case for case in cases if case.job.readings]
     found = [one for case in taken for chained in case.new_circuits() for one in _agreements(case, chained.circuit.id)]
+    found += [one for case in taken for one in earth_findings(case)]
     return list({finding.key: finding for finding in found}.values())
 
 

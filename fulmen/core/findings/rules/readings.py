@@ -44,3 +44,17 @@ AGREE_INSULATION = Rule(
     "agree_insulation", "Insulation like new cable", DEAD, Protects.CABLE, "The cable was damaged while it was laid.",
     topics=AGREES,
 )  # fmt: skip
+EARTHS_APART = Rule(
+    "earths_apart", "Loop at the car goes through its own electrode", LIVE, Protects.PEOPLE,
+    "The car is on the house earth after all: when the street's neutral breaks, its body is live.",
+    step=StepKey.ZS, topics=(Topic.AGREEMENT, Topic.PEOPLE),
+)  # fmt: skip
+ELECTRODE_ALONE = Rule(
+    "electrode_alone", "Electrode read by itself", DEAD, RECORD,
+    "What stands in parallel is taken away one day, and the electrode alone is too high.",
+    step=StepKey.ELECTRODE, topics=AGREES,
+)  # fmt: skip
+READING_ORDER = Rule(
+    "reading_order", "Tested dead before it was tested live", LIVE, Protects.WORK,
+    "Somebody was at live conductors that nobody had proven safe.", topics=AGREES,
+)  # fmt: skip

@@ -22,13 +22,18 @@ async function tried(act: () => Promise<void>): Promise<void> {
     failed.value = asProblem(error).detail
   }
 }
+// One after the other: two ticks in a hurry are both kept, and are kept before they are taken.
+let keeping: Promise<void> = Promise.resolve()
 const keep = (fact: string, on: boolean) =>
-  tried(async () => {
-    const body = { ...usual.value, [fact]: on ? props.answers[fact]!.value : null } as UsualAnswers
-    usual.value = await answer<UsualAnswers>(api.PUT('/api/v1/usual-answers', { body }))
-  })
+  (keeping = keeping.then(() =>
+    tried(async () => {
+      const body = { ...usual.value, [fact]: on ? props.answers[fact]!.value : null } as UsualAnswers
+      usual.value = await answer<UsualAnswers>(api.PUT('/api/v1/usual-answers', { body }))
+    }),
+  ))
 const take = (): Promise<void> =>
   tried(async () => {
+    await keeping
     const job = store.job!
     const asked = api.POST('/api/v1/usual-answers/changes', { body: { job } })
     const { changes } = await answer<{ changes: Change[] }>(asked)

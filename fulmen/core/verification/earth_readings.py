@@ -1,0 +1,72 @@
+"""What the earth readings say together: whether the car's earth is apart from the house's, and an electrode alone."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.origin import ORIGIN, car_electrode, measured
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Finding, Stage, WorkingLine
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.readings import EARTHS_APART, ELECTRODE_ALONE
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.steps import has_car_electrode
+
+WHERE_JOINED = (
+    "Look where armour, a bracket, a data cable's screen, a pipe or a neighbour's earth joins them, part them, and "
+    "take the loop at the car again on its own electrode."
+)
+
+
+def earth_findings(case: Case) -> list[Finding]:
+    """Every finding about earth readings of one run."""
+    found = [_earths_apart(case), *(_electrode_alone(case, subject) for subject in (ORIGIN, case.subject))]
+    return [one for one in found if one is not None]
+
+
+def _earths_apart(case: Case) -> Finding | None:
+    """On a TT island the loop at the car goes through its electrode: less than that means another way back.
+
+    RA ≤ Zs, as the loop holds the electrode and more; Zs below RA·(1 − share) goes past it.
+    """
+    zs_ohm = measured(case.job, StepKey.ZS, case.subject)
+    if not has_car_electrode(case) or zs_ohm is None:
+        return None
+    electrode = car_electrode(case.job, case.rules, case.run.charge_point)
+    asked = ask(EARTHS_APART, case.rules, case.subject)
+    if not electrode.measured:
+        return asked.needs_reading(
+            "Measure the car's electrode: the loop at the car is judged by it.", stage=Stage.DEAD
+        )
+    least_ohm = electrode.value * (1 - case.rules.value("earths_apart_share"))
+    line = WorkingLine(
+        symbol="Zs min", formula="RA·(1 − share)", value=least_ohm, decimals=1, unit="Ω",
+        figures=f"{electrode.value:g}·(1 − {case.rules.value('earths_apart_share'):g})",
+        source="the loop holds the electrode and more",
+    )  # fmt: skip
+    detail = f"loop at the car against its electrode, {electrode.value:g} Ω"
+    if zs_ohm < least_ohm:
+        detail += ": it goes back another way, so a broken PEN in the street reaches the car"
+    return asked.judged(
+        value=zs_ohm, limit=least_ohm, unit="Ω", at_least=True, detail=detail, working=(line,), remedy=WHERE_JOINED
+    )
+
+
+def _electrode_alone(case: Case, subject: str) -> Finding | None:
+    """An electrode lower than rods come to has something in parallel, which may be taken away one day."""
+    if subject == ORIGIN and case.job.supply.earthing is not Earthing.TT:
+        return None
+    value = measured(case.job, StepKey.ELECTRODE, subject)
+    step = "Electrode"
+    if value is None and subject == ORIGIN:
+        value, step = measured(case.job, StepKey.ZE, ORIGIN), "Ze"
+    least_ohm = case.rules.value("electrode_alone_ohm")
+    if value is None:
+        return None
+    asked = ask(ELECTRODE_ALONE, case.rules, subject)
+    if value >= least_ohm:
+        return asked.meets(f"{step} {value:g} Ω.")
+    detail = (
+        f"{step} {value:g} Ω: rods come to less than {least_ohm:g} Ω only with something in parallel (a metal pipe, "
+        "steel in concrete, a neighbour's earth). Was everything else off? Say what it is, and that it stays."
+    )
+    return asked.your_call(detail, basis={"step": step, "value": round(value, 2)})

@@ -1,0 +1,72 @@
+"""The order of the tests: dead before live on every circuit, nothing signed before it was tested or yet to come."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.findings.finding import Finding, Stage
+from fulmen.core.findings.question import Edition, ask
+from fulmen.core.findings.rules.readings import READING_ORDER
+from fulmen.core.findings.words import word
+from fulmen.core.model.certificate import SignedPart
+from fulmen.core.model.job import Job
+from fulmen.core.verification.certificate_gaps import Gap
+from fulmen.core.verification.sequence import Step
+
+
+def order_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
+    """For every circuit that was tested live: whether it had been tested dead by then."""
+    circuits = dict.fromkeys(step.subject for step in steps if step.subject != ORIGIN)
+    found = [_dead_first(job, [one for one in steps if one.subject == circuit], edition) for circuit in circuits]
+    return [one for one in found if one is not None]
+
+
+def _dead_first(job: Job, steps: list[Step], edition: Edition) -> Finding | None:
+    live = [(step, at) for step in steps if step.stage is Stage.LIVE if (at := _first_at(job, step)) is not None]
+    if not live:
+        return None
+    (first, begun_at), asked = min(live, key=lambda one: one[1]), ask(READING_ORDER, edition, steps[0].subject)
+    dead = [(step, _first_at(job, step)) for step in steps if step.stage is Stage.DEAD and step.required]
+    missing = [step.title for step, at in dead if at is None]
+    if missing:
+        return asked.needs_reading(f"Tested live, and not dead: {', '.join(missing)}.", stage=Stage.DEAD)
+    late = [step for step, at in dead if at is not None and at > begun_at]
+    if not late:
+        return asked.meets("Every dead test before the first live one.")
+    titles = ", ".join(step.title for step in late)
+    detail = (
+        f"{first.title} at {begun_at:%-d %B, %H:%M}, before {titles}. Say how the circuit was known to be safe, or "
+        "that the times were entered later."
+    )
+    return asked.your_call(detail, basis={"first_live": first.step, "late": tuple(step.step for step in late)})
+
+
+def _first_at(job: Job, step: Step) -> datetime | None:
+    """When a step was first taken: a retest after the live ones takes nothing back."""
+    taken = (one.taken_at for one in job.readings if one.step is step.step and one.subject == step.subject)
+    return min(taken, default=None)
+
+
+def date_gaps(job: Job, today: date) -> tuple[Gap, ...]:
+    """What no paper issued on a day may hold: signatures before the last test, readings and signatures yet to come.
+
+    Args:
+        today: the day of issue; the core knows no clock.
+    """
+    gaps = []
+    tested_on = max((one.taken_at.date() for one in job.readings), default=None)
+    signed = job.certificate.signature(SignedPart.INSPECTION_AND_TESTING)
+    if tested_on is not None and signed is not None and signed.signed_on < tested_on:
+        signed_on, tested = (f"{day:%-d %B %Y}" for day in (signed.signed_on, tested_on))
+        gaps.append(f"Inspection and testing signed on {signed_on}, before the last test on {tested}")
+    if tested_on is not None and tested_on > today:
+        gaps.append(f"A reading is dated {tested_on:%-d %B %Y}, which is yet to come")
+    gaps += [
+        f"{word(one.part).capitalize()} signed on {one.signed_on:%-d %B %Y}, which is yet to come"
+        for one in job.certificate.signatures
+        if one.signed_on > today
+    ]
+    return tuple(
+        Gap(kind="signature", key=f"dates-{place}", text=text, stage="papers") for place, text in enumerate(gaps)
+    )
