@@ -1,7 +1,9 @@
 """The options search: every pair counted once, its quick verdict the same as the whole evaluation's."""
 
+import json
 import random
 import unittest
+from functools import cache
 from typing import Any
 
 from fulmen.core.alternatives.search.candidates import CableBench, Family, Kinds, families, kinds_to_try
@@ -28,7 +30,13 @@ DECIDED_ELSEWHERE = {"spare_way", "board_make_up", "demand", "operator", "looped
 
 
 def result(name: str, changes: dict[str, Any] | None = None, point: str = "charge-point") -> SearchResult:
-    return search(job(name, changes), point, RULES, PRICES)
+    return _result(name, json.dumps(changes or {}), point)
+
+
+@cache
+def _result(name: str, changes: str, point: str) -> SearchResult:
+    """Each search once: it is the same for the same job."""
+    return search(job(name, json.loads(changes)), point, RULES, PRICES)
 
 
 def short_rules(whole: Job, point: str = "charge-point") -> set[str]:
