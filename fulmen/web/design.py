@@ -114,21 +114,27 @@ def search_ways(body: PointQuestion) -> Response:
 @allows(Role.ELECTRICIAN)
 def tell_how_far_it_holds(body: PointQuestion) -> Response:
     """Tell how far one charge point's design holds: route, loop, load, heat, company, insulation, fuse."""
-    return reply(ReachList(reaches=list(how_far(body.job, body.charge_point, rule_set(body.job.rule_set), bounded()))))
+    budget = bounded()
+    found = how_far(body.job, body.charge_point, rule_set(body.job.rule_set), budget)
+    return reply(ReachList(reaches=list(found), stopped=budget.spent))
 
 
 @design.post("/unknowns", responses={200: UnknownList})
 @allows(Role.ELECTRICIAN)
 def list_unknown_facts(body: Job) -> Response:
     """List the facts that nobody knows yet, in the order of what they could upset."""
-    return reply(UnknownList(facts=list(unknown_facts(body, rule_set(body.rule_set), bounded()))))
+    budget = bounded()
+    found = unknown_facts(body, rule_set(body.rule_set), budget)
+    return reply(UnknownList(facts=list(found), stopped=budget.spent))
 
 
 @design.post("/remedies", responses={200: RemedyList})
 @allows(Role.ELECTRICIAN)
 def list_remedies(body: RemedyQuestion) -> Response:
     """Work out the smallest changes that make a finding hold."""
-    return reply(RemedyList(remedies=list(remedies(body.job, body.finding, rule_set(body.job.rule_set), bounded()))))
+    budget = bounded()
+    found = remedies(body.job, body.finding, rule_set(body.job.rule_set), budget)
+    return reply(RemedyList(remedies=list(found), stopped=budget.spent))
 
 
 @design.post("/materials", responses={200: MaterialsList})

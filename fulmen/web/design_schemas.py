@@ -53,15 +53,20 @@ class PointQuestion(Question):
 
 
 class ReachList(BaseModel):
-    """How far a design holds, fact by fact; empty where it falls short as it stands."""
+    """How far a design holds, fact by fact; empty where it falls short as it stands.
+
+    `stopped`, here and elsewhere: there was no time for all.
+    """
 
     reaches: list[Reach]
+    stopped: bool
 
 
 class UnknownList(BaseModel):
     """The unknown facts of a job, the one that could upset most first."""
 
     facts: list[UnknownFact]
+    stopped: bool
 
 
 class FittingList(BaseModel):
@@ -92,6 +97,7 @@ class RemedyList(BaseModel):
     """The smallest changes that make it hold."""
 
     remedies: list[Remedy]
+    stopped: bool
 
 
 class PriceFile(BaseModel):

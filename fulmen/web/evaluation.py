@@ -36,8 +36,9 @@ def evaluate_job(body: Job) -> Response:
 @allows(Role.ELECTRICIAN)
 def list_alternatives(body: AlternativesQuestion) -> Response:
     """Say for every way to fill a choice what it would do."""
-    found = alternatives(body.job, body.circuit, body.choice, rule_set(body.job.rule_set), bounded())
-    return reply(AlternativeList(alternatives=list(found)))
+    budget = bounded()
+    found = alternatives(body.job, body.circuit, body.choice, rule_set(body.job.rule_set), budget)
+    return reply(AlternativeList(alternatives=list(found), stopped=budget.spent))
 
 
 @evaluation.get("/catalogue", responses={200: Catalogue})

@@ -114,6 +114,7 @@ class AlternativeList(BaseModel):
     """Every way to fill a choice."""
 
     alternatives: list[Alternative]
+    stopped: bool
 
 
 class IssueRequest(BaseModel):

@@ -12,13 +12,16 @@ const store = useJob()
 const remedies = ref<Remedy[]>()
 const failed = ref('')
 const busy = ref(false)
+const stopped = ref(false)
 
 async function ask(): Promise<void> {
   failed.value = ''
   busy.value = true
   try {
     const body = { job: store.job!, finding: props.finding.key }
-    remedies.value = (await answer<{ remedies: Remedy[] }>(api.POST('/api/v1/remedies', { body }))).remedies
+    const found = await answer<{ remedies: Remedy[]; stopped: boolean }>(api.POST('/api/v1/remedies', { body }))
+    remedies.value = found.remedies
+    stopped.value = found.stopped
   } catch (error) {
     failed.value = asProblem(error).detail
   }
@@ -32,8 +35,11 @@ async function ask(): Promise<void> {
     <button v-if="!remedies" type="button" class="link" :disabled="busy" @click="ask">
       {{ busy ? 'Trying changes…' : 'What would mend it?' }}
     </button>
-    <p v-else-if="!remedies.length" class="quiet">No single change, nor two together, mends it. Look at Other ways.</p>
-    <ul v-else>
+    <p v-if="stopped" class="quiet" role="note">Not every change was tried: the time for it ran out.</p>
+    <p v-if="remedies && !remedies.length && !stopped" class="quiet">
+      No single change, nor two together, mends it. Look at Other ways.
+    </p>
+    <ul v-if="remedies?.length">
       <li v-for="one in remedies" :key="one.words">
         <span
           ><b>{{ one.words }}</b>

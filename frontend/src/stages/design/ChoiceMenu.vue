@@ -24,6 +24,7 @@ const store = useJob()
 const open = ref(false)
 const failed = ref('')
 const alternatives = ref<Alternative[]>([])
+const stopped = ref(false)
 
 /** What is chosen is read against its sentence: the list opens below the whole of it; on a phone, where a sentence is
  * as long as the screen, below its own words. Where there is no room there, the page moves and not the list. */
@@ -40,8 +41,10 @@ async function ask(): Promise<void> {
   alternatives.value = []
   try {
     const body = { job: store.job!, circuit: props.circuit, choice: props.choice }
-    const found = await answer<{ alternatives: Alternative[] }>(api.POST('/api/v1/alternatives', { body }))
+    const asked = api.POST('/api/v1/alternatives', { body })
+    const found = await answer<{ alternatives: Alternative[]; stopped: boolean }>(asked)
     alternatives.value = found.alternatives
+    stopped.value = found.stopped
   } catch (error) {
     failed.value = asProblem(error).detail
   }
@@ -81,6 +84,7 @@ function choose(alternative: Alternative): void {
         >
         <span v-else-if="one.consequence" class="quiet">{{ one.consequence }}</span>
       </button>
+      <p v-if="stopped" class="quiet" role="note">Not all of them were tried: the time for it ran out.</p>
     </v-sheet>
   </v-menu>
 </template>

@@ -12,6 +12,7 @@ const store = useJob()
 const reaches = ref<Reach[]>()
 const failed = ref('')
 const busy = ref(false)
+const stopped = ref(false)
 const point = computed(() => store.job?.charge_points[store.pointIndex]?.id ?? '')
 // What was worked out for other facts is no answer any more.
 watch(
@@ -25,8 +26,9 @@ async function ask(): Promise<void> {
   try {
     const job = store.job!
     const asked = api.POST('/api/v1/reach', { body: { job, charge_point: point.value } })
-    const found = (await answer<{ reaches: Reach[] }>(asked)).reaches
-    if (store.job === job) reaches.value = found
+    const found = await answer<{ reaches: Reach[]; stopped: boolean }>(asked)
+    stopped.value = found.stopped
+    if (store.job === job) reaches.value = found.reaches
   } catch (error) {
     failed.value = asProblem(error).detail
   }
@@ -47,10 +49,12 @@ const ends = (one: Reach) => (one.upset ? one.upset : 'holds all the way')
     <button v-if="!reaches" type="button" class="link" :disabled="busy" @click="ask">
       {{ busy ? 'Working it out…' : 'Work out how far this design holds' }}
     </button>
+    <p v-else-if="!reaches.length && stopped" class="quiet">The job is too big to be worked out in time.</p>
     <p v-else-if="!reaches.length" class="quiet">It falls short as it stands: mend that first.</p>
     <table v-else>
       <caption>
         Each by itself, all else as it stands. Past its end the check named is no longer what it is now.
+        <template v-if="stopped">Not every fact was tried: the time for it ran out.</template>
       </caption>
       <tbody>
         <tr v-for="one in reaches" :key="one.key">
