@@ -19,7 +19,7 @@ def reading(step: Step) -> dict[str, Any]:
         "step": step.step.value,
         "subject": step.subject,
         "taken_by": "R. Quillfeather",
-        "taken_at": "2026-11-20T10:00:00Z",
+        "taken_at": "2026-11-18T10:00:00Z",
     }
     if step.kind == "confirm":
         return {**common, "outcome": "right"}

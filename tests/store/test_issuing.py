@@ -55,7 +55,8 @@ class WhileItIsMade(AppCase):
 
     def made(self, render: Callable[[Issue], bytes]) -> WishState:
         version = operations.load_job(self.sessions, 1).version
-        signatures = job().certificate.signatures
+        # Signed on the day of the test's own readings.
+        signatures = tuple(one.model_copy(update={"signed_on": NOW.date()}) for one in job().certificate.signatures)
         wish = papers.ask_for_certificate(self.sessions, 1, papers.Seen(version), signatures, NOW)
         papers.issue_next(self.sessions, render, lambda: NOW)
         return papers.wish_state(self.sessions, wish.id)
