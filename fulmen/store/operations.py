@@ -152,7 +152,8 @@ def _matching(search: str) -> tuple[Select[int], Select[int]]:
         counted = select(func.count()).select_from(text("job_search")).where(text("job_search MATCH :phrase"))
         return found.params(phrase=phrase), counted.params(phrase=phrase)
     columns = (JobRow.title, JobRow.reference, JobRow.householder, JobRow.address)
-    found = everything.where(or_(*(column.icontains(search, autoescape=True) for column in columns)))
+    # LIKE takes no notice of case by itself.
+    found = everything.where(or_(*(column.contains(search, autoescape=True) for column in columns)))
     return found, select(func.count()).select_from(found.subquery())
 
 
