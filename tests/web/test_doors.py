@@ -10,6 +10,7 @@ from typing import Any
 from fulmen.core.errors import InputError
 from fulmen.settings import Settings
 from fulmen.web.app import create_app
+from fulmen.web.bounded import in_time
 from fulmen.web.doors import Bounds, listen, open_doors
 from fulmen.web.limits import Buckets
 from fulmen.web.policy import Role
@@ -159,6 +160,18 @@ class AtTheDoor(AppCase):
             self.assertTrue(begun.wait(20))
             raw.socket.close()
             self.assertTrue(ended.wait(20), "it went on though nobody waited")
+
+    def test_no_step_is_begun_that_would_end_past_the_deadline(self) -> None:
+        for step_s, taken in ((0.01, 148), (0.4, 2), (0.7, 1), (0.8, 0), (2.0, 0)):
+            clock = [0.0]
+            goes_on, steps = in_time(1.5, lambda clock=clock: clock[0]), -1  # type: ignore[misc]
+            begun = True
+            while begun:
+                steps += 1
+                clock[0] += step_s
+                begun = goes_on()
+            with self.subTest(step_s):
+                self.assertAlmostEqual(steps, taken, delta=1 if step_s < 0.1 else 0)
 
     def test_a_door_that_can_not_be_opened_says_why(self) -> None:
         taken = socket.socket()

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, takewhile
 
 from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
@@ -19,6 +19,7 @@ from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.rules.supply import BOARD_MAKE_UP, SPARE_WAY
 from fulmen.core.findings.words import word
 from fulmen.core.model.arrangement import MetalAtUnit, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
@@ -34,6 +35,8 @@ from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
 
 MOST_OFFERED, MOST_PAIRED, MOST_TRIED = 4, 14, 90
+# What only another board mends: rewriting the whole tree is tried for nothing else.
+MENDED_BY_AN_OWN_BOARD = frozenset({SPARE_WAY.key, BOARD_MAKE_UP.key})
 
 
 @dataclass(frozen=True)
@@ -71,7 +74,8 @@ def remedies(job: Job, key: str, rules: RuleSet, budget: Budget | None = None) -
     budget, now = budget or Budget(), evaluate(job, rules)
     if key not in {one.key for one in now.falls_short()}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
-    moves = sorted(_moves(job, rules), key=lambda move: move.effort)[:MOST_TRIED]
+    made = takewhile(lambda _: budget.allows(), _moves(job, key.partition("/")[0], rules))
+    moves = sorted(made, key=lambda move: move.effort)[:MOST_TRIED]
     found: list[tuple[float, Remedy]] = []
     partial: list[tuple[float, Move]] = []
     for move in moves:
@@ -149,14 +153,15 @@ def _figures(finding: Finding | None) -> str:
     return finding.figures() or finding.detail
 
 
-def _moves(job: Job, rules: RuleSet) -> Iterator[Move]:
+def _moves(job: Job, rule: str, rules: RuleSet) -> Iterator[Move]:
     for index, circuit in enumerate(job.circuits):
         for make in (_device_moves, _cable_moves, _route_moves):
             yield from make(job, index, circuit, rules)
     yield from _charge_point_moves(job)
     yield from _protection_moves(job)
     yield from _supply_moves(job, rules)
-    yield from _own_board_moves(job)
+    if rule in MENDED_BY_AN_OWN_BOARD:
+        yield from _own_board_moves(job)
 
 
 def _device_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
