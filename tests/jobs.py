@@ -76,3 +76,20 @@ def finding(rule: str, name: str = DEVICE_IN_UNIT, changes: dict[str, Any] | Non
     if len(found) != 1:
         raise AssertionError(f"{len(found)} findings of {rule}")
     return found[0]
+
+
+# The guided test of a clamp that turned the car down as it must: 44 A of the house leave 16 of 60 for the car.
+PROOF = {
+    "limit_set_a": 60.0,
+    "arrow_with_current": "yes",
+    "round_line_only": "yes",
+    "wire_pair": "blue pair, the other left for the network",
+    "known_load_a": 40.0,
+    "shown_without_a": 4.0,
+    "shown_with_a": 44.0,
+    "offered_without_a": 32.0,
+    "offered_with_a": 16.0,
+    "follows_s": 3.0,
+    "tested_by": "R. Quillfeather",
+    "tested_at": "2026-11-18T14:00:00Z",
+}

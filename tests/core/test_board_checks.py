@@ -12,7 +12,7 @@ from fulmen.core.findings.finding import Stage, Verdict
 from fulmen.core.materials.materials import materials
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.reference.cable_catalogue import cable_of
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, evaluation, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, PROOF, RULES, THREE_PHASE, evaluation, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 FOUND = {"boards.1.fitted_with_this_job": False, "circuits.0.fitted_with_this_job": False}
@@ -132,7 +132,10 @@ def layout_words(whole: Any) -> list[str]:
 
 class Clamps(unittest.TestCase):
     def test_every_unit_behind_a_limit_must_follow_its_clamp(self) -> None:
-        own = {"charge_points.1.current_clamp": "no", "supply.load_limit_proven": "yes"}
+        own = {
+            "charge_points.1.current_clamp": "no",
+            "charge_points.0.clamp_proof": PROOF | {"known_load_a": 46.0, "shown_with_a": 50.0, "offered_with_a": 10.0},
+        }
         for limit in ("supply.load_limit_a", "circuits.0.load_limit_a"):
             found = {one.key: one.verdict for one in evaluation(THREE_PHASE, own | {limit: 60.0}).findings}
             circuits = [circuit.id for circuit in job(THREE_PHASE).circuits[1:]]

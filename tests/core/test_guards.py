@@ -64,7 +64,7 @@ INSTALLATIONS: tuple[tuple[str, list[str], str, list[str], dict[str, Verdict]], 
      "the RCD in the unit, behind the 80 A Type A 30 mA RCCB in front of RCD side, Consumer unit", ["house-rcd", "ev"],
      {"own_rcd": MEETS, "rcd_at_board": MEETS}),
     (THREE_RCDS, ["80 A fuse", "100 A switch", "A 30 mA", "B40", "A 30 mA", "open PEN", "A 30 mA", "6 mA DC"],
-     "the 63 A Type A 30 mA RCCB in RCD box", ["house-rcd", "box-rccb"], {"own_rcd": MEETS, "rcd_at_board": MEETS}),
+     "the 63 A Type A 30 mA RCCB in RCD box", ["house-rcd", "box-rccb", "charge-point"], {"own_rcd": MEETS, "rcd_at_board": MEETS}),
 )  # fmt: skip
 
 

@@ -12,6 +12,7 @@ from fulmen.core.demand.ways_out import ways_out
 from fulmen.core.electrical import (
     cable_fixing,
     cable_rating,
+    control_pilot,
     electrode,
     fault_energy,
     fault_loop,
@@ -33,7 +34,7 @@ from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import Table, table, table_keys
 from fulmen.core.simulations.pen_bench import presets, run_bench
 from fulmen.core.simulations.supply_day import supply_day
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, RULES, TT, TWO_BEHIND_ONE, job
+from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, PROOF, RULES, TT, TWO_BEHIND_ONE, job
 
 ROUTE = "circuits.0.route"
 TWIN = {
@@ -71,8 +72,11 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (TT, {"supply.electrode_design_ohm": 480.0, "supply.ze_enquiry_ohm": None, "readings": []}),
     (TT, FALL),
     (TT, {"readings": [EARTH_READ | {"subject": "origin", "value": 1.05}]}),
+    *((TT, {"readings": [EARTH_READ | {"step": "rcd_five", "subject": "origin", "value": ms}]}) for ms in (55.0, 145.0)),
+    (TT, {"readings": [EARTH_READ | {"step": "earth_open", "value": 95.0}, EARTH_READ | {"step": "connector_earth", "value": 0.095}]}),
     (DEVICE_IN_UNIT, {**ISLAND, "readings": [EARTH_READ, EARTH_READ | {"step": "zs", "value": 30.0}]}),
     (DEVICE_IN_UNIT, TWIN),
+    (DEVICE_IN_UNIT, {"supply.load_limit_a": 60.0, "charge_points.0.current_clamp": "yes", "charge_points.0.clamp_proof": PROOF | {"shown_with_a": 53.0, "offered_with_a": 7.0}}),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "supply.electrode_design_ohm": 0.5}),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.separation_m": 2.6}),
     (DEVICE_IN_UNIT, {f"{ROUTE}.2.bend_radius_mm": 200.0, f"{ROUTE}.2.hazards": ["data_cables"], f"{ROUTE}.2.clearance_mm": 60.0}),
@@ -219,6 +223,11 @@ FUNCTIONS: dict[str, Callable[[str, float], object]] = {
     "cs": lambda column, row: [_laid(**IN_GROUND, soil_km_per_w=row), _laid(**IN_GROUND, soil_km_per_w=row, in_duct=True)],
     "gg_fuse": lambda column, row: _fuse(row),
     "let_through": lambda column, row: fault_energy.let_through_a2s(column[0], float(column.split(".")[1]), row),
+    "pilot_states": lambda column, row: [control_pilot.pilot_volts(state) for state in control_pilot.PilotState],
+    "pilot_duty": lambda column, row: [
+        *(control_pilot.offered_a(percent / 4) for percent in range(400)), control_pilot.duty_of(32.0), control_pilot.duty_of(63.0)
+    ],
+    "proximity": lambda column, row: [control_pilot.coded_a(float(ohm)) for ohm in range(80, 1800)],
     "rods_in_line": lambda column, row: electrode.rods_in_line_ohm(30.0, int(row), 2.4, 100.0),
     "soil_temperature": lambda column, row: [soil.resistivity_at(row), soil.resistivity_at(row + 0.5)],
     "volt_drop": lambda column, row: volt_drop.millivolts_per_a_m(column.split(".")[0], row, 1 if column.endswith(".2") else 3),
@@ -227,6 +236,7 @@ READERS = (
     cable_catalogue,
     cable_rating,
     cable_fixing,
+    control_pilot,
     electrode,
     fault_energy,
     fault_loop,

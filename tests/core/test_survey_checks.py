@@ -6,7 +6,7 @@ from typing import Any
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.load import LoadKind
 from fulmen.core.verification.certificate_gaps import comments_on_existing
-from tests.jobs import DEVICE_IN_UNIT, evaluation, finding, job
+from tests.jobs import DEVICE_IN_UNIT, PROOF, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 POINT = "charge_points.0."
@@ -46,9 +46,8 @@ SURVEYED: list[tuple[str, dict[str, Any], Verdict]] = [
     ("own_land", {"site.parking_on_own_land": "no"}, CALL),
     ("own_land", {"site.parking_on_own_land": "yes"}, MEETS),
     ("danger_left", {"defects": [DANGER]}, CALL),
-    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes", "supply.load_limit_proven": "yes"}, MEETS),
+    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes", f"{POINT}clamp_proof": PROOF}, MEETS),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes"}, NEEDS),
-    ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes", "supply.load_limit_proven": "no"}, NEEDS),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "no"}, SHORT),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "not_seen"}, NEEDS),
     ("load_clamp", {"circuits.0.load_limit_a": 40.0, f"{POINT}current_clamp": "no"}, SHORT),

@@ -422,3 +422,26 @@ def _at(value: Any, path: list[Any]) -> Any:
     for part in path:
         value = value[part]
     return value
+
+
+class FromVersion3(unittest.TestCase):
+    def test_a_tap_proves_no_limit_any_more(self) -> None:
+        old = job(DEVICE_IN_UNIT).model_dump(mode="json") | {"schema_version": 3}
+        old["supply"] |= {"load_limit_proven": "yes", "load_limit_a": 60.0}
+        old["charge_points"][0]["current_clamp"] = "yes"
+        old["known_how"] = {"supply.load_limit_proven": "told"}
+        read = parse_job(old)
+        self.assertEqual((read.known_how, read.charge_points[0].clamp_proof), ({}, None))
+        found = {one.rule: one.verdict for one in evaluate(read, RULES).findings}
+        self.assertEqual(found["load_clamp"], Verdict.NEEDS)
+
+    def test_readings_of_before_stand_for_the_steps_they_were_taken_for(self) -> None:
+        old = job(DEVICE_IN_UNIT).model_dump(mode="json") | {"schema_version": 3}
+        common = {"taken_by": "R. Quillfeather", "taken_at": "2026-11-18T10:00:00Z", "instrument": "Tester 4"}
+        old["readings"] = [
+            {"step": "fault_current", "subject": "origin", "outcome": "measured", "value": 1.2, **common},
+            {"step": "charge_point_states", "subject": "ev", "outcome": "right", **common},
+        ]
+        met = {one.step.value for one in evaluate(parse_job(old), RULES).steps if one.met}
+        self.assertLessEqual({"fault_current_neutral", "fault_current_earth", "pilot_a", "pilot_c", "earth_open"}, met)
+        self.assertFalse({"pilot_d", "diode", "pilot_duty"} & met, "what it did not say was looked at is asked for")

@@ -96,9 +96,9 @@ class Recipes(unittest.TestCase):
 
     def test_add_a_test_step(self) -> None:
         self.assertEqual(follow("Add a test step", self.copy), 3)
-        reading = {"step": "surge_indicator", "subject": "origin", "outcome": "right", "taken_by": "R. Quillfeather", "taken_at": "2026-11-24T10:00:00Z"}  # fmt: skip
+        reading = {"step": "earth_label", "subject": "origin", "outcome": "right", "taken_by": "R. Quillfeather", "taken_at": "2026-11-24T10:00:00Z"}  # fmt: skip
         found = self.designed(readings=[reading])
-        self.assertEqual(found["reading_surge_indicator/origin"]["verdict"], "meets")
+        self.assertEqual(found["reading_earth_label/origin"]["verdict"], "meets")
         self.passes("test_register", "test_readings", "test_upgrades", "test_evaluate")
 
     def test_add_a_survey_fact_with_its_finding(self) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.checks.common import keeps_weather_out
 from fulmen.core.checks.earth_separation import arrives_armoured
+from fulmen.core.checks.load_clamp import load_clamp_finding
 from fulmen.core.checks.residual_current import before_unit, own_rcds, unread_rccb
 from fulmen.core.circuit.margins import terminals_margin
 from fulmen.core.circuit.run_figures import Case
@@ -177,12 +178,8 @@ def _follows_clamp(case: Case) -> Finding | None:
     if all(limit_a is None for limit_a in limits):
         return None
     asked, clamp = _about(LOAD_CLAMP, case), case.run.charge_point.current_clamp
-    if clamp is Seen.YES and case.job.supply.load_limit_proven is Seen.YES:
-        return asked.meets("Clamp fitted, limit set, and the car was seen to turn down.")
     if clamp is Seen.YES:
-        return asked.needs_reading(
-            "Fit the clamp round the line tail only, arrow with the current; set the limit, and see the car turn down."
-        )
+        return load_clamp_finding(asked, case, min(one for one in limits if one is not None))
     if clamp is Seen.NO:
         remedy = "Use a unit that takes a clamp, turn it down instead, or ask for a bigger fuse."
         return asked.falls_short("The unit takes no clamp, so nothing holds the limit.", remedy=remedy)

@@ -18,6 +18,7 @@ from fulmen.core.model.tails import TailsStretch
 from fulmen.core.reference.rule_set import RuleSet
 
 ORIGIN = "origin"
+FAULT_CURRENTS = (StepKey.FAULT_CURRENT_NEUTRAL, StepKey.FAULT_CURRENT_EARTH, StepKey.FAULT_CURRENT)
 
 
 @dataclass(frozen=True)
@@ -104,10 +105,11 @@ def declared_ze_ohm(job: Job, rules: RuleSet) -> float:
 
 
 def fault_current(job: Job, rules: RuleSet) -> SourcedFigure:
-    """Prospective fault current at the origin [kA]: as measured, else by enquiry, else as declared."""
-    reading = measured(job, StepKey.FAULT_CURRENT, ORIGIN)
-    if reading is not None:
-        return SourcedFigure(reading, "measured", measured=True)
+    """Prospective fault current at the origin [kA]: the larger of those measured, else by enquiry, else as declared."""
+    # An electrode's few amperes show as 0.00 kA: that is no figure to reckon with.
+    read = [one for step in FAULT_CURRENTS if (one := measured(job, step, ORIGIN))]
+    if read:
+        return SourcedFigure(max(read), "measured", measured=True)
     if job.supply.pscc_enquiry_ka is not None:
         return SourcedFigure(job.supply.pscc_enquiry_ka, "by enquiry", measured=False)
     return SourcedFigure(rules.value("declared_pscc_ka"), "declared maximum", measured=False, declared=True)
@@ -129,7 +131,8 @@ def neutral_loop_ohm(job: Job, rules: RuleSet) -> float:
     and the declared TN-C-S loop, which returns by the neutral, is taken.
     """
     known = fault_current(job, rules)
-    from_level = rules.value("u0_v") / (known.value * 1000)
+    to_neutral_ka = measured(job, StepKey.FAULT_CURRENT_NEUTRAL, ORIGIN) or known.value
+    from_level = rules.value("u0_v") / (to_neutral_ka * 1000)
     if job.supply.earthing is not Earthing.TT:
         return max(from_level, external_loop(job, rules).value)
     return max(from_level, rules.value("declared_ze_tn_c_s_ohm")) if known.declared else from_level

@@ -79,7 +79,7 @@ def check_structure(job: Job) -> None:
     Raises:
         JobFileError: a repeated, unknown or circular reference; it names the field.
     """
-    problems = [*_repeated_ids(job), *_unknown_references(job)]
+    problems = [*_repeated_ids(job), *_repeated_instruments(job), *_unknown_references(job)]
     problems = problems or _loops(job) or _tails_references(job)
     if problems:
         raise JobFileError(problems)
@@ -92,6 +92,15 @@ def _repeated_ids(job: Job) -> list[InputError]:
             problems.append(InputError(f"{field}.id", f"The name “{name}” is used twice."))
         seen.add(name)
     return problems
+
+
+def _repeated_instruments(job: Job) -> list[InputError]:
+    names = [one.name for one in job.testing.instruments]
+    return [
+        InputError(f"testing.instruments.{place}.name", f"There is another instrument “{name}”.")
+        for place, name in enumerate(names)
+        if name in names[:place]
+    ]
 
 
 def _named_parts(job: Job) -> Iterator[tuple[str, str]]:

@@ -43,6 +43,7 @@ class Topic(StrEnum):
     OPERATOR = "operator"
     READING = "reading"
     AGREEMENT = "agreement"
+    CLAMP = "clamp"
 
 
 WaitsFor = Literal["fact", "reading"]

@@ -15,6 +15,7 @@ from fulmen.core.model.day import Season
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.guards import DeviceKind, GuardKind, OpenPenSensing
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
+from fulmen.core.model.instruments import Function
 from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import DemandMethod, LoadKind
@@ -26,6 +27,7 @@ from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKin
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import BondedService, ConductorProtection, CutOutCondition, Earthing, MeterKind, TnsSchool
 from fulmen.core.model.tails import TailsEnd
+from fulmen.core.model.testing import LoopSchool, RcdSchool
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
 WORDS: dict[type[Enum], dict[str, str]] = {
@@ -285,6 +287,27 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Outcome.RIGHT: "right",
         Outcome.WRONG: "wrong",
         Outcome.COULD_NOT_TEST: "could not test",
+        Outcome.NOT_APPLICABLE: "not applicable",
+    },
+    Function: {
+        Function.VOLTAGE: "voltage",
+        Function.CONTINUITY: "continuity",
+        Function.INSULATION: "insulation",
+        Function.ELECTRODE: "earth electrode",
+        Function.LOOP: "loop and fault current",
+        Function.RCD: "RCD times",
+        Function.DIRECT_RESIDUAL: "6 mA DC",
+        Function.PHASE_SEQUENCE: "phase sequence",
+        Function.VEHICLE: "pilot, as a vehicle",
+        Function.CURRENT: "current, by clamp",
+    },
+    LoopSchool: {
+        LoopSchool.SHARE: "80 % of the limit, as conductors are cold",
+        LoopSchool.BY_TEMPERATURE: "the limit less what the conductors rise by",
+    },
+    RcdSchool: {
+        RcdSchool.ONE: "one test at the rated current",
+        RcdSchool.TWELVE: "½×, 1× and 5×, both half-waves, every form of current",
     },
     InspectionOutcome: {
         InspectionOutcome.GOOD: "good",

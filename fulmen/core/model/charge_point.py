@@ -9,6 +9,7 @@ from pydantic import Field
 
 from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, IpCode, Line, Part
+from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.guards import OpenPenDevice, Rcd, RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import DataWay
@@ -70,6 +71,7 @@ class ChargePoint(ChargePointFacts):
     hangs_outdoors: bool | None = None
     connector_height_m: HeightM | None = None
     arrangement: Arrangement = Arrangement()
+    clamp_proof: ClampProof | None = None
 
     @property
     def phase_count(self) -> Literal[1, 3]:

@@ -16,14 +16,16 @@ from fulmen.core.model.day import ChargingDay
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.defects import Defect
 from fulmen.core.model.inspections import Inspection, InspectionItem
+from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.load import Load
 from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
+from fulmen.core.model.testing import Testing
 
-SCHEMA_VERSION: Literal[3] = 3
+SCHEMA_VERSION: Literal[4] = 4
 
 
 FieldPath = Annotated[str, Field(pattern=r"^[a-z0-9_]+(\.[a-z0-9_]+){0,8}$", max_length=120)]
@@ -35,7 +37,7 @@ class Job(Part):
     `known_how` says of a fact, by its path, how it is known, where that is told.
     """
 
-    schema_version: Literal[3] = SCHEMA_VERSION
+    schema_version: Literal[4] = SCHEMA_VERSION
     rule_set: Line = "bs7671_2018_a3_2024"
     title: Annotated[Text, Field(min_length=1, max_length=120)]
     reference: Line = ""
@@ -51,6 +53,7 @@ class Job(Part):
     defects: tuple[Defect, ...] = Field(default=(), max_length=60)
     letters: tuple[Letter, ...] = Field(default=(), max_length=200)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=100)
+    testing: Testing = Testing()
     readings: tuple[Reading, ...] = Field(default=(), max_length=2000)
     inspections: tuple[Inspection, ...] = Field(default=(), max_length=40)
     certificate: Particulars = Particulars()
@@ -61,6 +64,14 @@ class Job(Part):
             if entry.step is step and entry.subject == subject:
                 return entry
         return None
+
+    def readings_of(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
+        """Every reading of this step, the first one first."""
+        return tuple(one for one in self.readings if one.step is step and one.subject == subject)
+
+    def instrument(self, name: str) -> Instrument | None:
+        """The instrument of this name in the register."""
+        return next((one for one in self.testing.instruments if one.name == name), None)
 
     def inspection(self, item: InspectionItem) -> Inspection | None:
         """What was found under this heading of the schedule of inspections."""

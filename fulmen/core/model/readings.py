@@ -8,29 +8,77 @@ from typing import Annotated
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from fulmen.core.model.base import Id, Line, Moment, Name, Part, number
+from fulmen.core.model.base import Id, Line, Moment, Name, Part, PhotoRef, number
 
 
 class StepKey(StrEnum):
-    """The steps of the test sequence, in the order of Part 6."""
+    """The steps of the test sequence, in the order of Part 6; `verification/steps.toml` says what each is."""
 
+    ISOLATED = "isolated"
+    LEADS_NULLED = "leads_nulled"
+    EARTHING_CONDUCTOR = "earthing_conductor"
     MAIN_BONDING = "main_bonding"
     R1_R2 = "r1_r2"
+    R2 = "r2"
     R1_RN = "r1_rn"
-    IR_LIVE_EARTH = "ir_live_earth"
     IR_LINE_NEUTRAL = "ir_line_neutral"
+    IR_LINE_LINE = "ir_line_line"
+    IR_LIVE_EARTH = "ir_live_earth"
+    IR_LINE_EARTH = "ir_line_earth"
+    IR_NEUTRAL_EARTH = "ir_neutral_earth"
+    IR_EARTHS = "ir_earths"
     POLARITY_DEAD = "polarity_dead"
     ELECTRODE = "electrode"
+    SAFE_TO_ENERGISE = "safe_to_energise"
     POLARITY_LIVE = "polarity_live"
     ZE = "ze"
+    FAULT_CURRENT_NEUTRAL = "fault_current_neutral"
+    FAULT_CURRENT_EARTH = "fault_current_earth"
     FAULT_CURRENT = "fault_current"
+    CHARGE_NOW = "charge_now"
+    ZS_CABLE = "zs_cable"
     ZS = "zs"
     RCD_TRIP = "rcd_trip"
+    RCD_FIVE = "rcd_five"
+    RCD_HALF_AC_0 = "rcd_half_ac_0"
+    RCD_HALF_AC_180 = "rcd_half_ac_180"
+    RCD_AC_0 = "rcd_ac_0"
+    RCD_AC_180 = "rcd_ac_180"
+    RCD_FIVE_AC_0 = "rcd_five_ac_0"
+    RCD_FIVE_AC_180 = "rcd_five_ac_180"
+    RCD_HALF_PULSE_0 = "rcd_half_pulse_0"
+    RCD_HALF_PULSE_180 = "rcd_half_pulse_180"
+    RCD_PULSE_0 = "rcd_pulse_0"
+    RCD_PULSE_180 = "rcd_pulse_180"
+    RCD_FIVE_PULSE_0 = "rcd_five_pulse_0"
+    RCD_FIVE_PULSE_180 = "rcd_five_pulse_180"
+    RCD_SMOOTH_PLUS = "rcd_smooth_plus"
+    RCD_SMOOTH_MINUS = "rcd_smooth_minus"
     RCD_ORIGIN_TRIP = "rcd_origin_trip"
     PHASE_SEQUENCE = "phase_sequence"
     RCD_BUTTON = "rcd_button"
     DC_DETECTION = "dc_detection"
+    OPEN_PEN_TEST = "open_pen_test"
+    SURGE_INDICATOR = "surge_indicator"
+    SWITCHING = "switching"
+    CONNECTOR_EARTH = "connector_earth"
+    PROXIMITY = "proximity"
+    PILOT_A = "pilot_a"
+    PILOT_B = "pilot_b"
+    PILOT_DUTY = "pilot_duty"
+    PILOT_C = "pilot_c"
+    PILOT_D = "pilot_d"
+    CONNECTOR_LOCK = "connector_lock"
+    PILOT_SHORTED = "pilot_shorted"
+    EARTH_OPEN = "earth_open"
+    DIODE = "diode"
+    RESET = "reset"
     CHARGE_POINT_STATES = "charge_point_states"
+
+
+AT_THE_SUPPLY = (StepKey.ZE, StepKey.FAULT_CURRENT_NEUTRAL, StepKey.FAULT_CURRENT_EARTH, StepKey.FAULT_CURRENT)
+# A reading of one of these was taken with the circuit on, or says that it was switched on.
+ENERGISED = frozenset(tuple(StepKey)[list(StepKey).index(StepKey.SAFE_TO_ENERGISE) :]) - frozenset(AT_THE_SUPPLY)
 
 
 class Outcome(StrEnum):
@@ -41,13 +89,15 @@ class Outcome(StrEnum):
     RIGHT = "right"
     WRONG = "wrong"
     COULD_NOT_TEST = "could_not_test"
+    NOT_APPLICABLE = "not_applicable"
 
 
 class Reading(Part):
     """One test result.
 
     `value` is in the unit of its step (ohm, megohm, kiloampere, millisecond). `over_range` keeps the top
-    of the instrument's range as the value: ">999 MΩ" is 999, over range.
+    of the instrument's range as the value: ">999 MΩ" is 999, over range. `instrument` is its name in the job's
+    register; `again_because` says why a step was taken again, `photo` shows the display.
     """
 
     step: StepKey
@@ -58,6 +108,8 @@ class Reading(Part):
     instrument: Line = ""
     test_voltage_v: Annotated[int, Field(strict=True, ge=50, le=1000)] | None = None
     temperature_c: Annotated[float, number(-25, 60)] | None = None
+    again_because: Line = ""
+    photo: PhotoRef = ""
     taken_by: Name
     taken_at: Moment
 
@@ -68,8 +120,8 @@ class Reading(Part):
             raise PydanticCustomError(
                 "reading_value", "value: a measured step needs its figure, any other step takes none"
             )
-        if self.outcome is Outcome.COULD_NOT_TEST and len(self.reason) < 3:
-            raise PydanticCustomError("reading_reason", "reason: say why the step could not be tested")
+        if self.outcome in (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE) and len(self.reason) < 3:
+            raise PydanticCustomError("reading_reason", "reason: say why the step was not tested")
         if self.taken_at.tzinfo is None:
             raise PydanticCustomError("reading_time", "taken_at: give the time with its offset from UTC")
         return self

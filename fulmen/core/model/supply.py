@@ -69,7 +69,6 @@ class Supply(Part):
     """The supply from the network operator's cut-out to the first board.
 
     `incoming_metal` are the metal services and structures that come in, null until somebody looked.
-    `load_limit_proven` says whether its clamp is fitted, set and was seen to turn the car down.
     `insulated_to_rcds` says whether all between the cut-out and the first RCDs is in double or reinforced insulation.
     """
 
@@ -93,7 +92,6 @@ class Supply(Part):
     ze_enquiry_ohm: LoopOhm | None = None
     pscc_enquiry_ka: FaultKa | None = None
     maximum_demand_a: LoadA | None = None
-    load_limit_proven: Seen = Seen.NOT_SEEN
     load_limit_a: Annotated[float, number(20, 100)] | None = None
     tails: tuple[TailsStretch, ...] = Field(default=(), max_length=12)
     earth_terminal: Seen = Seen.NOT_SEEN

@@ -10,7 +10,6 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome
 from fulmen.core.model.run import main_switch, main_switch_field
 from fulmen.core.model.site import CarPlace
 from fulmen.core.verification.sequence import Step
@@ -73,7 +72,7 @@ def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
             stage=step.stage.value,
         )
         for step in steps
-        if step.required and (step.reading is None or step.reading.outcome is Outcome.COULD_NOT_TEST)
+        if step.required and not step.met and not (step.waivable and step.reading is not None)
     ]
 
 

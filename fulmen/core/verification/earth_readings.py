@@ -6,10 +6,10 @@ from fulmen.core.circuit.origin import ORIGIN, car_electrode, measured
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding, Stage, WorkingLine
 from fulmen.core.findings.question import ask
-from fulmen.core.findings.rules.readings import EARTHS_APART, ELECTRODE_ALONE
+from fulmen.core.findings.rules.readings import AGREE_ELECTRODE_FORECAST, EARTHS_APART, ELECTRODE_ALONE
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.steps import has_car_electrode
+from fulmen.core.verification.step_applies import has_car_electrode
 
 WHERE_JOINED = (
     "Look where armour, a bracket, a data cable's screen, a pipe or a neighbour's earth joins them, part them, and "
@@ -19,7 +19,9 @@ WHERE_JOINED = (
 
 def earth_findings(case: Case) -> list[Finding]:
     """Every finding about earth readings of one run."""
-    found = [_earths_apart(case), *(_electrode_alone(case, subject) for subject in (ORIGIN, case.subject))]
+    found = [_earths_apart(case)]
+    for subject in (ORIGIN, case.subject):
+        found += [_electrode_alone(case, subject), _as_forecast(case, subject)]
     return [one for one in found if one is not None]
 
 
@@ -70,3 +72,19 @@ def _electrode_alone(case: Case, subject: str) -> Finding | None:
         "steel in concrete, a neighbour's earth). Was everything else off? Say what it is, and that it stays."
     )
     return asked.your_call(detail, basis={"step": step, "value": round(value, 2)})
+
+
+def _as_forecast(case: Case, subject: str) -> Finding | None:
+    """An electrode far from what was reckoned with: the ground, the rod or the test is another."""
+    supply_ohm = case.job.supply.electrode_design_ohm
+    forecast_ohm = supply_ohm if subject == ORIGIN else None if case.to_loads else case.arrangement.electrode_design_ohm
+    value = measured(case.job, StepKey.ELECTRODE, subject)
+    if value is None or forecast_ohm is None:
+        return None
+    factor = case.rules.value("electrode_forecast_factor")
+    asked = ask(AGREE_ELECTRODE_FORECAST, case.rules, subject)
+    detail = f"Read {value:g} Ω, reckoned with {forecast_ohm:g} Ω."
+    if forecast_ohm / factor <= value <= forecast_ohm * factor:
+        return asked.meets(detail)
+    why = "Lower: something in parallel, or wet ground. Higher: dry or made-up ground, or the spikes too near."
+    return asked.your_call(f"{detail} {why}", basis={"value": value, "forecast_ohm": forecast_ohm})

@@ -15,11 +15,12 @@ from fulmen.core.reference.rule_set import RuleSet
 
 @dataclass(frozen=True)
 class Band:
-    """Where a reading is expected, and the sum that says so."""
+    """Where a reading is expected, and the sum that says so; `about` is what the band was laid about."""
 
     low: float
     high: float
     source: str
+    about: float = 0.0
 
     def holds(self, value: float) -> bool:
         """Whether a reading lies in the band, its ends included."""
@@ -36,7 +37,7 @@ def band_around(value: float, rules: RuleSet, source: str, low: float | None = N
     allowed = max(rules.value("agreement_ohm"), rules.value("agreement_share") * value)
     floor = value if low is None else low
     allowed_below = max(rules.value("agreement_ohm"), rules.value("agreement_share") * floor)
-    return Band(round(max(0.0, floor - allowed_below), 6), round(value + allowed, 6), source)
+    return Band(round(max(0.0, floor - allowed_below), 6), round(value + allowed, 6), source, value)
 
 
 def r1_r2_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | None) -> Band:
@@ -58,6 +59,15 @@ def r1_rn_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | Non
     factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
     sizes = _in_turn(f"{one.cable.csa_mm2:g}" for one in figures.sections)
     return band_around(2 * figures.laid.r1_ohm * factor, rules, f"{figures.laid.cable_m:.1f} m of {sizes} mm²")
+
+
+def r2_band(figures: CircuitFigures, rules: RuleSet, conductor_c: float | None) -> Band:
+    """Where R2 by the long lead should lie; armour beside the core may lower it."""
+    factor = 1.0 if conductor_c is None else temperature_factor(conductor_c)
+    least_ohm = figures.laid.least_r2_ohm * factor
+    low = least_ohm if figures.laid.least_r2_ohm < figures.laid.r2_ohm else None
+    source = f"{figures.laid.cable_m:.1f} m of {_size(figures)} mm²"
+    return band_around(figures.laid.r2_ohm * factor, rules, source, low)
 
 
 def zs_band(ze_ohm: float, r1_r2_ohm: float, rules: RuleSet, source: str) -> Band:

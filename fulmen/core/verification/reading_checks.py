@@ -5,10 +5,12 @@ from __future__ import annotations
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, Question, ask
 from fulmen.core.findings.rules.readings import READINGS
-from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.model.instruments import Function
+from fulmen.core.model.readings import Outcome, Reading
 from fulmen.core.verification.sequence import Step
 
 AGAIN = "Find out why and test again."
+NOT_TESTED = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
 
 
 def reading_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
@@ -24,14 +26,12 @@ def _judge(step: Step, edition: Edition) -> Finding | None:
     asked = ask(READINGS[step.step], edition, step.subject, step=step.title)
     asked = asked.shown_at(step.stage, named=step.names_circuit)
     if reading.outcome is Outcome.RIGHT:
-        return asked.meets("Right.")
+        signed = f"Signed by {reading.taken_by}, {reading.taken_at:%-d %B, %H:%M}." if step.kind == "hold" else "Right."
+        return asked.meets(signed)
     if reading.outcome is Outcome.WRONG:
         return asked.falls_short(f"Found wrong. {reading.reason}".strip(), remedy="Put it right and test again.")
-    if reading.outcome is Outcome.COULD_NOT_TEST:
-        detail = f"Could not test: {reading.reason}"
-        if step.required:
-            return asked.needs_reading(detail, stage=step.stage)
-        return asked.your_call(f"{detail}. A limitation: say who accepts it.", basis={"could_not_test": True})
+    if reading.outcome in NOT_TESTED:
+        return _not_tested(asked, step, reading)
     assert reading.value is not None
     voltage = _at_voltage(asked, step, reading, edition)
     if voltage is not None:
@@ -41,9 +41,20 @@ def _judge(step: Step, edition: Edition) -> Finding | None:
     return _figure(asked, step, reading.value)
 
 
+def _not_tested(asked: Question, step: Step, reading: Reading) -> Finding:
+    """A limitation is the tester's to explain where a step may be left out, and no answer where it may not."""
+    said = "Could not test" if reading.outcome is Outcome.COULD_NOT_TEST else "Not applicable"
+    detail = f"{said}: {reading.reason}"
+    if step.stood_for:
+        return asked.meets(f"{detail}. Another reading stands for it.")
+    if step.required and not step.waivable:
+        return asked.needs_reading(detail, stage=step.stage)
+    return asked.your_call(f"{detail}. A limitation: say who accepts it.", basis={"not_tested": reading.outcome})
+
+
 def _at_voltage(asked: Question, step: Step, reading: Reading, edition: Edition) -> Finding | None:
     """Insulation counts at its test voltage; half of it where electronics or surge protection stay connected."""
-    if step.step not in (StepKey.IR_LIVE_EARTH, StepKey.IR_LINE_NEUTRAL):
+    if step.function is not Function.INSULATION:
         return None
     volts, full_v, half_v = (
         reading.test_voltage_v,

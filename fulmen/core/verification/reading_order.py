@@ -7,19 +7,54 @@ from datetime import date, datetime
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.findings.finding import Finding, Stage
 from fulmen.core.findings.question import Edition, ask
-from fulmen.core.findings.rules.readings import READING_ORDER
+from fulmen.core.findings.rules.readings import HOLDS_SIGNED, READING_ORDER
 from fulmen.core.findings.words import word
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.job import Job
+from fulmen.core.model.readings import ENERGISED, Outcome, StepKey
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps import definition_of, definitions
+
+LEFT_OUT = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
 
 
 def order_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
     """For every circuit that was tested live: whether it had been tested dead by then."""
     circuits = dict.fromkeys(step.subject for step in steps if step.subject != ORIGIN)
     found = [_dead_first(job, [one for one in steps if one.subject == circuit], edition) for circuit in circuits]
-    return [one for one in found if one is not None]
+    return [one for one in (_holds(job, edition), *found) if one is not None]
+
+
+# What nobody does before a hold is signed: each with the readings that show that it was done.
+HOLDS = (
+    (StepKey.ISOLATED, frozenset(one.key for one in definitions() if one.stage is Stage.DEAD and one.rank > 0)),
+    (StepKey.SAFE_TO_ENERGISE, ENERGISED - {StepKey.SAFE_TO_ENERGISE, StepKey.POLARITY_LIVE}),
+)
+
+
+def _holds(job: Job, edition: Edition) -> Finding | None:
+    """Whether each hold was signed before the first reading past it."""
+    asked, late = ask(HOLDS_SIGNED, edition, ORIGIN), []
+    begun = False
+    for hold, past in HOLDS:
+        first = min(
+            (one.taken_at for one in job.readings if one.step in past and one.outcome not in LEFT_OUT), default=None
+        )
+        if first is None:
+            continue
+        begun = True
+        signed = [one for one in job.readings if one.step is hold and one.outcome is Outcome.RIGHT]
+        if not signed:
+            stage = definition_of(hold).stage
+            return asked.needs_reading(f"Not signed: {definition_of(hold).title}.", stage=stage)
+        if min(one.taken_at for one in signed) > first:
+            late.append(hold)
+    if not late:
+        return asked.meets("Each before the first reading past it.") if begun else None
+    titles = ", ".join(definition_of(hold).title for hold in late)
+    detail = f"{titles}: signed after readings that it holds back. Say how that was known then."
+    return asked.your_call(detail, basis={"holds": tuple(late)})
 
 
 def _dead_first(job: Job, steps: list[Step], edition: Edition) -> Finding | None:

@@ -4,53 +4,76 @@ from __future__ import annotations
 
 from fulmen.core.checks.residual_current import own_rcds
 from fulmen.core.circuit.guards import PlacedGuard
-from fulmen.core.circuit.origin import ORIGIN, measured
+from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Stage, Verdict
 from fulmen.core.model.base import Part
-from fulmen.core.model.readings import Reading, StepKey
-from fulmen.core.verification.expected_bands import Band, r1_r2_band, r1_rn_band, zs_band
+from fulmen.core.model.instruments import Function
+from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.verification.expected_readings import expected_band
+from fulmen.core.verification.step_applies import applies, has_car_electrode, tested_rcds
 from fulmen.core.verification.step_limits import step_limit
-from fulmen.core.verification.steps import (
-    DEFINITIONS,
-    WHERE_WORDS,
-    Kind,
-    StepDefinition,
-    Where,
-    has_car_electrode,
-    tested_rcds,
-)
+from fulmen.core.verification.steps import MET_BY, WHERE_WORDS, Kind, StepDefinition, Where, definitions
 
 # What a sub-main is tested for besides the final circuit.
 SUB_MAIN_STEPS = {
     StepKey.R1_R2,
+    StepKey.R2,
     StepKey.IR_LIVE_EARTH,
+    StepKey.IR_LINE_EARTH,
+    StepKey.IR_NEUTRAL_EARTH,
     StepKey.IR_LINE_NEUTRAL,
+    StepKey.IR_LINE_LINE,
     StepKey.POLARITY_DEAD,
     StepKey.ZS,
 }
-# What a circuit of sockets or lights is tested for.
-LOAD_STEPS = SUB_MAIN_STEPS | {StepKey.R1_RN, StepKey.RCD_TRIP, StepKey.RCD_BUTTON}
-BETWEEN_LINES = " Each line to neutral, and line to line."
+# What a circuit of sockets or lights is tested for, besides the RCD before it.
+LOAD_STEPS = SUB_MAIN_STEPS | {StepKey.R1_RN}
 LOAD_TITLES = {StepKey.ZS: "Loop at its farthest point, Zs"}
 SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
+# Where nothing but the cable is there yet, no adapter is used.
+NO_ADAPTER = (("L", "line"), ("N", "neutral"), ("E", "earth"))
+
+
+class Lead(Part):
+    """One lead: the instrument's jack and the terminal that it goes to."""
+
+    jack: str
+    terminal: str
 
 
 class Step(Part):
-    """One step of one job's sequence, with what is expected, what limits it, and the reading that counts."""
+    """One step of one job's sequence, with what is expected, what limits it, and the reading that counts.
+
+    `met` says whether it was tested, or others that stand for it were (`stood_for`); `earlier` are those that were
+    taken before.
+    `place` is where the tester stands, by the name of a board, a unit or the origin; `circuit` whose order it keeps.
+    """
 
     step: StepKey
     subject: str
+    circuit: str
     stage: Stage
+    rank: int
     title: str
     names_circuit: bool
     where: str
+    place: str
     how: str
+    why: str
+    damages: str
     kind: Kind
     unit: str
     decimals: int
-    leads: tuple[str, ...]
+    function: Function
+    range: str
+    leads: tuple[Lead, ...]
+    links: str
+    linked_at: str
+    adapter: str
     required: bool
+    waivable: bool
+    offered_with: StepKey | None = None
     expected_low: float | None = None
     expected_high: float | None = None
     expected_from: str = ""
@@ -61,78 +84,37 @@ class Step(Part):
     plausible_from: float | None = None
     asks_from: float | None = None
     asks_why: str = ""
+    met: bool = False
+    stood_for: bool = False
+    earlier: tuple[Reading, ...] = ()
     reading: Reading | None = None
 
 
 def sequence(cases: list[Case]) -> list[Step]:
     """Every step of the job, dead before live; what hangs on several runs (origin, sub-main) stands once."""
     steps, seen = [], set()
-    for definition in DEFINITIONS:
+    for definition in definitions():
         for case in cases:
-            if case.to_loads and definition.key not in LOAD_STEPS:
-                continue
-            if not case.run.chain or not definition.applies(case):
+            if not case.run.chain:
                 continue
             for subject in _subjects(definition, case):
-                if (definition.key, subject) not in seen:
-                    seen.add((definition.key, subject))
+                here = (definition.key, subject)
+                if here not in seen and applies(definition, case, subject):
+                    seen.add(here)
                     steps.append(_step(definition, subject, case))
     return steps
 
 
 def _subjects(definition: StepDefinition, case: Case) -> list[str]:
-    """Whom a step is taken for: the origin, or each sub-main where the step serves one and the final circuit."""
+    """Whom a step is taken for: the origin, each RCD, or the final circuit and the sub-mains that the step serves."""
     if definition.subject == "origin":
-        return [ORIGIN]
+        return [] if case.to_loads else [ORIGIN]
     if definition.subject == "rcd":
         return list(tested_rcds(case, definition.key))
+    if case.to_loads and definition.key not in LOAD_STEPS:
+        return []
     feeders = [chained.circuit.id for chained in case.run.chain[:-1]] if definition.key in SUB_MAIN_STEPS else []
     return [*feeders, case.subject]
-
-
-def expected_band(case: Case, key: StepKey, subject: str, conductor_c: float | None = None) -> Band | None:
-    """Where a reading of this step should lie, if that can be told yet."""
-    chained = case.figures_of(subject)
-    if chained is None:
-        return None
-    if key is StepKey.R1_R2:
-        return r1_r2_band(chained, case.rules, conductor_c)
-    if key is StepKey.R1_RN:
-        return r1_rn_band(chained, case.rules, conductor_c)
-    if key is StepKey.ZS:
-        return _expected_zs(case, subject)
-    return None
-
-
-def _expected_zs(case: Case, subject: str) -> Band | None:
-    """Ze, the tails and the R1+R2 of every circuit up to this one, as read or else from its route."""
-    figures = case.figures
-    assert figures is not None
-    if has_car_electrode(case) and subject == case.subject:
-        return None
-    r1_r2, read_all = 0.0, True
-    for chained in figures.chain:
-        read = measured(case.job, StepKey.R1_R2, chained.circuit.id)
-        read_all = read_all and read is not None
-        r1_r2 += read if read is not None else chained.laid.r1_ohm + chained.laid.r2_ohm
-        # The tail of a pre-wired unit is in the loop, though R1+R2 was read before it was joined.
-        r1_r2 += 2 * chained.laid.flex.r1_ohm
-        if chained.circuit.id == subject:
-            break
-    origin = "as read" if read_all else "from the route"
-    ze, tails_ohm = figures.ze, figures.tails.r1_ohm + figures.tails.r2_ohm
-    tails = f" + tails {tails_ohm:.3f}" if tails_ohm else ""
-    source = f"Ze {ze.value:.2f} {ze.source}{tails} + R1+R2 {r1_r2:.2f} {origin}, cold"
-    return zs_band(ze.value + tails_ohm, r1_r2, case.rules, source)
-
-
-def _lines_apart(definition: StepDefinition, case: Case, feeder: int | None) -> bool:
-    """Whether a three-phase circuit's lines are to be told apart as well."""
-    unit = feeder is None and not case.to_loads
-    phases = (
-        case.run.charge_point.phase_count if unit else case.run.chain[-1 if feeder is None else feeder].circuit.phases
-    )
-    return phases == 3 and definition.key is StepKey.IR_LINE_NEUTRAL
 
 
 def _tested(definition: StepDefinition, subject: str, case: Case) -> PlacedGuard | None:
@@ -148,37 +130,97 @@ def _asked_for(definition: StepDefinition, subject: str, case: Case) -> bool:
     return guard.fitted_with_this_job or guard in own_rcds(case)
 
 
+def _stands_for(case: Case, key: StepKey, subject: str) -> bool:
+    """Whether readings of other steps stand in the place of this one."""
+    return any(all(_taken(case, one, subject) for one in others) for others in MET_BY.get(key, ()))
+
+
+def _taken(case: Case, key: StepKey, subject: str) -> bool:
+    reading = case.job.reading(key, subject)
+    return reading is not None and reading.outcome not in (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
+
+
+class _Named:
+    """How a step is called and where it stands: by its circuit where a job has several."""
+
+    def __init__(self, definition: StepDefinition, subject: str, case: Case) -> None:
+        self.title, self.where, self.names_circuit = definition.title, WHERE_WORDS[definition.where], True
+        self.place = _place(definition, case)
+        chain, guard = case.run.chain, _tested(definition, subject, case)
+        feeder = next((at for at, chained in enumerate(chain[:-1]) if chained.circuit.id == subject), None)
+        if feeder is not None:
+            self.title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {chain[feeder].circuit.name}"
+            if definition.where is Where.CAR:
+                self.where, self.place = f"at {chain[feeder + 1].board.name}", chain[feeder + 1].board.id
+            elif definition.where is Where.BOARD:
+                self.place = chain[feeder].board.id
+        elif guard is not None and subject not in (case.subject, ORIGIN):
+            self.title = f"{definition.title}, {guard.name} {guard.where}"
+        elif case.to_loads:
+            self.title = f"{LOAD_TITLES.get(definition.key, definition.title)}, {case.run.final().circuit.name}"
+            self.where = "at its farthest point" if definition.where is Where.CAR else self.where
+        elif subject != ORIGIN and len(case.job.charge_points) > 1:
+            self.title = f"{definition.title}, {case.run.final().circuit.name}"
+        else:
+            self.names_circuit = False
+
+
+def _place(definition: StepDefinition, case: Case) -> str:
+    """Where the tester stands: who walks there walks there for every step of that name."""
+    if definition.where is Where.CAR:
+        return case.run.charge_point.id if not case.to_loads else case.subject
+    return case.run.final().board.id if definition.where is Where.BOARD else definition.where.value
+
+
+def _board_of(subject: str, case: Case) -> str:
+    """The board that a circuit of the run leaves."""
+    return next((chained.board.id for chained in case.run.chain if chained.circuit.id == subject), ORIGIN)
+
+
+def _circuit(definition: StepDefinition, subject: str, case: Case) -> str:
+    """The circuit in whose order a step stands: an RCD's is the one it stands on or before."""
+    guard = _tested(definition, subject, case)
+    return guard.circuit if guard is not None and subject != ORIGIN else subject
+
+
+def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[tuple[str, str], ...], str]:
+    """Leads and adapter position: past the unit through the connector, at a board or a socket straight."""
+    through_car = not case.to_loads and (definition.subject == "rcd" or subject == case.subject)
+    if definition.adapter and not through_car:
+        return NO_ADAPTER, ""
+    return definition.leads, definition.adapter
+
+
 def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
     limit = step_limit(case, definition.key, subject)
-    band = expected_band(case, definition.key, subject)
-    feeder = next((number for number, chained in enumerate(case.run.chain[:-1]) if chained.circuit.id == subject), None)
-    title, where, names_circuit = definition.title, WHERE_WORDS[definition.where], True
-    if feeder is not None:
-        title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {case.run.chain[feeder].circuit.name}"
-        if definition.where is Where.CAR:
-            where = f"at {case.run.chain[feeder + 1].board.name}"
-    elif (guard := _tested(definition, subject, case)) is not None and subject not in (case.subject, ORIGIN):
-        title, where = f"{title}, {guard.name} {guard.where}", WHERE_WORDS[Where.CAR]
-    elif case.to_loads:
-        title = f"{LOAD_TITLES.get(definition.key, definition.title)}, {case.run.final().circuit.name}"
-        where = "at its farthest point" if definition.where is Where.CAR else where
-    elif subject != ORIGIN and len(case.job.charge_points) > 1:
-        title = f"{title}, {case.run.final().circuit.name}"
-    else:
-        names_circuit = False
+    reading, band = case.job.reading(definition.key, subject), expected_band(case, definition.key, subject)
+    stood_for = _stands_for(case, definition.key, subject)
+    named, (leads, adapter) = _Named(definition, subject, case), _leads(definition, subject, case)
     return Step.made(
         step=definition.key,
         subject=subject,
+        circuit=_circuit(definition, subject, case),
         stage=definition.stage,
-        title=title,
-        names_circuit=names_circuit,
-        where=where,
-        how=definition.how + (BETWEEN_LINES if _lines_apart(definition, case, feeder) else ""),
+        rank=definition.rank,
+        title=named.title,
+        names_circuit=named.names_circuit,
+        where=named.where,
+        place=named.place,
+        how=definition.how,
+        why=definition.why,
+        damages=definition.damages,
         kind=definition.kind,
         unit=definition.unit,
         decimals=definition.decimals,
-        leads=definition.leads,
-        required=definition.required and _asked_for(definition, subject, case),
+        function=definition.function,
+        range=definition.range,
+        leads=tuple(Lead.made(jack=jack, terminal=terminal) for jack, terminal in leads),
+        links=definition.links,
+        linked_at=_board_of(subject, case) if definition.links else "",
+        adapter=adapter,
+        required=_required(definition, subject, case),
+        waivable=definition.waivable or definition.function is Function.VEHICLE or _races(definition, subject, case),
+        offered_with=definition.offered_with,
         expected_low=band.low if band else None,
         expected_high=band.high if band else None,
         expected_from=band.source if band else "",
@@ -189,5 +231,24 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         plausible_from=limit.plausible_from,
         asks_from=limit.asks_from,
         asks_why=limit.asks_why,
-        reading=case.job.reading(definition.key, subject),
+        met=_taken(case, definition.key, subject) or stood_for,
+        stood_for=stood_for,
+        earlier=case.job.readings_of(definition.key, subject)[:-1],
+        reading=reading,
     )
+
+
+def _required(definition: StepDefinition, subject: str, case: Case) -> bool:
+    """Whether the papers wait for it: on an island the cable's own loop too, and 5× where 1× asks for it."""
+    if definition.key is StepKey.ZS_CABLE:
+        return has_car_electrode(case)
+    return definition.required and _asked_for(definition, subject, case)
+
+
+def _races(definition: StepDefinition, subject: str, case: Case) -> bool:
+    """Whether another RCD of no more current may open first, so that this one can't be timed through it."""
+    guard = _tested(definition, subject, case)
+    if guard is None or guard.rcd is None:
+        return False
+    others = [one.rcd for one in case.guards if one.rcd is not None and one is not guard]
+    return any(one.residual_ma <= guard.rcd.residual_ma and not one.time_delayed for one in others)

@@ -10,13 +10,17 @@ from fulmen.core.checks.earthing import low_electrode
 from fulmen.core.checks.residual_current import own_rcds
 from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.margins import breaking_limit_ka
-from fulmen.core.circuit.origin import declared_ze_ohm
+from fulmen.core.circuit.origin import declared_ze_ohm, measured
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.electrical.control_pilot import duty_of, pilot_volts
+from fulmen.core.electrical.fault_loop import temperature_factor
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.steps import has_car_electrode, relies_on_low_electrode, tested_rcds
+from fulmen.core.model.testing import LoopSchool
+from fulmen.core.verification.expected_readings import PILOTS, conductors_c, r1_r2_read
+from fulmen.core.verification.step_applies import has_car_electrode, relies_on_low_electrode, tested_rcds
 
 
 class StepLimit(NamedTuple):
@@ -40,10 +44,10 @@ def step_limit(case: Case, key: StepKey, subject: str) -> StepLimit:
     if key in CIRCUIT_LIMITS:
         chained = case.figures_of(subject)
         return CIRCUIT_LIMITS[key](case, chained) if chained is not None else StepLimit()
-    if key is StepKey.RCD_TRIP:
+    if key in RCD_TESTS:
         guard = tested_rcds(case, key).get(subject)
         delayed = guard is not None and guard.rcd is not None and guard.rcd.time_delayed
-        return _delayed_rcd(case) if delayed else _rcd(case)
+        return RCD_TESTS[key](case, subject, delayed=delayed)
     finder = LIMITS.get(key)
     return finder(case) if finder else StepLimit()
 
@@ -65,7 +69,7 @@ def _r1_r2(case: Case, chained: CircuitFigures) -> StepLimit:
 
 
 def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
-    """80 % of the device's limit; where an RCD serves instead, what holds the touch voltage."""
+    """What a loop read cold may be at most, by the school chosen; where an RCD serves, what holds the touch voltage."""
     before = opening_rcd(case, chained)
     past = (Stands.UNIT, Stands.BOX)
     own = [guard.rcd for guard in own_rcds(case) if guard.stands in past] if chained.final else []
@@ -76,8 +80,49 @@ def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
     if by_rcd or limit is None:
         most = case.rules.value("touch_voltage_v") / (rcd.residual_ma / 1000) if rcd else None
         return StepLimit(most, source="50 V ÷ IΔn")
+    return cold_loop_limit(case, chained, limit, StepKey.ZS)
+
+
+def _zs_cable(case: Case, chained: CircuitFigures) -> StepLimit:
+    """The cable's own loop on the house earth: the breaker must open on it, whatever the car stands on."""
+    if chained.zs_limit_ohm is None or case.job.supply.earthing is Earthing.TT:
+        return StepLimit()
+    return cold_loop_limit(case, chained, chained.zs_limit_ohm, StepKey.ZS_CABLE)
+
+
+def cold_loop_limit(case: Case, chained: CircuitFigures, limit_ohm: float, key: StepKey) -> StepLimit:
+    """The most that a loop may read while its conductors are cold, by the school that the tester chose.
+
+    80 % rule: 0.8·Zs max. By temperature: Zs max − Σ(R1+R2)·(hot/cold − 1) over the circuits up to here, R1+R2 as read
+    on the day or from the route: what the conductors will rise by is kept free. Without the day's temperature the
+    share counts, which is the safe side for cable of usual size.
+
+    References: BS 7671 Appendix 3; the correction from 1 + 0.004·Δθ (BS EN 60228).
+    """
     share = case.rules.value("measured_loop_factor")
-    return StepLimit(share * limit, source=f"{share:.0%} of {limit:.2f} Ω, as conductors are cold")
+    by_share = StepLimit(share * limit_ohm, source=f"{share:.0%} of {limit_ohm:.2f} Ω, as conductors are cold")
+    if case.job.testing.loop_school is not LoopSchool.BY_TEMPERATURE:
+        return by_share
+    warm_c = conductors_c(case, key, chained.circuit.id)
+    if warm_c is None:
+        return by_share._replace(source=f"{by_share.source}; say how warm they are to go by temperature")
+    rise_ohm = _rise_ohm(case, chained, warm_c)
+    return StepLimit(
+        limit_ohm - rise_ohm,
+        source=f"{limit_ohm:.2f} Ω less {rise_ohm:.2f} that the conductors up to here rise by from {warm_c:g} °C",
+    )
+
+
+def _rise_ohm(case: Case, until: CircuitFigures, warm_c: float) -> float:
+    """What R1+R2 of every circuit up to one rises by, from the day's temperature to that of full load [Ω]."""
+    rise_ohm, cold = 0.0, temperature_factor(warm_c)
+    for chained in case.figures.chain if case.figures is not None else ():
+        read = r1_r2_read(case, chained.circuit.id)
+        r1_r2 = read if read is not None else (chained.laid.r1_ohm + chained.laid.r2_ohm) * cold
+        rise_ohm += r1_r2 * max(0.0, chained.hot_factor / cold - 1)
+        if chained is until:
+            break
+    return rise_ohm
 
 
 def _ze(case: Case) -> StepLimit:
@@ -118,16 +163,38 @@ def _electrode(case: Case) -> StepLimit:
     return StepLimit(case.rules.value("electrode_stable_ohm"), source="stable in dry and frozen ground")
 
 
-def _rcd(case: Case) -> StepLimit:
+def _rcd(case: Case, subject: str, *, delayed: bool) -> StepLimit:
     """At rated current; on TT 0.2 s rests on more than that, so a slow figure asks for the one at 5×."""
+    if delayed:
+        return _delayed_rcd(case)
     on_tt = case.job.supply.earthing is Earthing.TT or has_car_electrode(case)
+    fast = _opened_in_time_at_five(case, subject)
     return StepLimit(
         case.rules.value("rcd_trip_ms"),
         source="at 1× IΔn",
         plausible_from=case.rules.value("rcd_trip_plausible_ms"),
-        asks_from=case.rules.value("rcd_trip_tt_asks_ms") if on_tt else None,
+        asks_from=case.rules.value("rcd_trip_tt_asks_ms") if on_tt and not fast else None,
         asks_why="take the 5× figure too: a TT circuit must be off in 0.2 s",
     )
+
+
+def _opened_in_time_at_five(case: Case, subject: str) -> bool:
+    read = [one for key in FIVE_TIMES if (one := measured(case.job, key, subject)) is not None]
+    return bool(read) and max(read) <= case.rules.value("rcd_fast_trip_ms")
+
+
+def _rcd_five(case: Case, subject: str, *, delayed: bool) -> StepLimit:
+    """At five times its rated current; a time-delayed one has a window there too."""
+    if delayed:
+        least, most = case.rules.value("rcd_delayed_fast_min_ms"), case.rules.value("rcd_delayed_fast_max_ms")
+        return StepLimit(most, least, "S-type at 5× IΔn")
+    plausible = case.rules.value("rcd_trip_plausible_ms")
+    return StepLimit(case.rules.value("rcd_fast_trip_ms"), source="at 5× IΔn", plausible_from=plausible)
+
+
+def _rcd_smooth(case: Case, subject: str, *, delayed: bool) -> StepLimit:
+    """A Type B on smooth DC opens between half and twice its rated current; at twice within the time of 1×."""
+    return StepLimit(case.rules.value("rcd_trip_ms"), source="Type B at 2× IΔn smooth d.c., IEC 62423")
 
 
 def _delayed_rcd(case: Case) -> StepLimit:
@@ -135,13 +202,66 @@ def _delayed_rcd(case: Case) -> StepLimit:
     return StepLimit(most, least, "S-type at 1× IΔn")
 
 
-CIRCUIT_LIMITS: dict[StepKey, Callable[[Case, CircuitFigures], StepLimit]] = {StepKey.R1_R2: _r1_r2, StepKey.ZS: _zs}
+def _earthing_conductor(case: Case) -> StepLimit:
+    source = "a good conductor; more needs a long one"
+    return StepLimit(case.rules.value("bonding_ohm"), source=source, past=Verdict.YOUR_CALL)
+
+
+def _duty(case: Case) -> StepLimit:
+    """No more than the unit was set to, or the cable was designed for."""
+    if case.to_loads:
+        return StepLimit()
+    current_a = case.run.charge_point.design_current_a()
+    most = duty_of(current_a) + case.rules.value("pilot_duty_within_percent")
+    return StepLimit(most, source=f"{current_a:g} A as designed")
+
+
+def _pilot(key: StepKey) -> Callable[[Case], StepLimit]:
+    low, high = pilot_volts(PILOTS[key])
+    return lambda case: StepLimit(high, low, f"IEC 61851-1, state {PILOTS[key].value}")
+
+
+def _connector_earth(case: Case) -> StepLimit:
+    return StepLimit(case.rules.value("connector_earth_ohm"), source="a lead of a few metres", past=Verdict.YOUR_CALL)
+
+
+AT_RATED = (StepKey.RCD_TRIP, StepKey.RCD_AC_0, StepKey.RCD_AC_180, StepKey.RCD_PULSE_0, StepKey.RCD_PULSE_180)
+FIVE_TIMES = (
+    StepKey.RCD_FIVE,
+    StepKey.RCD_FIVE_AC_0,
+    StepKey.RCD_FIVE_AC_180,
+    StepKey.RCD_FIVE_PULSE_0,
+    StepKey.RCD_FIVE_PULSE_180,
+)
+SMOOTH = (StepKey.RCD_SMOOTH_PLUS, StepKey.RCD_SMOOTH_MINUS)
+RCD_TESTS: dict[StepKey, Callable[..., StepLimit]] = {
+    **dict.fromkeys(AT_RATED, _rcd),
+    **dict.fromkeys(FIVE_TIMES, _rcd_five),
+    **dict.fromkeys(SMOOTH, _rcd_smooth),
+}
+CIRCUIT_LIMITS: dict[StepKey, Callable[[Case, CircuitFigures], StepLimit]] = {
+    StepKey.R1_R2: _r1_r2,
+    StepKey.ZS: _zs,
+    StepKey.ZS_CABLE: _zs_cable,
+}
 LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
+    StepKey.EARTHING_CONDUCTOR: _earthing_conductor,
     StepKey.MAIN_BONDING: _main_bonding,
-    StepKey.IR_LIVE_EARTH: _insulation,
     StepKey.IR_LINE_NEUTRAL: _insulation,
+    StepKey.IR_LINE_LINE: _insulation,
+    StepKey.IR_LIVE_EARTH: _insulation,
+    StepKey.IR_LINE_EARTH: _insulation,
+    StepKey.IR_NEUTRAL_EARTH: _insulation,
+    StepKey.IR_EARTHS: _insulation,
     StepKey.ELECTRODE: _electrode,
     StepKey.ZE: _ze,
+    StepKey.FAULT_CURRENT_NEUTRAL: _fault_current,
+    StepKey.FAULT_CURRENT_EARTH: _fault_current,
     StepKey.FAULT_CURRENT: _fault_current,
     StepKey.RCD_ORIGIN_TRIP: _delayed_rcd,
+    StepKey.DC_DETECTION: lambda case: StepLimit(case.rules.value("dc_detector_ma"), source="IEC 62955"),
+    StepKey.CONNECTOR_EARTH: _connector_earth,
+    **{key: _pilot(key) for key in PILOTS},
+    StepKey.PILOT_DUTY: _duty,
+    StepKey.EARTH_OPEN: lambda case: StepLimit(case.rules.value("earth_open_ms"), source="IEC 61851-1"),
 }

@@ -23,6 +23,7 @@ from fulmen.core.editing.upgrades.v2 import (
     tails_in_stretches,
 )
 from fulmen.core.editing.upgrades.v2_facts import defaults_are_not_facts
+from fulmen.core.editing.upgrades.v3 import limits_are_proven_by_a_test
 from fulmen.core.model.job import SCHEMA_VERSION
 
 Document = dict[str, Any]
@@ -35,6 +36,7 @@ STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
         arrangement_for_each_point,
         defaults_are_not_facts,
     ),
+    3: (limits_are_proven_by_a_test,),
 }
 OLDEST = min(STEPS)
 

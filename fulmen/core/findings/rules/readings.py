@@ -40,6 +40,82 @@ AGREE_ZS = Rule(
     "agree_zs", "Zs with Ze and R1+R2", LIVE, RECORD, "A parallel path hides a poor earth conductor.",
     step=StepKey.ZS, topics=AGREES,
 )  # fmt: skip
+AGREE_R2 = Rule(
+    "agree_r2", "R2 with the route", DEAD, RECORD, "A poor joint, or another cable than was written down.",
+    step=StepKey.R2, topics=AGREES,
+)  # fmt: skip
+AGREE_RN_R2 = Rule(
+    "agree_rn_r2", "R1+Rn with R1+R2", DEAD, RECORD, "A loose neutral gets hot; a loose earth opens nothing.",
+    step=StepKey.R1_RN, topics=AGREES,
+)  # fmt: skip
+AGREE_ZS_CABLE = Rule(
+    "agree_zs_cable", "Loop at the cable's end with Ze and R1+R2", LIVE, RECORD,
+    "A parallel path hides a poor earth conductor.", step=StepKey.ZS_CABLE, topics=AGREES,
+)  # fmt: skip
+AGREE_ZS_CHAIN = Rule(
+    "agree_zs_chain", "Loop no less than at the board before", LIVE, RECORD,
+    "One of the two was taken somewhere else.", step=StepKey.ZS, topics=AGREES,
+)  # fmt: skip
+AGREE_ZE_KIND = Rule(
+    "agree_ze_kind", "Ze as high as a supply has", LIVE, RECORD, "Something else than the supply was read.",
+    step=StepKey.ZE, topics=AGREES,
+)  # fmt: skip
+AGREE_FAULT_EARTH = Rule(
+    "agree_fault_earth", "Fault current to earth with Ze", LIVE, RECORD, "One of the two is not the operator's earth.",
+    step=StepKey.FAULT_CURRENT_EARTH, topics=AGREES,
+)  # fmt: skip
+AGREE_FAULT_PAIR = Rule(
+    "agree_fault_pair", "Fault current to neutral with the one to earth", LIVE, RECORD,
+    "A failing neutral raises the voltage of the whole house.", step=StepKey.FAULT_CURRENT_NEUTRAL, topics=AGREES,
+)  # fmt: skip
+AGREE_ELECTRODE_ZE = Rule(
+    "agree_electrode_ze", "Ze with the electrode", LIVE, RECORD, "The electrode is not what the loop goes through.",
+    step=StepKey.ZE, topics=AGREES,
+)  # fmt: skip
+AGREE_ELECTRODE_FORECAST = Rule(
+    "agree_electrode_forecast", "Electrode as was forecast", DEAD, RECORD,
+    "Other ground, or another rod, than was reckoned with.", step=StepKey.ELECTRODE, topics=AGREES,
+)  # fmt: skip
+AGREE_RCD_FIVE = Rule(
+    "agree_rcd_five", "RCD sooner at five times its current", LIVE, RECORD, "One of the two figures is another's.",
+    step=StepKey.RCD_FIVE, topics=AGREES,
+)  # fmt: skip
+AGREE_RCD_KIND = Rule(
+    "agree_rcd_kind", "RCD as fast as its kind", LIVE, RECORD, "It sticks, or it is another than was written down.",
+    step=StepKey.RCD_TRIP, topics=AGREES,
+)  # fmt: skip
+AGREE_OFFERED = Rule(
+    "agree_offered", "Current offered as designed", LIVE, Protects.CABLE, "The car draws more than the cable carries.",
+    step=StepKey.PILOT_DUTY, topics=AGREES,
+)  # fmt: skip
+AGREE_PROXIMITY = Rule(
+    "agree_proximity", "Lead coded for what it carries", LIVE, Protects.CABLE, "A thin lead gets hot.",
+    step=StepKey.PROXIMITY, topics=AGREES,
+)  # fmt: skip
+INSTRUMENT_NAMED = Rule(
+    "instrument_named", "Every reading names its instrument", DEAD, RECORD, "Nobody can say what a figure is worth.",
+    topics=AGREES,
+)  # fmt: skip
+INSTRUMENT_KNOWN = Rule(
+    "instrument_known", "Every instrument in the register", DEAD, RECORD, "Nobody can say what a figure is worth.",
+    topics=AGREES,
+)  # fmt: skip
+INSTRUMENT_DUE = Rule(
+    "instrument_due", "{instrument}, calibration in date", DEAD, RECORD, "It reads wrong, and everything it read.",
+    topics=AGREES,
+)  # fmt: skip
+INSTRUMENT_FITS = Rule(
+    "instrument_fits", "{instrument} can measure what it read", DEAD, RECORD, "The figure is another's, or a guess.",
+    topics=AGREES,
+)  # fmt: skip
+TAKEN_AGAIN = Rule(
+    "taken_again", "Why a step was taken again", DEAD, RECORD, "A bad figure vanishes behind a good one.",
+    topics=AGREES,
+)  # fmt: skip
+HOLDS_SIGNED = Rule(
+    "holds_signed", "Holds signed before going on", LIVE, Protects.WORK,
+    "Somebody was at conductors that nobody had proven dead, or switched on what was not ready.", topics=AGREES,
+)  # fmt: skip
 AGREE_INSULATION = Rule(
     "agree_insulation", "Insulation like new cable", DEAD, Protects.CABLE, "The cable was damaged while it was laid.",
     topics=AGREES,

@@ -129,7 +129,7 @@ DATA_WAY = Rule(
 )
 LOAD_CLAMP = Rule(
     "load_clamp", "Load limit has a current clamp to follow", SURVEY, Protects.SUPPLY,
-    "Nothing holds the limit, and the cut-out fuse goes.", stop=Stop.LOADS, topics=(Topic.OPERATOR,),
+    "Nothing holds the limit, and the cut-out fuse goes.", stop=Stop.LOADS, topics=(Topic.OPERATOR, Topic.CLAMP),
 )  # fmt: skip
 CONNECTOR_HEIGHT = Rule(
     "connector_height", "Socket or connector at a good height", DESIGN, Protects.PEOPLE,

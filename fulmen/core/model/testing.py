@@ -1,0 +1,47 @@
+"""How this job is tested: with which instruments, and which of two schools where practice differs."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import Field
+
+from fulmen.core.model.base import Part, number
+from fulmen.core.model.instruments import Instrument
+
+
+class LoopSchool(StrEnum):
+    """How a loop measured cold is held against a limit for warm conductors."""
+
+    SHARE = "share"
+    BY_TEMPERATURE = "by_temperature"
+
+
+class RcdSchool(StrEnum):
+    """How many tests an RCD gets: one at its rated current, or every current, half-wave and form."""
+
+    ONE = "one"
+    TWELVE = "twelve"
+
+
+MoveS = Annotated[float, number(0, 600)]
+
+
+class MoveSeconds(Part):
+    """What each move between two steps takes; what stands here is our own, common practice, no source."""
+
+    lead_s: MoveS = 8.0
+    dial_s: MoveS = 4.0
+    adapter_s: MoveS = 6.0
+    walk_s: MoveS = 45.0
+
+
+class Testing(Part):
+    """The choices of who tests. `conductors_c` is how warm the conductors are on the day; null until looked at."""
+
+    instruments: tuple[Instrument, ...] = Field(default=(), max_length=20)
+    loop_school: LoopSchool = LoopSchool.SHARE
+    rcd_school: RcdSchool = RcdSchool.ONE
+    moves: MoveSeconds = MoveSeconds()
+    conductors_c: Annotated[float, number(-25, 60)] | None = None

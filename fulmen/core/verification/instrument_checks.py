@@ -1,0 +1,105 @@
+"""What was measured with what: every reading's instrument is in the register, in date, and can measure what it read."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import Edition, ask
+from fulmen.core.findings.rules.readings import (
+    INSTRUMENT_DUE,
+    INSTRUMENT_FITS,
+    INSTRUMENT_KNOWN,
+    INSTRUMENT_NAMED,
+    TAKEN_AGAIN,
+)
+from fulmen.core.findings.words import word
+from fulmen.core.model.instruments import Instrument
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Outcome, Reading
+from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps import definition_of
+
+WITH_A_FIGURE = (Outcome.MEASURED, Outcome.OVER_RANGE)
+
+
+def instrument_findings(job: Job, edition: Edition) -> list[Finding]:
+    """Every finding about the instruments of a job's figures, once something was measured."""
+    figures = [one for one in job.readings if one.outcome in WITH_A_FIGURE]
+    if not figures:
+        return []
+    found = [_named(figures, edition), _known(job, figures, edition)]
+    for at, instrument in enumerate(job.testing.instruments, 1):
+        with_it = [one for one in figures if one.instrument == instrument.name]
+        if with_it:
+            subject = f"instrument-{at}"
+            found += [_due(instrument, with_it, subject, edition), _fits(instrument, with_it, subject, edition)]
+    return found
+
+
+def _named(figures: list[Reading], edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_NAMED, edition, ORIGIN)
+    unnamed = list(dict.fromkeys(one.step for one in figures if not one.instrument))
+    if not unnamed:
+        return asked.meets("Each does.")
+    titles = ", ".join(definition_of(step).title for step in unnamed)
+    detail = f"Not told for {titles}. Take them again with it named, or say which it was and how you know."
+    return asked.your_call(detail, basis={"steps": tuple(unnamed)})
+
+
+def _known(job: Job, figures: list[Reading], edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_KNOWN, edition, ORIGIN)
+    unknown = dict.fromkeys(one.instrument for one in figures if one.instrument and not job.instrument(one.instrument))
+    if not unknown:
+        return asked.meets("They are.")
+    return asked.needs_fact(f"Enter {'; '.join(unknown)}: serial number, calibration, what it measures.")
+
+
+def _due(instrument: Instrument, figures: list[Reading], subject: str, edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_DUE, edition, subject, instrument=instrument.name)
+    if not instrument.serial_number:
+        return asked.needs_fact("Its serial number goes on the schedule.")
+    due = instrument.calibration_due
+    if due is None:
+        return asked.needs_fact("Look at its label: when is its next calibration due?")
+    last = max(one.taken_at.date() for one in figures)
+    if last <= due:
+        return asked.meets(f"Due {due:%-d %B %Y}.")
+    detail = f"It was due on {due:%-d %B %Y} and read on {last:%-d %B %Y}. Say how you know that it reads right."
+    return asked.your_call(detail, basis={"due": due.isoformat(), "last": last.isoformat()})
+
+
+def _fits(instrument: Instrument, figures: list[Reading], subject: str, edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_FITS, edition, subject, instrument=instrument.name)
+    if not instrument.functions:
+        return asked.needs_fact("Say what it can measure.")
+    wanted = dict.fromkeys(definition_of(one.step).function for one in figures)
+    beyond = [one for one in wanted if one not in instrument.functions]
+    if not beyond:
+        return asked.meets("It can.")
+    words = ", ".join(word(one) for one in beyond)
+    return asked.falls_short(
+        f"By the register it can't measure {words}.", remedy="Name the one that did, or mend the register."
+    )
+
+
+def retest_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
+    """Steps that were taken again: the first figure stays, and why it was taken again is told."""
+    by_subject: dict[str, list[Step]] = {}
+    for step in steps:
+        if step.earlier and step.reading is not None:
+            by_subject.setdefault(step.subject, []).append(step)
+    return [_again(taken, subject, edition) for subject, taken in by_subject.items()]
+
+
+def _again(steps: list[Step], subject: str, edition: Edition) -> Finding:
+    asked = ask(TAKEN_AGAIN, edition, subject).shown_at(steps[0].stage, named=False)
+    untold = [step for step in steps if not all(one.again_because for one in _later(step))]
+    if not untold:
+        return asked.meets("Each says why.")
+    titles = ", ".join(step.title for step in untold)
+    return asked.your_call(f"{titles}: say why.", basis={"steps": tuple(step.step for step in untold)})
+
+
+def _later(step: Step) -> list[Reading]:
+    """Every reading of a step but its first."""
+    return [*step.earlier[1:], *([step.reading] if step.reading is not None else [])]

@@ -1,0 +1,116 @@
+"""Readings at the origin against each other, the enquiry, and the earthing arrangement."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.origin import ORIGIN, fault_current, measured, supply_electrode
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.electrical.fault_loop import prospective_fault_ka
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.readings import (
+    AGREE_ELECTRODE_ZE,
+    AGREE_FAULT_CURRENT,
+    AGREE_FAULT_EARTH,
+    AGREE_FAULT_PAIR,
+    AGREE_ZE,
+    AGREE_ZE_KIND,
+)
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.agreement import agrees
+from fulmen.core.verification.expected_bands import Band
+
+
+def origin_findings(case: Case) -> list[Finding]:
+    """Every finding about what was read at the origin."""
+    checks = (_ze_survey, _ze_kind, _fault_current_ze, _fault_to_earth, _fault_pair, _electrode_with_ze)
+    return [one for check in checks if (one := check(case)) is not None]
+
+
+def _ze_survey(case: Case) -> Finding | None:
+    value, enquiry = measured(case.job, StepKey.ZE, ORIGIN), case.job.supply.ze_enquiry_ohm
+    if value is None or enquiry is None:
+        return None
+    rules = case.rules
+    allowed = max(rules.value("enquiry_agreement_ohm"), rules.value("enquiry_agreement_share") * enquiry)
+    band = Band(max(0.0, enquiry - allowed), enquiry + allowed, f"{enquiry:.2f} by enquiry")
+    why = "Ask the operator, or see that the earthing conductor was off while you measured."
+    return agrees(ask(AGREE_ZE, rules, ORIGIN), value, band, why)
+
+
+def _ze_kind(case: Case) -> Finding | None:
+    """A Ze so low that the fault current would pass the most that operators declare is a slip, not a supply."""
+    value = measured(case.job, StepKey.ZE, ORIGIN)
+    if value is None:
+        return None
+    least_ohm = case.rules.value("u0_v") / (case.rules.value("declared_pscc_ka") * 1000)
+    asked = ask(AGREE_ZE_KIND, case.rules, ORIGIN)
+    if value >= least_ohm:
+        return asked.meets(f"{value:.2f} Ω.")
+    most_ka = case.rules.value("declared_pscc_ka")
+    detail = f"{value:.2f} Ω would let more flow than the {most_ka:g} kA that operators declare: leads or terminals?"
+    return asked.your_call(detail, basis={"value": round(value, 3)})
+
+
+def _fault_current_ze(case: Case) -> Finding | None:
+    """The larger of line–neutral and line–earth can't be less than what Ze alone gives."""
+    read, ze_ohm = fault_current(case.job, case.rules), measured(case.job, StepKey.ZE, ORIGIN)
+    if not read.measured or ze_ohm is None or ze_ohm == 0 or case.job.supply.earthing is Earthing.TT:
+        return None
+    fault_ka, alone_ka = read.value, prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0)
+    least = alone_ka * (1 - case.rules.value("fault_current_agreement_share"))
+    asked = ask(AGREE_FAULT_CURRENT, case.rules, ORIGIN)
+    detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {alone_ka:.2f} kA."
+    basis = {"fault_ka": round(fault_ka, 2), "ze_ohm": round(ze_ohm, 2)}
+    most = alone_ka * (1 + case.rules.value("fault_current_most_share"))
+    if case.job.supply.earthing is Earthing.TN_C_S and fault_ka > most:
+        return asked.your_call(f"{detail} On TN-C-S the two are one loop, so one of them is wrong.", basis=basis)
+    if fault_ka >= least:
+        return asked.meets(detail)
+    return asked.your_call(f"{detail} It should be the larger of line–neutral and line–earth.", basis=basis)
+
+
+def _fault_to_earth(case: Case) -> Finding | None:
+    """Line to earth is U0/Ze, with the house's bonding beside it perhaps a little more: both ways a slip shows."""
+    earth_ka, ze_ohm = measured(case.job, StepKey.FAULT_CURRENT_EARTH, ORIGIN), measured(case.job, StepKey.ZE, ORIGIN)
+    if earth_ka is None or ze_ohm is None or ze_ohm == 0:
+        return None
+    alone_ka, rules = prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0), case.rules
+    low, high = rules.value("fault_current_agreement_share"), rules.value("fault_current_most_share")
+    # A meter shows hundredths of a kiloampere: of a TT electrode's few amperes it shows nothing.
+    step_ka = 0.01
+    band = Band(max(0.0, alone_ka * (1 - low) - step_ka), alone_ka * (1 + high) + step_ka, f"U0/Ze, Ze {ze_ohm:.2f} Ω")
+    why = "Ze is read with the earth off, this with it on: more means another earth beside it, less a poor terminal."
+    return agrees(ask(AGREE_FAULT_EARTH, rules, ORIGIN), earth_ka, band, why, unit="kA")
+
+
+def _fault_pair(case: Case) -> Finding | None:
+    """Line to neutral against line to earth: one loop on TN-C-S; the neutral is never the poorer way on the others."""
+    neutral_ka = measured(case.job, StepKey.FAULT_CURRENT_NEUTRAL, ORIGIN)
+    earth_ka = measured(case.job, StepKey.FAULT_CURRENT_EARTH, ORIGIN)
+    if neutral_ka is None or earth_ka is None:
+        return None
+    share = case.rules.value("fault_current_agreement_share")
+    asked = ask(AGREE_FAULT_PAIR, case.rules, ORIGIN)
+    detail = f"Line to neutral {neutral_ka:.2f} kA, line to earth {earth_ka:.2f} kA."
+    basis = {"neutral_ka": round(neutral_ka, 2), "earth_ka": round(earth_ka, 2)}
+    if neutral_ka < earth_ka * (1 - share):
+        return asked.your_call(
+            f"{detail} The neutral is the poorer way: a loose or failing neutral, or swapped.", basis=basis
+        )
+    most = earth_ka * (1 + case.rules.value("fault_current_most_share"))
+    if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most:
+        return asked.your_call(f"{detail} On TN-C-S they are one loop: look at the earthing conductor.", basis=basis)
+    return asked.meets(detail)
+
+
+def _electrode_with_ze(case: Case) -> Finding | None:
+    """On TT the loop outside goes through the electrode and the operator's: not less, and not much more."""
+    ze_ohm, electrode = measured(case.job, StepKey.ZE, ORIGIN), supply_electrode(case.job, case.rules)
+    if case.job.supply.earthing is not Earthing.TT or ze_ohm is None or not electrode.measured:
+        return None
+    share, operator_ohm = case.rules.value("earths_apart_share"), case.rules.value("declared_operator_electrode_ohm")
+    source = f"electrode {electrode.value:g} Ω and at most {operator_ohm:g} Ω of the operator's"
+    band = Band(electrode.value * (1 - share), (electrode.value + operator_ohm) * (1 + share), source)
+    why = "Lower means something in parallel with the electrode; higher a poor terminal, or ground that dried since."
+    return agrees(ask(AGREE_ELECTRODE_ZE, case.rules, ORIGIN), ze_ohm, band, why)

@@ -1,0 +1,113 @@
+"""The register of instruments, retests that say why, holds that are signed before going on."""
+
+import unittest
+from typing import Any
+
+from fulmen.core.errors import JobFileError
+from fulmen.core.findings.finding import Verdict
+from tests.core.test_earth_readings import read
+from tests.jobs import DEVICE_IN_UNIT, evaluation, finding, job
+
+MEETS, CALL, SHORT, NEEDS = Verdict.MEETS, Verdict.YOUR_CALL, Verdict.FALLS_SHORT, Verdict.NEEDS
+METER: dict[str, Any] = {
+    "name": "Meter",
+    "serial_number": "M-1",
+    "calibration_due": "2026-11-20",
+    "functions": ["loop"],
+}
+ZS = read("zs", 0.29) | {"instrument": "Meter"}
+
+
+def judged(rule: str, reading: dict[str, Any] = ZS, **meter: Any) -> Verdict:
+    changes = {"testing.instruments": [METER | meter], "readings": [reading]}
+    return finding(rule, DEVICE_IN_UNIT, changes).verdict
+
+
+class Register(unittest.TestCase):
+    def test_the_day_it_is_due_counts_the_day_after_is_a_call(self) -> None:
+        for day, verdict in (("2026-11-21", MEETS), ("2026-11-20", MEETS), ("2026-11-19", CALL), (None, NEEDS)):
+            with self.subTest(day):
+                self.assertEqual(judged("instrument_due", calibration_due=day), verdict)
+
+    def test_what_nobody_wrote_is_asked_for(self) -> None:
+        self.assertEqual(judged("instrument_due", serial_number=""), NEEDS)
+        self.assertEqual(judged("instrument_fits", functions=[]), NEEDS)
+
+    def test_it_must_be_able_to(self) -> None:
+        self.assertEqual(judged("instrument_fits"), MEETS)
+        self.assertEqual(judged("instrument_fits", functions=["continuity"]), SHORT)
+
+    def test_a_reading_names_one_of_the_register(self) -> None:
+        self.assertEqual(judged("instrument_named"), MEETS)
+        self.assertEqual(judged("instrument_named", ZS | {"instrument": ""}), CALL)
+        self.assertEqual(judged("instrument_known"), MEETS)
+        self.assertEqual(judged("instrument_known", ZS | {"instrument": "Another"}), NEEDS)
+
+    def test_nothing_is_asked_before_something_was_measured(self) -> None:
+        looked = read("polarity_dead", None)
+        rules = {one.rule for one in evaluation(DEVICE_IN_UNIT, {"readings": [looked]}).findings}
+        self.assertFalse({one for one in rules if one.startswith("instrument_")})
+
+    def test_two_of_one_name_are_refused(self) -> None:
+        with self.assertRaises(JobFileError) as caught:
+            job(DEVICE_IN_UNIT, {"testing.instruments": [METER, METER]})
+        self.assertEqual(caught.exception.problems[0].field, "testing.instruments.1.name")
+
+
+class Again(unittest.TestCase):
+    def test_the_first_figure_stays_and_the_second_says_why(self) -> None:
+        first, second = read("zs", 0.9), read("zs", 0.29, minute=20)
+        for why, verdict in (("", CALL), ("a loose terminal, made good", MEETS)):
+            readings = [first, second | {"again_because": why}]
+            with self.subTest(why):
+                self.assertEqual(finding("taken_again", DEVICE_IN_UNIT, {"readings": readings}).verdict, verdict)
+        step = next(one for one in evaluation(DEVICE_IN_UNIT, {"readings": readings}).steps if one.step == "zs")
+        self.assertEqual([one.value for one in step.earlier], [0.9])
+        self.assertEqual(step.reading.value if step.reading else None, 0.29)
+
+
+class Holds(unittest.TestCase):
+    def verdict(self, isolated_at: int | None, safe_at: int | None) -> Verdict:
+        readings = [read("r1_r2", 0.1, minute=10), read("zs", 0.29, minute=30)]
+        for step, at in (("isolated", isolated_at), ("safe_to_energise", safe_at)):
+            if at is not None:
+                readings.append(read(step, None, "origin", minute=at))
+        return finding("holds_signed", DEVICE_IN_UNIT, {"readings": readings}).verdict
+
+    def test_each_before_the_first_reading_past_it(self) -> None:
+        for isolated_at, safe_at, verdict in (
+            (9, 29, MEETS), (10, 30, MEETS), (11, 29, CALL), (9, 31, CALL), (None, 29, NEEDS), (9, None, NEEDS),
+        ):  # fmt: skip
+            with self.subTest(isolated=isolated_at, safe=safe_at):
+                self.assertEqual(self.verdict(isolated_at, safe_at), verdict)
+
+    def test_one_that_failed_is_not_signed(self) -> None:
+        refused = read("isolated", None, "origin", minute=5) | {"outcome": "wrong"}
+        readings = [refused, read("r1_r2", 0.1, minute=10)]
+        self.assertEqual(finding("holds_signed", DEVICE_IN_UNIT, {"readings": readings}).verdict, NEEDS)
+
+
+class LeftOut(unittest.TestCase):
+    def test_a_reason_stands_only_where_a_step_may_be_left_out(self) -> None:
+        for step, outcome, verdict in (
+            ("zs", "could_not_test", NEEDS), ("zs", "not_applicable", NEEDS), ("rcd_trip", "not_applicable", NEEDS),
+            ("dc_detection", "could_not_test", CALL), ("pilot_d", "not_applicable", CALL), ("r1_rn", "could_not_test", CALL),
+        ):  # fmt: skip
+            given = read(step, None) | {"outcome": outcome, "reason": "no adapter"}
+            with self.subTest(step, outcome=outcome):
+                self.assertEqual(finding(f"reading_{step}", DEVICE_IN_UNIT, {"readings": [given]}).verdict, verdict)
+
+    def test_the_long_lead_stands_for_it(self) -> None:
+        left = read("r1_r2", None) | {"outcome": "could_not_test", "reason": "line can't be linked"}
+        both = {"readings": [left, read("r2", 0.05)]}
+        self.assertEqual(finding("reading_r1_r2", DEVICE_IN_UNIT, both).verdict, MEETS)
+        gaps = [one.key for one in evaluation(DEVICE_IN_UNIT, both).gaps]
+        self.assertNotIn("r1_r2/ev", gaps)
+
+    def test_a_reason_is_asked_for(self) -> None:
+        with self.assertRaisesRegex(JobFileError, "reason"):
+            job(DEVICE_IN_UNIT, {"readings": [read("zs", None) | {"outcome": "not_applicable"}]})
+
+
+if __name__ == "__main__":
+    unittest.main()
