@@ -32,6 +32,7 @@ from fulmen.web.protection import protection
 from fulmen.web.replies import now
 from fulmen.web.standing_reasons import standing
 from fulmen.web.supply import supply
+from fulmen.web.testing import testing
 from fulmen.web.usual_answers import usual
 
 # The framework knows no addresses full of colons: on IPv6 the machine is reached by its name.
@@ -83,6 +84,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         prices,
         usual,
         standing,
+        testing,
     ):
         app.register_api(blueprint)
     app.register_blueprint(frontend)

@@ -1,56 +1,70 @@
 <script setup lang="ts">
-// Which leads go where for this step. Conductors are named, colour only repeats the name.
+// Which lead goes to which terminal, by name; the colour of a conductor only repeats it. No instrument looks like this.
 import { computed } from 'vue'
 
 import type { Step } from '../api/types'
 
-const props = defineProps<{ step: Step }>()
+const props = defineProps<{ step: Step; moved: string[] }>()
 
-const COLOURS: Record<string, string> = { L: '#7a4a21', N: '#2a5fa8', PE: '#2f8a3c' }
-const throughCar = computed(() => ['zs', 'rcd_trip', 'dc_detection', 'charge_point_states'].includes(props.step.step))
-const place = computed(() => props.step.where.replace(/^at (the )?/, ''))
+const COLOURS: Record<string, string> = { L: '#7a4a21', N: '#2a5fa8', E: '#2f8a3c' }
+const ROW = 34
+const adapter = computed(() => props.step.adapter !== '')
+const place = computed(() => props.step.where.replace(/^at (the |its )?/, ''))
 const name = computed(() => place.value.charAt(0).toUpperCase() + place.value.slice(1))
-const leads = computed(() =>
-  props.step.leads.map((lead, index) => ({ lead, y: 34 + index * 26 - (props.step.leads.length - 3) * 13 })),
+const height = computed(() => Math.max(2, props.step.leads.length) * ROW + 12)
+const rows = computed(() =>
+  props.step.leads.map((lead, index) => ({
+    ...lead,
+    y: 22 + index * ROW + (props.step.leads.length === 1 ? ROW / 2 : 0),
+    colour: COLOURS[lead.jack] ?? 'var(--ink)',
+  })),
 )
+const told = computed(() => props.step.leads.map((lead) => `${lead.jack} to ${lead.terminal}`).join(', '))
 </script>
 
 <template>
   <svg
-    v-if="step.leads.length"
-    viewBox="0 0 600 122"
+    v-if="rows.length || adapter"
+    :viewBox="`0 0 640 ${height + (step.links ? 36 : 8)}`"
     class="drawing"
     role="img"
-    :aria-label="`Tester leads ${step.leads.join(', ')} ${step.where}`"
+    :aria-label="`${step.range}. ${told}${step.links ? `. Link ${step.links}` : ''}`"
   >
-    <rect x="4" y="14" width="116" height="92" rx="6" class="box" />
-    <text x="20" y="64" class="strong">Tester</text>
-    <g v-for="one in leads" :key="one.lead">
-      <line
-        x1="120"
-        :x2="throughCar ? 260 : 400"
-        :y1="one.y"
-        :y2="one.y"
-        :stroke="COLOURS[one.lead]"
-        stroke-width="4"
-      />
-      <text x="190" :y="one.y - 5" text-anchor="middle">{{ one.lead }}</text>
+    <rect x="2" y="4" width="134" :height="height" rx="6" class="box" />
+    <text x="14" y="26" class="strong">Instrument</text>
+    <foreignObject x="14" y="32" width="100" :height="height - 34">
+      <p class="range">{{ step.range }}</p>
+    </foreignObject>
+    <g v-for="one in rows" :key="one.jack">
+      <text x="128" :y="one.y + 5" text-anchor="end" class="jack">{{ one.jack }}</text>
+      <line x1="136" x2="430" :y1="one.y" :y2="one.y" :stroke="one.colour" stroke-width="4" />
+      <text x="148" :y="one.y - 6" :class="moved.includes(one.jack) ? 'strong' : 'stays'">
+        {{ one.terminal }}{{ moved.includes(one.jack) ? '' : ', stays' }}
+      </text>
     </g>
-    <template v-if="throughCar">
-      <rect x="260" y="14" width="116" height="92" rx="6" class="box" />
-      <text x="276" y="56" class="strong">Adapter</text>
-      <text x="276" y="74">as the car</text>
-      <line x1="376" x2="440" y1="60" y2="60" class="lead" />
+    <template v-if="adapter">
+      <rect x="430" y="4" width="96" :height="height" rx="6" class="box" />
+      <text x="478" :y="height / 2" text-anchor="middle" class="strong">Adapter</text>
+      <text x="478" :y="height / 2 + 20" text-anchor="middle">{{ step.adapter }}</text>
+      <line x1="526" x2="558" :y1="height / 2 + 4" :y2="height / 2 + 4" class="lead" />
+      <rect x="558" y="4" width="80" :height="height" rx="14" class="box" />
+      <text x="598" :y="height / 2 + 8" text-anchor="middle">Unit</text>
     </template>
-    <rect :x="throughCar ? 440 : 400" y="14" :width="throughCar ? 156 : 196" height="92" rx="12" class="box" />
-    <text :x="throughCar ? 456 : 416" y="64" class="strong">{{ name }}</text>
+    <template v-else>
+      <rect x="430" y="4" width="208" :height="height" rx="12" class="box" />
+      <text x="446" :y="height / 2 + 10" class="strong">{{ name }}</text>
+    </template>
+    <g v-if="step.links">
+      <path :d="`M14 ${height + 20}h24`" class="link-line" />
+      <text x="46" :y="height + 25">Link {{ step.links }}</text>
+    </g>
   </svg>
 </template>
 
 <style scoped>
 .drawing {
   width: 100%;
-  max-width: 430px;
+  max-width: 560px;
   display: block;
 }
 .box {
@@ -62,16 +76,28 @@ const leads = computed(() =>
   stroke: var(--ink);
   stroke-width: 6;
 }
+.link-line {
+  stroke: var(--copper);
+  stroke-width: 4;
+  stroke-dasharray: 6 4;
+}
 text {
   font: 400 15px var(--text);
   fill: var(--ink);
 }
-.strong {
+.strong,
+.jack {
   font-weight: 700;
 }
-@media (max-width: 839px) {
-  .drawing {
-    display: none;
-  }
+.jack {
+  font-family: var(--figures);
+}
+.stays {
+  fill: var(--quiet);
+}
+.range {
+  font-size: 14px;
+  line-height: 1.15;
+  color: var(--quiet);
 }
 </style>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 // The pad for thumbs in gloves.
-defineProps<{ ready: boolean; kind: 'figure' | 'confirm' }>()
+import type { Step } from '../api/types'
+
+defineProps<{ ready: boolean; kind: Step['kind']; signs: string }>()
 defineEmits<{ press: [key: string]; over: []; cannot: []; next: []; right: []; wrong: [] }>()
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3']
 </script>
 
 <template>
-  <div v-if="kind === 'figure'" class="pad" role="group" aria-label="Number pad">
+  <div v-if="kind === 'figure' || kind === 'either'" class="pad" role="group" aria-label="Number pad">
     <button v-for="digit in DIGITS" :key="digit" type="button" class="figure" @click="$emit('press', digit)">
       {{ digit }}
     </button>
@@ -15,8 +17,12 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3']
     <button type="button" class="figure" @click="$emit('press', '0')">0</button>
     <button type="button" @click="$emit('cannot')">can't test</button>
     <button type="button" class="back" aria-label="Delete the last digit" @click="$emit('press', 'back')">⌫</button>
-    <button type="button" class="over" :disabled="!ready" @click="$emit('over')">over range</button>
+    <button v-if="kind === 'either'" type="button" class="over" @click="$emit('right')">Right</button>
+    <button v-else type="button" class="over" :disabled="!ready" @click="$emit('over')">over range</button>
     <button type="button" class="next" :disabled="!ready" @click="$emit('next')">Keep</button>
+  </div>
+  <div v-else-if="kind === 'hold'" class="pad confirm" role="group" aria-label="Signature">
+    <button type="button" class="next" @click="$emit('right')">{{ signs }}</button>
   </div>
   <div v-else class="pad confirm" role="group" aria-label="Outcome">
     <button type="button" class="next" @click="$emit('right')">Right</button>
@@ -33,8 +39,11 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3']
   gap: 8px;
 }
 .confirm {
-  grid-template-columns: 1fr;
-  grid-template-areas: none;
+  grid-template-columns: 1fr 1fr;
+  grid-template-areas: 'first first' 'second third';
+}
+.confirm .next {
+  grid-area: first;
 }
 .back {
   grid-area: back;
@@ -46,12 +55,15 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3']
   grid-area: next;
 }
 button {
-  min-height: 58px;
+  min-height: 52px;
   border: 1px solid var(--line);
   border-radius: 8px;
   background: var(--sheet);
   color: var(--ink);
   font-size: 1rem;
+}
+.confirm button {
+  min-height: 64px;
 }
 button.figure {
   font-size: 1.4rem;

@@ -1,12 +1,20 @@
 // A reading in a few words.
 import type { Reading, Step } from '../api/types'
 
+const OUTCOMES: Partial<Record<Reading['outcome'], string>> = {
+  wrong: 'wrong',
+  could_not_test: 'LIM',
+  not_applicable: 'N/A',
+}
+
 export function readingWords(step: Step): string {
   const reading: Reading | null = step.reading
-  if (!reading) return step.required ? '' : 'if you can'
-  if (reading.outcome === 'right') return 'right'
-  if (reading.outcome === 'wrong') return 'wrong'
-  if (reading.outcome === 'could_not_test') return 'not tested'
+  if (!reading) return step.met ? 'by another' : step.required ? '' : 'if you can'
+  if (reading.outcome === 'right') return step.kind === 'hold' ? 'signed' : 'right'
+  return OUTCOMES[reading.outcome] ?? figureWords(reading, step)
+}
+
+export function figureWords(reading: Reading, step: Step): string {
   const value = reading.value ?? 0
   return reading.outcome === 'over_range' ? `>${value} ${step.unit}` : `${value.toFixed(step.decimals)} ${step.unit}`
 }

@@ -2,13 +2,30 @@
 import { computed, ref } from 'vue'
 
 import type { Reading, Step } from '../api/types'
-import { typedNumber } from '../shared/format'
+import { useJob } from '../job/useJob'
+import { asWritten } from './asWritten'
 
-export function useReadingEntry(step: () => Step | undefined) {
+// Which voltage the insulation was tested at: asked once, then as it was last.
+const testVoltageV = ref<number | null>(null)
+
+export interface Taken {
+  name: string
+  instrument: string
+}
+
+export function useReadingEntry(step: () => Step) {
+  const store = useJob()
   const typed = ref('')
-  const value = computed(() => {
-    const number = typedNumber(typed.value)
-    return typeof number === 'number' ? number : null
+  const again = ref('')
+  const photo = ref('')
+  const written = computed(() => asWritten(typed.value))
+  const value = computed(() => written.value?.value ?? null)
+  const insulates = computed(() => step().function === 'insulation')
+  /** What has to be said before a figure can be kept. */
+  const lacking = computed(() => {
+    if (insulates.value && testVoltageV.value === null) return 'Say at which voltage it was tested.'
+    if (step().reading && again.value.trim().length < 3) return 'Say why it is taken again: the first figure stays.'
+    return ''
   })
 
   function press(key: string): void {
@@ -17,8 +34,8 @@ export function useReadingEntry(step: () => Step | undefined) {
     else if (typed.value.length < 7) typed.value += key
   }
 
-  function reading(outcome: Reading['outcome'], by: { name: string; instrument: string }, reason = ''): Reading {
-    const here = step()!
+  function reading(outcome: Reading['outcome'], by: Taken, reason = ''): Reading {
+    const here = step()
     const measured = outcome === 'measured' || outcome === 'over_range'
     return {
       step: here.step,
@@ -27,12 +44,14 @@ export function useReadingEntry(step: () => Step | undefined) {
       value: measured ? value.value : null,
       reason,
       instrument: by.instrument.trim(),
-      test_voltage_v: here.step.startsWith('ir_') && measured ? 500 : null,
-      temperature_c: null,
+      test_voltage_v: insulates.value && measured ? testVoltageV.value : null,
+      temperature_c: store.job?.testing.conductors_c ?? null,
+      again_because: here.reading ? again.value.trim() : '',
+      photo: photo.value,
       taken_by: by.name.trim(),
       taken_at: new Date().toISOString(),
     }
   }
 
-  return { typed, value, press, reading }
+  return { typed, again, photo, written, value, insulates, testVoltageV, lacking, press, reading }
 }

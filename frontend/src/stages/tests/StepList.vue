@@ -1,42 +1,63 @@
 <script setup lang="ts">
-// The steps in their order, each with what was read.
+// The steps in their order, each with what was read; a line stands where you walk to another place.
 import { computed } from 'vue'
 
-import type { Step } from '../../api/types'
+import type { Effort, Step } from '../../api/types'
 import { readingWords } from '../../readings/readingWords'
 import SideList from '../../shared/SideList.vue'
+import { keyOf } from './useTestOrder'
 
-const props = defineProps<{ steps: Step[]; current: number; stage: 'dead' | 'live' }>()
-const emit = defineEmits<{ choose: [index: number] }>()
+const props = defineProps<{
+  steps: Step[]
+  current: string
+  stage: 'dead' | 'live'
+  sums?: { coached: Effort; book: Effort }
+  clamp?: string
+}>()
+const emit = defineEmits<{ choose: [key: string] }>()
+const byCoach = defineModel<boolean>('byCoach', { required: true })
 
-const key = (step?: Step) => (step ? `${step.step}/${step.subject}` : '')
-const items = computed(() =>
-  props.steps.map((step) => ({ key: key(step), title: step.title, figure: readingWords(step), open: !step.reading })),
-)
-const fold = computed(
-  () => `All steps, ${props.steps.filter((step) => step.reading).length} of ${props.steps.length} taken`,
-)
+const items = computed(() => [
+  ...props.steps.map((step, place) => ({
+    key: keyOf(step),
+    title: step.title,
+    figure: readingWords(step),
+    open: !step.met && !step.reading,
+    apart: place > 0 && step.place !== props.steps[place - 1]!.place,
+  })),
+  ...(props.clamp === undefined
+    ? []
+    : [{ key: 'clamp', title: 'Load limit, clamp', figure: props.clamp, open: props.clamp === '', apart: true }]),
+])
+const taken = computed(() => props.steps.filter((step) => step.met || step.reading).length)
+const moves = (sum: Effort) => sum.leads + sum.dials + sum.adapters + sum.walks
+const minutes = (sum: Effort) => (sum.duration_s / 60).toFixed(0)
 </script>
 
 <template>
   <SideList
     class="steps"
     :items="items"
-    :current="key(steps[current])"
-    :fold="fold"
+    :current="current"
+    :fold="`All steps, ${taken} of ${steps.length} taken`"
     label="Steps"
-    @choose="
-      (chosen) =>
-        emit(
-          'choose',
-          steps.findIndex((step) => key(step) === chosen),
-        )
-    "
+    @choose="emit('choose', $event)"
   >
     <p v-if="stage === 'live'" class="care" role="note">
       Live work. Fused probes, covers back on before you walk away.
     </p>
     <p v-else class="care" role="note">Isolated, proved dead, locked off? Prove the tester before and after.</p>
+    <div v-if="sums" class="sums">
+      <p>
+        <b class="figure">{{ moves(sums.coached) }}</b> moves, {{ minutes(sums.coached) }} min;
+        <span class="quiet"
+          >circuit by circuit <b class="figure">{{ moves(sums.book) }}</b>, {{ minutes(sums.book) }} min</span
+        >
+      </p>
+      <button type="button" class="link" @click="byCoach = !byCoach">
+        {{ byCoach ? 'Go circuit by circuit' : 'Go by the fewest moves' }}
+      </button>
+    </div>
   </SideList>
 </template>
 
@@ -46,6 +67,10 @@ const fold = computed(
   padding: 10px 14px;
   border-left: 4px solid var(--falls_short);
   background: color-mix(in srgb, var(--falls_short) 12%, var(--sheet));
+  font-size: 0.88rem;
+}
+.sums {
+  margin: 12px 18px 4px;
   font-size: 0.88rem;
 }
 </style>

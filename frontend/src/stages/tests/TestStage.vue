@@ -2,28 +2,53 @@
 // Dead or live tests: one step at a time, the steps beside it, whether the readings agree at the right.
 import { computed, ref, watch } from 'vue'
 
+import type { Step } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
+import ClampTest from './ClampTest.vue'
 import StepList from './StepList.vue'
 import StepPanel from './StepPanel.vue'
+import TestingSetup from './TestingSetup.vue'
+import { useClamp } from './useClamp'
+import { keyOf, useTestOrder } from './useTestOrder'
 
 const props = defineProps<{ stage: 'dead' | 'live' }>()
 const emit = defineEmits<{ at: [where: string] }>()
 
 const store = useJob()
-const steps = computed(() => (store.evaluation?.steps ?? []).filter((step) => step.stage === props.stage))
-const current = ref(0)
-const step = computed(() => steps.value[current.value])
+const { steps, movesOf, plan, byCoach } = useTestOrder(() => props.stage)
+const current = ref('')
+const chosen = ref(false)
+const settingUp = ref(false)
+const all = computed(() => store.evaluation?.steps ?? [])
+// A step that is only offered with another is opened by choice, and stands in its place then.
+const step = computed(() => all.value.find((one) => keyOf(one) === current.value && one.stage === props.stage))
+const place = computed(() => steps.value.findIndex((one) => keyOf(one) === current.value))
+const { clamp } = useClamp()
+const limited = computed(() => store.job?.supply.load_limit_a !== null && props.stage === 'live')
+const clampWords = computed(() => (clamp.value?.verdict === 'meets' ? 'proven' : ''))
 
-function firstOpen(): number {
-  const open = steps.value.findIndex((one) => one.reading === null && one.required)
-  return open < 0 ? 0 : open
+const isOpen = (one: Step) => !one.met && one.reading === null
+function firstOpen(): string {
+  const found = steps.value.find((one) => isOpen(one) && one.required) ?? steps.value[0]
+  return found ? keyOf(found) : ''
 }
 watch(
   () => [props.stage, store.id],
-  () => (current.value = firstOpen()),
+  () => {
+    chosen.value = false
+    current.value = firstOpen()
+  },
   { immediate: true },
 )
+// The coach's order arrives a moment later: who has not begun begins where it does.
+watch(plan, (now, before) => {
+  if (now && !before && !chosen.value) current.value = firstOpen()
+})
+function choose(key: string): void {
+  chosen.value = true
+  current.value = key
+}
 watch(
   () => step.value?.where ?? '',
   (where) => emit('at', where),
@@ -31,21 +56,36 @@ watch(
 )
 
 function next(): void {
-  const after = steps.value.findIndex((one, index) => index > current.value && one.reading === null)
-  if (after >= 0) current.value = after
-  else if (current.value < steps.value.length - 1) current.value += 1
+  const from = place.value
+  const after = steps.value.find((one, index) => index > from && isOpen(one)) ?? steps.value[from + 1]
+  if (after) current.value = keyOf(after)
+  else if (limited.value) current.value = 'clamp'
 }
 </script>
 
 <template>
-  <div v-if="step" class="workbench">
-    <StepList :steps="steps" :current="current" :stage="stage" @choose="current = $event" />
+  <div v-if="steps.length" class="workbench">
+    <StepList
+      v-model:by-coach="byCoach"
+      :steps="steps"
+      :current="current"
+      :stage="stage"
+      :sums="plan"
+      :clamp="limited ? clampWords : undefined"
+      @choose="choose"
+    />
+    <ClampTest v-if="current === 'clamp'" />
     <StepPanel
-      :key="`${step.step}/${step.subject}`"
+      v-else-if="step"
+      :key="current"
       :step="step"
-      :number="current + 1"
+      :number="Math.max(place, 0) + 1"
       :count="steps.length"
+      :moves="movesOf(step)"
+      :offered="all.filter((one) => one.offered_with === step!.step && one.subject === step!.subject)"
       @kept="next"
+      @choose="choose(keyOf($event))"
+      @set-up="settingUp = true"
     />
     <aside>
       <ChecksLedger
@@ -55,6 +95,7 @@ function next(): void {
       />
       <ChecksLedger :stages="[stage]" title="Against their limits" :filter="(one) => one.topics.includes('reading')" />
     </aside>
+    <TestingSetup v-model="settingUp" />
   </div>
   <p v-else class="none">Nothing to test yet: no circuit feeds a charge point.</p>
 </template>

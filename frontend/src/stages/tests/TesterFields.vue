@@ -1,23 +1,47 @@
 <script setup lang="ts">
-// Who tests with what: kept in this browser, written into every reading.
-import { usePerson } from '../../shared/usePerson'
+// Who tests, and with which instrument of the register: kept in this browser, written into every reading.
+import { computed, watch } from 'vue'
 
-const { name, instrument } = usePerson()
+import type { Step } from '../../api/types'
+import { useJob } from '../../job/useJob'
+import { usePerson } from '../../shared/usePerson'
+import ReadingPhoto from './ReadingPhoto.vue'
+import { useInstrument } from './useInstrument'
+
+const props = defineProps<{ step: Step }>()
+const emit = defineEmits<{ setUp: [] }>()
+const photo = defineModel<string>('photo', { required: true })
+
+const store = useJob()
+const { name } = usePerson()
+const { instrument } = useInstrument(() => props.step)
+const names = computed(() => store.job!.testing.instruments.map((one) => one.name))
+watch(
+  names,
+  (now) => {
+    if (instrument.value && !now.includes(instrument.value)) instrument.value = ''
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <div class="tester">
     <v-text-field v-model="name" label="Tested by" maxlength="200" autocomplete="name" />
-    <v-text-field v-model="instrument" label="Instrument and its calibration" maxlength="200" />
+    <v-select v-if="names.length" v-model="instrument" label="Instrument" :items="names" />
+    <v-btn v-else variant="outlined" @click="emit('setUp')">Enter your instruments</v-btn>
+    <ReadingPhoto v-if="step.kind !== 'hold'" v-model="photo" />
+    <button type="button" class="link" @click="emit('setUp')">Instruments, schools, temperature</button>
   </div>
 </template>
 
 <style scoped>
 .tester {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
   gap: 10px;
-  max-width: 620px;
+  align-items: center;
+  max-width: 720px;
   margin-top: 12px;
 }
 </style>

@@ -43,12 +43,8 @@ const method = computed(() => store.job!.load.method)
     class="short"
     hint="Held by the charge point’s current clamp round the line tail"
   />
-  <TapField
-    v-if="store.job!.supply.load_limit_a !== null"
-    path="supply.load_limit_proven"
-    label="Clamp fitted, limit set, and the car seen to turn down?"
-    choice="Seen"
-    hint="Till then the limit is only a plan: the certificate waits for it."
-  />
+  <p v-if="store.job!.supply.load_limit_a !== null" class="quiet small">
+    Till the clamp’s test is written down with the live tests the limit is only a plan: the certificate waits for it.
+  </p>
   <WaysOut />
 </template>

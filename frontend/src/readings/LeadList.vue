@@ -1,0 +1,49 @@
+<script setup lang="ts">
+// Which lead goes to which terminal, as lines: the drawing's words where it has no room.
+import type { Step } from '../api/types'
+
+defineProps<{ step: Step; moved: string[] }>()
+</script>
+
+<template>
+  <ul v-if="step.leads.length" class="leads" aria-label="Leads">
+    <li v-for="lead in step.leads" :key="lead.jack" :class="{ stays: !moved.includes(lead.jack) }">
+      <b class="figure" :class="`jack-${lead.jack}`">{{ lead.jack }}</b> {{ lead.terminal }}
+      <span v-if="!moved.includes(lead.jack)" class="small">stays</span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.leads {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 3px;
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  font-weight: 700;
+}
+.stays {
+  font-weight: 400;
+  color: var(--quiet);
+}
+b {
+  min-width: 1.5em;
+  border-bottom: 4px solid var(--ink);
+  text-align: center;
+}
+.jack-L {
+  border-color: #7a4a21;
+}
+.jack-N {
+  border-color: #2a5fa8;
+}
+.jack-E {
+  border-color: #2f8a3c;
+}
+</style>

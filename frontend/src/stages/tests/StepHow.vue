@@ -1,0 +1,39 @@
+<script setup lang="ts">
+// Why the step is done, and what may stand for it or beside it; on a phone how, too, as the head of it has no room.
+import { useDisplay } from 'vuetify'
+
+import type { Step } from '../../api/types'
+
+defineProps<{ step: Step; offered: Step[] }>()
+defineEmits<{ choose: [step: Step] }>()
+
+const { smAndDown } = useDisplay()
+</script>
+
+<template>
+  <div class="how">
+    <p v-if="smAndDown">{{ step.how }}</p>
+    <p class="quiet">{{ step.why }}</p>
+    <p v-if="offered.length" class="offered">
+      Or:
+      <button v-for="one in offered" :key="one.step" type="button" class="link" @click="$emit('choose', one)">
+        {{ one.title }}
+      </button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.how {
+  display: grid;
+  gap: 4px;
+  max-width: 66ch;
+  font-size: 0.95rem;
+}
+.offered {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+// How this job is tested: instruments, the schools where practice differs, the day's temperature, what a move takes.
+import JobField from '../../shared/fields/JobField.vue'
+import TapField from '../../shared/fields/TapField.vue'
+import InstrumentRegister from './InstrumentRegister.vue'
+
+const open = defineModel<boolean>({ required: true })
+
+const MOVES = [
+  ['lead_s', 'A lead moved'],
+  ['dial_s', 'A dial turned'],
+  ['adapter_s', 'Adapter to another state'],
+  ['walk_s', 'A walk'],
+] as const
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="860" scrollable>
+    <v-card class="sheet set-up">
+      <div class="head">
+        <h2 class="headline">How it is tested</h2>
+        <v-btn variant="text" @click="open = false">Done</v-btn>
+      </div>
+      <InstrumentRegister />
+      <TapField path="testing.loop_school" label="A loop read cold is held against" choice="LoopSchool" />
+      <TapField path="testing.rcd_school" label="Each RCD gets" choice="RcdSchool" />
+      <JobField
+        path="testing.conductors_c"
+        label="Conductors today"
+        kind="number"
+        unit="°C"
+        hint="What R1+R2 and Zs are expected at; goes with every reading"
+      />
+      <fieldset>
+        <legend>What a move takes you</legend>
+        <div class="moves">
+          <JobField
+            v-for="[name, label] in MOVES"
+            :key="name"
+            :path="`testing.moves.${name}`"
+            :label="label"
+            kind="number"
+            unit="s"
+          />
+        </div>
+      </fieldset>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.set-up {
+  display: grid;
+  gap: 16px;
+  overflow-y: auto;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+legend {
+  font-weight: 700;
+  padding-bottom: 6px;
+}
+.moves {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  gap: 10px;
+}
+</style>

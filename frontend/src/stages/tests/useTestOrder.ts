@@ -1,0 +1,46 @@
+// The order of the steps: the coach's with the fewest moves, or the book's. The server works it out.
+import { useLocalStorage, watchDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
+
+import { answer, api } from '../../api/client'
+import type { CoachPlan, Move, Step } from '../../api/types'
+import { useJob } from '../../job/useJob'
+
+const byCoach = useLocalStorage('fulmen-by-coach', true)
+
+export const keyOf = (step: Pick<Step, 'step' | 'subject'>) => `${step.step}/${step.subject}`
+
+/** Steps to show: what is only offered with another is shown once it was taken, or asked for. */
+export const isListed = (step: Step) => step.offered_with === null || step.required || step.reading !== null
+
+export function useTestOrder(stage: () => Step['stage']) {
+  const store = useJob()
+  const plan = ref<CoachPlan>()
+  const listed = computed(() => (store.evaluation?.steps ?? []).filter(isListed))
+  let turn = 0
+
+  async function ask(): Promise<void> {
+    if (!store.job || !listed.value.length) return
+    const mine = ++turn
+    try {
+      const found = await answer<CoachPlan>(api.POST('/api/v1/tests/order', { body: store.job }))
+      if (mine === turn) plan.value = found
+    } catch {
+      // Without an answer the steps stand in the book's order, which is always right.
+      if (mine === turn) plan.value = undefined
+    }
+  }
+  const shape = () => JSON.stringify([listed.value.map(keyOf), store.job?.testing.moves, store.id])
+  watchDebounced(shape, ask, { debounce: 150, immediate: true })
+
+  const places = computed(() => new Map(plan.value?.steps.map((one, place) => [keyOf(one), place])))
+  const steps = computed(() => {
+    const own = listed.value.filter((step) => step.stage === stage())
+    if (!byCoach.value || !plan.value) return own
+    const place = (step: Step) => places.value.get(keyOf(step)) ?? 0
+    return [...own].sort((one, other) => place(one) - place(other))
+  })
+  const movesOf = (step: Step): Move[] =>
+    byCoach.value ? (plan.value?.steps.find((one) => keyOf(one) === keyOf(step))?.moves ?? []) : []
+  return { steps, movesOf, plan, byCoach }
+}
