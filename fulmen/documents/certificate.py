@@ -9,13 +9,14 @@ from markupsafe import Markup
 
 from fulmen.core.alternatives.reach import how_far, reach_words
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
-from fulmen.core.circuit.guards import Stands, guards_of
-from fulmen.core.circuit.origin import ORIGIN, three_phase_fault_ka
+from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
+from fulmen.core.circuit.origin import ORIGIN, fault_current, measured, three_phase_fault_ka
 from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.field_messages import place
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import word
+from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.certificate import Signature, SignedPart
 from fulmen.core.model.circuits import Circuit
@@ -23,16 +24,33 @@ from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.known_how import KnownHow
-from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.model.readings import StepKey
 from fulmen.core.model.route import Section
 from fulmen.core.model.run import line_of, main_switch, runs
 from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
 from fulmen.core.model.tails import TailsStretch
 from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cable_record, cables_of
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.certificate_gaps import comments_on_existing
+from fulmen.core.verification.conductor_readings import INSULATION
+from fulmen.core.verification.rcd_readings import rcd_figures
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
 from fulmen.documents.run_drawing import run_drawing
+from fulmen.documents.schedule import (
+    bench_rows,
+    clamp_rows,
+    instrument_rows,
+    left_out,
+    rcd_rows,
+    reading_text,
+    remarks_of,
+    results,
+    schools_words,
+    taken_again,
+    tested_words,
+    zs_limit_text,
+)
 
 ATTACHMENT = "job.json"
 
@@ -72,6 +90,7 @@ def certificate_html(issue: Issue) -> str:
 def _content(issue: Issue) -> dict[str, Any]:
     job, evaluation = issue.job, issue.evaluation
     inspections = [(item, job.inspection(item)) for item in InspectionItem]
+    at_origin = [one for one in evaluation.steps if one.subject == ORIGIN]
     return {
         "issue": issue,
         "job": job,
@@ -79,18 +98,25 @@ def _content(issue: Issue) -> dict[str, Any]:
         "rules": rule_set(job.rule_set),
         "caution": CAUTION,
         "comments": comments_on_existing(job),
-        "origin": _results(job, evaluation, ORIGIN),
+        "origin": results(job, ORIGIN),
+        "fault_levels": fault_levels(job),
         "main_switch": main_switch(job),
-        "rcds": _rcd_rows(job),
+        "front_rcds": front_rcds(job),
+        "rcds": rcd_rows(job, evaluation),
+        "car_electrodes": car_electrodes(job),
         "known_how": _known_how(job),
         "tails": [_tails_words(job, one) for one in job.supply.tails] or ["–"],
         "signed": _signed(job),
         "inspections": inspections,
         "arrangements": [arrangement_facts(job, run) for run in runs(job)],
-        "three_phase_ka": three_phase_fault_ka(job, rule_set(job.rule_set)),
-        "boards": job.boards,
+        "boards": [
+            (board, [_circuit_row(job, evaluation, one) for one in job.circuits if one.from_board == board.id])
+            for board in job.boards
+        ],
         "fed_by": _fed_by(job),
-        "rows": [_circuit_row(job, evaluation, circuit) for circuit in job.circuits],
+        "benches": [
+            (run.charge_point.name, bench_rows(evaluation, run.final().circuit.id)) for run in runs(job) if run.chain
+        ],
         "drawings": [
             (
                 one,
@@ -100,8 +126,11 @@ def _content(issue: Issue) -> dict[str, Any]:
             for one in evaluation.profiles
         ],
         "faults": evaluation.faults,
-        "instruments": sorted({reading.instrument for reading in job.readings if reading.instrument}),
-        "testers": sorted({reading.taken_by for reading in job.readings}),
+        "instruments": instrument_rows(job),
+        "tested": tested_words(job),
+        "schools": schools_words(job),
+        "at_origin": [*left_out(at_origin), *taken_again(at_origin)],
+        "clamps": clamp_rows(job),
     }
 
 
@@ -114,23 +143,6 @@ def _signed(job: Job) -> list[tuple[list[SignedPart], Signature]]:
     return list(groups.values())
 
 
-def _results(job: Job, evaluation: Evaluation, subject: str) -> dict[str, str]:
-    """The reading of every step at one subject, by the step's key."""
-    decimals = {step.step: step.decimals for step in evaluation.steps}
-    return {key.value: reading_text(job.reading(key, subject), decimals.get(key)) for key in StepKey}
-
-
-def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
-    """A reading as it stands in a form's cell, to the decimals of its step."""
-    if reading is None:
-        return "–"
-    if reading.outcome is Outcome.RIGHT:
-        return "✓"
-    if reading.outcome in (Outcome.WRONG, Outcome.COULD_NOT_TEST):
-        return word(reading.outcome)
-    return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else figure(reading.value, decimals)
-
-
 def _method(job: Job, circuit: Circuit, section: Section) -> str:
     """The reference method that rates a section: the one chosen, or the one that follows from its place."""
     cable = cable_of(circuit, section)
@@ -140,8 +152,6 @@ def _method(job: Job, circuit: Circuit, section: Section) -> str:
 def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str, Any]:
     """One row of the schedule of circuit details and test results."""
     cables = [(cable, cable_record(cable.record, job)) for cable in cables_of(circuit)]
-    voltage = job.reading(StepKey.IR_LIVE_EARTH, circuit.id)
-    limits = [step for step in evaluation.steps if step.step is StepKey.ZS and step.subject == circuit.id]
     return {
         "circuit": circuit,
         "way": way_words(job, circuit),
@@ -154,10 +164,18 @@ def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str
         "curve": circuit.device.curve.value if circuit.device.kind is DeviceKind.BREAKER else "gG",
         "breaks_ka": circuit.device.breaking_capacity_ka if circuit.device.kind is DeviceKind.BREAKER else None,
         "rcd": _own_rcd(job, circuit),
-        "zs_limit_ohm": limits[0].limit if limits else None,
-        "test_voltage_v": voltage.test_voltage_v if voltage else None,
-        "results": _results(job, evaluation, circuit.id),
+        "zs_limit": zs_limit_text(evaluation, circuit.id),
+        "test_voltages_v": _test_voltages_v(job, circuit),
+        "results": results(job, circuit.id),
+        "rcd_figures": rcd_figures(job, circuit.id),
+        "remarks": remarks_of(job, evaluation, circuit.id, circuit.remarks),
     }
+
+
+def _test_voltages_v(job: Job, circuit: Circuit) -> str:
+    """At which voltages the insulation of a circuit was tested."""
+    tested = [job.reading(step, circuit.id) for step in INSULATION]
+    return " / ".join(dict.fromkeys(f"{one.test_voltage_v}" for one in tested if one and one.test_voltage_v)) or "–"
 
 
 def way_words(job: Job, circuit: Circuit) -> str:
@@ -225,16 +243,51 @@ def _tails_words(job: Job, one: TailsStretch) -> str:
     return f"{where}{figure(one.csa_mm2)} mm², {figure(one.length_m)} m{accepted}"
 
 
-def _rcd_rows(job: Job) -> list[tuple[str, str, str]]:
-    """Every RCD in front of circuits or in a box of its own: where it stands, what it is, its opening time."""
-    placed = {guard.field: (guard, run) for run in runs(job) for guard in guards_of(job, run)}
-    rows = []
-    for guard, run in placed.values():
-        if guard.rcd is None or guard.stands in (Stands.WAY, Stands.UNIT):
-            continue
-        first = bool(run.chain) and guard.circuit == run.chain[0].circuit.id and guard.stands is not Stands.BOX
-        at_origin = guard.rcd.time_delayed and first
-        key, subject = (StepKey.RCD_ORIGIN_TRIP, ORIGIN) if at_origin else (StepKey.RCD_TRIP, guard.subject)
-        read = reading_text(job.reading(key, subject), 1)
-        rows.append((f"RCD {guard.where}", rcd_in_words(guard.rcd), f"{read} ms" if read != "–" else read))
-    return rows
+def front_rcds(job: Job) -> list[tuple[str, str, str]]:
+    """The RCDs in front of the origin's own boards: where, what, opening time. Others stand in the schedule."""
+    origin_boards = {board.id for board in job.boards} - {circuit.feeds for circuit in job.circuits}
+    placed = {}
+    for run in runs(job):
+        for guard in guards_of(job, run):
+            chained = next((one for one in run.chain if one.circuit.id == guard.circuit), None)
+            at_origin = chained is not None and chained.board.id in origin_boards
+            if guard.rcd is not None and guard.stands is Stands.INCOMER and at_origin:
+                placed[guard.field] = guard
+    return [(f"RCD {one.where}", rcd_in_words(one.rcd), _opens(job, one)) for one in placed.values()]
+
+
+def _opens(job: Job, guard: PlacedGuard) -> str:
+    """The opening time of an RCD in front of the origin's board: a time-delayed one is read under the origin's name."""
+    delayed = guard.rcd is not None and guard.rcd.time_delayed
+    found = rcd_figures(job, ORIGIN if delayed else guard.subject)
+    return "–" if found.at_rated_ms is None else f"{figure(found.at_rated_ms, 1)} ms at 1×"
+
+
+def fault_levels(job: Job) -> str:
+    """The fault level that the papers state: of three lines where there are three, and what was read, each way."""
+    rules = rule_set(job.rule_set)
+    read = [
+        f"{words} {figure(ka, 2)} kA"
+        for words, step in (
+            ("line–neutral", StepKey.FAULT_CURRENT_NEUTRAL),
+            ("line–earth", StepKey.FAULT_CURRENT_EARTH),
+            ("the larger", StepKey.FAULT_CURRENT),
+        )
+        if (ka := measured(job, step, ORIGIN)) is not None
+    ]
+    known, three_ka = fault_current(job, rules), three_phase_fault_ka(job, rules)
+    level = f"{figure(three_ka, 2)} kA three-phase, taken as twice" if three_ka else f"{figure(known.value, 2)} kA"
+    return f"{level}; {', '.join(read)}, measured" if read else f"{level}, {known.source}"
+
+
+def car_electrodes(job: Job) -> list[tuple[str, str]]:
+    """The electrode of each unit that stands on one of its own, as measured."""
+    found = []
+    for run in runs(job):
+        point = run.charge_point
+        island = point.arrangement.car_earth is CarEarth.OWN_ELECTRODE and job.supply.earthing is not Earthing.TT
+        if island and run.chain:
+            read = reading_text(job.reading(StepKey.ELECTRODE, run.final().circuit.id), 1)
+            size_mm2 = point.arrangement.electrode_conductor_csa_mm2
+            found.append((f"Electrode of {point.name} alone", f"{read} Ω, conductor {figure(size_mm2)} mm² copper"))
+    return found

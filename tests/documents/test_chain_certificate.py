@@ -43,6 +43,7 @@ def complete() -> Job:
             Change(field="certificate.comments_on_existing", value="Nothing to remark."),
             Change(field="inspections", value=done["inspections"]),
             Change(field="testing.instruments", value=done["testing"]["instruments"]),
+            Change(field="boards.1.other_loads", value=[]),
             Change(field="supply.operator_allows_to_rating", value="yes"),
         ),
     )

@@ -39,7 +39,7 @@ class Circuit(Part):
     `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
     single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
     is not fitted with this job is there already: judged and tested like the others, but not bought nor varied;
-    `looked_at` says whether its device and its cable are as they were found.
+    `looked_at` says whether its device and its cable are as they were found. `remarks` go beside its test results.
     """
 
     id: Id
@@ -60,3 +60,4 @@ class Circuit(Part):
     slack_m: Annotated[float, number(0, 20)] = 1.0
     route: tuple[Section, ...] = Field(default=(), max_length=200)
     boxes: tuple[GuardBox, ...] = Field(default=(), max_length=4)
+    remarks: Line = ""

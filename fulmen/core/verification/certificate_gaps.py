@@ -32,6 +32,7 @@ def certificate_gaps(job: Job, findings: tuple[Finding, ...], steps: tuple[Step,
         *[_check_gap(finding) for finding in findings if finding.is_open],
         *_reading_gaps(steps),
         *_particular_gaps(job),
+        *_new_board_gaps(job),
         *_inspection_gaps(job),
         *_signature_gaps(job),
     )
@@ -114,6 +115,20 @@ def _particular_gaps(job: Job) -> list[Gap]:
         Gap(kind="particular", key=key, text=f"Enter {what}", stage=stage)
         for key, present, what, stage in wanted
         if not present
+    ]
+
+
+def _new_board_gaps(job: Job) -> list[Gap]:
+    """A board of this job has each of its circuits on the schedule, not only the car's."""
+    return [
+        Gap(
+            kind="particular",
+            key=f"circuits-of-{board.id}",
+            text=f"Enter each circuit of {board.name}: the board is new, so all of them are on this certificate",
+            stage="design",
+        )
+        for board in job.boards
+        if board.fitted_with_this_job and board.other_loads
     ]
 
 

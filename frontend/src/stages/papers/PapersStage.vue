@@ -41,6 +41,12 @@ onMounted(list)
       />
       <JobField path="certificate.departures" label="Departures from the standard, if any" kind="paragraph" />
       <JobField path="certificate.next_inspection_years" label="Inspect again within" kind="choice" :items="YEARS" />
+      <JobField
+        v-for="(circuit, index) in store.job!.circuits"
+        :key="circuit.id"
+        :path="`circuits.${index}.remarks`"
+        :label="`Remarks on ${circuit.name}, if any`"
+      />
     </FieldGroup>
     <template #aside>
       <div class="side">
