@@ -19,6 +19,7 @@ from fulmen.core.alternatives.choice_menu import alternatives
 from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import search
 from fulmen.core.alternatives.search.wiring import wired_ways
+from fulmen.core.circuit.run_figures import cases_of
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.editing.layouts import layouts
@@ -28,6 +29,8 @@ from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
 from fulmen.core.simulations.pen_bench import presets, run_bench
 from fulmen.core.simulations.supply_day import supply_day
+from fulmen.core.verification.coach import coach
+from fulmen.core.verification.cross_checks import agreement_findings
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo
@@ -37,7 +40,18 @@ from fulmen.store.papers import prepare_issue
 from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
 from tests.app import Served
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, example_text, job
+from tests.jobs import (
+    ALL_ELECTRIC,
+    DEVICE_IN_UNIT,
+    EXAMPLES,
+    FALLS_SHORT,
+    GARAGE,
+    HALFWAY,
+    RULES,
+    TWO_BEHIND_ONE,
+    example_text,
+    job,
+)
 from tests.photos import huge_png, picture
 
 Row = tuple[str, float, float, str]
@@ -71,6 +85,29 @@ def core_rows() -> list[Row]:
             "ms",
         ),
     ]
+
+
+def testing_rows() -> list[Row]:
+    """The whole cross-check of a tested job, the coach on the longest list, and the moves it saves on every demo job."""
+    complete, two = job(DEVICE_IN_UNIT), job(TWO_BEHIND_ONE)
+    cases = cases_of(complete, RULES, demand_of(complete, RULES))
+    steps = evaluate(two, RULES).steps
+    cross = p95_ms(lambda: agreement_findings(cases), 200)
+    order = p95_ms(lambda: coach(steps, two.testing.moves), 20)
+    return [
+        ("every reading of a job against the others, p95", cross, 5, "ms"),
+        (f"the order of {len(steps)} test steps with the fewest moves, p95", order, 500, "ms"),
+        *(coached(path.stem) for path in sorted(EXAMPLES.glob("*.json"))),
+    ]
+
+
+def coached(name: str) -> Row:
+    """What the coach saves on one demo job, and that it never takes longer than the book's order."""
+    plan = coach(evaluate(job(name), RULES).steps, job(name).testing.moves)
+    sums = [one.leads + one.dials + one.adapters + one.walks for one in (plan.coached, plan.book)]
+    minutes = [one.duration_s / 60 for one in (plan.coached, plan.book)]
+    told = f"moves to test {name} ({sums[1]} circuit by circuit; {minutes[0]:.1f} min instead of {minutes[1]:.1f})"
+    return (told, float(sums[0]), float(sums[1]), "moves")
 
 
 def run_rows() -> list[Row]:
@@ -274,6 +311,7 @@ def front_end_rows() -> list[Row]:
 def main() -> None:
     rows = [
         *core_rows(),
+        *testing_rows(),
         *run_rows(),
         *photo_rows(),
         *web_rows(),

@@ -20,7 +20,7 @@ from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.load import Load
-from fulmen.core.model.readings import Reading, StepKey
+from fulmen.core.model.readings import Reading, StepKey, latest
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
 from fulmen.core.model.testing import Testing
@@ -60,10 +60,7 @@ class Job(Part):
 
     def reading(self, step: StepKey, subject: str) -> Reading | None:
         """The reading that counts for this step: the latest one."""
-        for entry in reversed(self.readings):
-            if entry.step is step and entry.subject == subject:
-                return entry
-        return None
+        return latest(self.readings).get((step, subject))
 
     def readings_of(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
         """Every reading of this step, the first one first."""

@@ -92,6 +92,10 @@ class Outcome(StrEnum):
     NOT_APPLICABLE = "not_applicable"
 
 
+# A step that was left out, with a reason.
+LEFT_OUT = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
+
+
 class Reading(Part):
     """One test result.
 
@@ -120,8 +124,25 @@ class Reading(Part):
             raise PydanticCustomError(
                 "reading_value", "value: a measured step needs its figure, any other step takes none"
             )
-        if self.outcome in (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE) and len(self.reason) < 3:
+        if self.outcome in LEFT_OUT and len(self.reason) < 3:
             raise PydanticCustomError("reading_reason", "reason: say why the step was not tested")
         if self.taken_at.tzinfo is None:
             raise PydanticCustomError("reading_time", "taken_at: give the time with its offset from UTC")
         return self
+
+
+Key = tuple[StepKey, str]
+_newest: tuple[tuple[Reading, ...], dict[Key, Reading]] = ((), {})
+
+
+def latest(readings: tuple[Reading, ...]) -> dict[Key, Reading]:
+    """The newest reading of every step and subject.
+
+    An evaluation asks some hundreds of times for one and the same list: the answer for that very list is kept, and for
+    any other it is worked out anew, so what was asked before never shows.
+    """
+    global _newest
+    kept = _newest
+    if kept[0] is not readings:
+        kept = _newest = (readings, {(one.step, one.subject): one for one in readings})
+    return kept[1]

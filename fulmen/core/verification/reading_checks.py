@@ -6,11 +6,10 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, Question, ask
 from fulmen.core.findings.rules.readings import READINGS
 from fulmen.core.model.instruments import Function
-from fulmen.core.model.readings import Outcome, Reading
+from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading
 from fulmen.core.verification.sequence import Step
 
 AGAIN = "Find out why and test again."
-NOT_TESTED = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
 
 
 def reading_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
@@ -30,7 +29,7 @@ def _judge(step: Step, edition: Edition) -> Finding | None:
         return asked.meets(signed)
     if reading.outcome is Outcome.WRONG:
         return asked.falls_short(f"Found wrong. {reading.reason}".strip(), remedy="Put it right and test again.")
-    if reading.outcome in NOT_TESTED:
+    if reading.outcome in LEFT_OUT:
         return _not_tested(asked, step, reading)
     assert reading.value is not None
     voltage = _at_voltage(asked, step, reading, edition)

@@ -11,12 +11,10 @@ from fulmen.core.findings.rules.readings import HOLDS_SIGNED, READING_ORDER
 from fulmen.core.findings.words import word
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import ENERGISED, Outcome, StepKey
+from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Outcome, StepKey
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.steps import definition_of, definitions
-
-LEFT_OUT = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
 
 
 def order_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:

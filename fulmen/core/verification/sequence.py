@@ -9,11 +9,11 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Stage, Verdict
 from fulmen.core.model.base import Part
 from fulmen.core.model.instruments import Function
-from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.model.readings import LEFT_OUT, Reading, StepKey
 from fulmen.core.verification.expected_readings import expected_band
 from fulmen.core.verification.step_applies import applies, has_car_electrode, tested_rcds
 from fulmen.core.verification.step_limits import step_limit
-from fulmen.core.verification.steps import MET_BY, WHERE_WORDS, Kind, StepDefinition, Where, definitions
+from fulmen.core.verification.steps import MET_BY, WHERE_WORDS, Kind, Lead, StepDefinition, Where, definitions
 
 # What a sub-main is tested for besides the final circuit.
 SUB_MAIN_STEPS = {
@@ -32,14 +32,9 @@ LOAD_STEPS = SUB_MAIN_STEPS | {StepKey.R1_RN}
 LOAD_TITLES = {StepKey.ZS: "Loop at its farthest point, Zs"}
 SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
 # Where nothing but the cable is there yet, no adapter is used.
-NO_ADAPTER = (("L", "line"), ("N", "neutral"), ("E", "earth"))
-
-
-class Lead(Part):
-    """One lead: the instrument's jack and the terminal that it goes to."""
-
-    jack: str
-    terminal: str
+NO_ADAPTER = tuple(
+    Lead(jack=jack, terminal=terminal) for jack, terminal in zip("LNE", ("line", "neutral", "earth"), strict=True)
+)
 
 
 class Step(Part):
@@ -93,7 +88,10 @@ class Step(Part):
 def sequence(cases: list[Case]) -> list[Step]:
     """Every step of the job, dead before live; what hangs on several runs (origin, sub-main) stands once."""
     steps, seen = [], set()
+    school = cases[0].job.testing.rcd_school if cases else None
     for definition in definitions():
+        if definition.school not in (None, school):
+            continue
         for case in cases:
             if not case.run.chain:
                 continue
@@ -137,7 +135,7 @@ def _stands_for(case: Case, key: StepKey, subject: str) -> bool:
 
 def _taken(case: Case, key: StepKey, subject: str) -> bool:
     reading = case.job.reading(key, subject)
-    return reading is not None and reading.outcome not in (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
+    return reading is not None and reading.outcome not in LEFT_OUT
 
 
 class _Named:
@@ -183,7 +181,7 @@ def _circuit(definition: StepDefinition, subject: str, case: Case) -> str:
     return guard.circuit if guard is not None and subject != ORIGIN else subject
 
 
-def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[tuple[str, str], ...], str]:
+def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[Lead, ...], str]:
     """Leads and adapter position: past the unit through the connector, at a board or a socket straight."""
     through_car = not case.to_loads and (definition.subject == "rcd" or subject == case.subject)
     if definition.adapter and not through_car:
@@ -214,7 +212,7 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         decimals=definition.decimals,
         function=definition.function,
         range=definition.range,
-        leads=tuple(Lead.made(jack=jack, terminal=terminal) for jack, terminal in leads),
+        leads=leads,
         links=definition.links,
         linked_at=_board_of(subject, case) if definition.links else "",
         adapter=adapter,
@@ -231,9 +229,9 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         plausible_from=limit.plausible_from,
         asks_from=limit.asks_from,
         asks_why=limit.asks_why,
-        met=_taken(case, definition.key, subject) or stood_for,
+        met=stood_for or (reading is not None and reading.outcome not in LEFT_OUT),
         stood_for=stood_for,
-        earlier=case.job.readings_of(definition.key, subject)[:-1],
+        earlier=case.job.readings_of(definition.key, subject)[:-1] if reading is not None else (),
         reading=reading,
     )
 

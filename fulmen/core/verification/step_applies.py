@@ -13,8 +13,9 @@ from fulmen.core.model.guards import RcdType
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
-from fulmen.core.model.testing import RcdSchool
 from fulmen.core.verification.steps import StepDefinition
+
+Condition = Callable[[Case, str, StepKey], bool]
 
 
 def applies(definition: StepDefinition, case: Case, subject: str) -> bool:
@@ -76,14 +77,14 @@ def _read_before(case: Case, subject: str, key: StepKey) -> bool:
     return case.job.reading(key, subject) is not None
 
 
-def _twelve(case: Case, subject: str, key: StepKey, types: tuple[RcdType, ...] = tuple(RcdType)) -> bool:
-    guard = tested_rcds(case, key).get(subject)
-    fits = guard is not None and guard.rcd is not None and guard.rcd.type in types
-    return fits and case.job.testing.rcd_school is RcdSchool.TWELVE
+def _sees(*types: RcdType) -> Condition:
+    """Whether an RCD is of a type that sees a form of current."""
 
+    def holds(case: Case, subject: str, key: StepKey) -> bool:
+        guard = tested_rcds(case, key).get(subject)
+        return guard is not None and guard.rcd is not None and guard.rcd.type in types
 
-def _one_rcd_test(case: Case, subject: str, key: StepKey) -> bool:
-    return bool(tested_rcds(case, key)) and case.job.testing.rcd_school is RcdSchool.ONE
+    return holds
 
 
 def _open_pen_device(case: Case, subject: str, key: StepKey) -> bool:
@@ -97,8 +98,7 @@ def _surge_protected(case: Case, subject: str, key: StepKey) -> bool:
     return bool(case.run.chain) and case.run.chain[0].board.surge_protection is Seen.YES
 
 
-PULSE = (RcdType.A, RcdType.F, RcdType.B)
-CONDITIONS: dict[str, Callable[[Case, str, StepKey], bool]] = {
+CONDITIONS: dict[str, Condition] = {
     "bonds": lambda case, subject, key: bool(case.job.supply.bonded_services),
     "lines_apart": _lines_apart,
     "car_electrode": lambda case, subject, key: has_car_electrode(case) and subject == case.subject,
@@ -112,11 +112,8 @@ CONDITIONS: dict[str, Callable[[Case, str, StepKey], bool]] = {
     "has_charge_point": lambda case, subject, key: _final(case, subject),
     "tethered_unit": lambda case, subject, key: _final(case, subject) and case.run.charge_point.tethered,
     "socketed_unit": lambda case, subject, key: _final(case, subject) and not case.run.charge_point.tethered,
-    "one_rcd_test": _one_rcd_test,
-    "twelve_ac": _twelve,
-    "twelve_pulse": lambda case, subject, key: _twelve(case, subject, key, PULSE),
-    "twelve_smooth": lambda case, subject, key: _twelve(case, subject, key, (RcdType.B,)),
-    "delayed_at_origin": _one_rcd_test,
+    "sees_pulses": _sees(RcdType.A, RcdType.F, RcdType.B),
+    "sees_smooth": _sees(RcdType.B),
     "three_phase": lambda case, subject, key: (
         _final(case, subject) and case.run.charge_point.phase_count == 3
     ),

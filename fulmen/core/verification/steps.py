@@ -8,8 +8,10 @@ from functools import cache
 from typing import Any, Literal
 
 from fulmen.core.findings.finding import Stage
+from fulmen.core.model.base import Part
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
+from fulmen.core.model.testing import RcdSchool
 from fulmen.core.reference.tables import read_toml
 
 # A figure; right or wrong; a figure or just right; or a point where nobody goes on before somebody signed.
@@ -33,6 +35,13 @@ WHERE_WORDS = {
 }
 
 
+class Lead(Part):
+    """One lead: the instrument's jack and the terminal that it goes to."""
+
+    jack: str
+    terminal: str
+
+
 @dataclass(frozen=True)
 class StepDefinition:
     """What every job's step of this key has in common; `steps.toml` says what each field means."""
@@ -49,12 +58,13 @@ class StepDefinition:
     range: str
     unit: str = ""
     decimals: int = 2
-    leads: tuple[tuple[str, str], ...] = ()
+    leads: tuple[Lead, ...] = ()
     links: str = ""
     adapter: str = ""
     damages: str = ""
     subject: Literal["origin", "circuit", "rcd"] = "circuit"
     applies: str = ""
+    school: RcdSchool | None = None
     required: bool = True
     waivable: bool = False
     offered_with: StepKey | None = None
@@ -93,7 +103,8 @@ def _definition(entry: dict[str, Any]) -> StepDefinition:
         "stage": Stage(entry["stage"]),
         "where": Where(entry["where"]),
         "function": Function(entry["function"]),
-        "leads": tuple((jack, terminal) for jack, terminal in entry.get("leads", ())),
+        "leads": tuple(Lead(jack=jack, terminal=terminal) for jack, terminal in entry.get("leads", ())),
+        "school": RcdSchool(entry["school"]) if "school" in entry else None,
         "offered_with": StepKey(entry["offered_with"]) if "offered_with" in entry else None,
     }
     return StepDefinition(**made)
