@@ -1,7 +1,7 @@
 """Runs every test and ends with one line: N passed, N failed.
 
-Without names, two processes with the browser's tests run beside one with the core's and one with all others: a browser's
-test mostly waits.
+Without names, two processes with the browser's tests run beside one with the core's, one with the static ones and one with
+all others: a browser's test mostly waits, a static one waits for the tools that it starts.
 """
 
 from __future__ import annotations
@@ -58,8 +58,9 @@ def run_all() -> int:
     )
     browser = [name for name in modules if name.startswith("tests.browser.")]
     core = [name for name in modules if name.startswith("tests.core.")]
-    rest = [name for name in modules if name not in {*browser, *core}]
-    parts = [browser[0::2], browser[1::2], core, rest]
+    static = [name for name in modules if name.startswith("tests.static.")]
+    rest = [name for name in modules if name not in {*browser, *core, *static}]
+    parts = [browser[0::2], browser[1::2], core, static, rest]
     started = [
         subprocess.Popen(
             [sys.executable, __file__, *names], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True

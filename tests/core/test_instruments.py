@@ -3,10 +3,11 @@
 import unittest
 from typing import Any
 
+from fulmen.core.circuit.origin import supply_electrode
 from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Verdict
 from tests.core.test_earth_readings import read
-from tests.jobs import DEVICE_IN_UNIT, evaluation, finding, job
+from tests.jobs import DEVICE_IN_UNIT, RULES, TT, evaluation, finding, job
 
 MEETS, CALL, SHORT, NEEDS = Verdict.MEETS, Verdict.YOUR_CALL, Verdict.FALLS_SHORT, Verdict.NEEDS
 METER: dict[str, Any] = {
@@ -103,6 +104,13 @@ class LeftOut(unittest.TestCase):
         self.assertEqual(finding("reading_r1_r2", DEVICE_IN_UNIT, both).verdict, MEETS)
         gaps = [one.key for one in evaluation(DEVICE_IN_UNIT, both).gaps]
         self.assertNotIn("r1_r2/ev", gaps)
+
+    def test_a_loop_tester_stands_for_spikes_on_tt_alone(self) -> None:
+        taken = {"readings": [read("electrode_loop", 61.0, "origin")]}
+        self.assertNotIn("electrode/origin", [one.key for one in evaluation(TT, taken).gaps])
+        self.assertEqual(finding("reading_electrode_loop", TT, taken).verdict, MEETS)
+        self.assertEqual(supply_electrode(job(TT, taken), RULES).value, 61.0)
+        self.assertNotIn("electrode_loop", [one.step for one in evaluation(DEVICE_IN_UNIT, taken).steps])
 
     def test_a_reason_is_asked_for(self) -> None:
         with self.assertRaisesRegex(JobFileError, "reason"):

@@ -142,7 +142,8 @@ class Limits(unittest.TestCase):
     def moves_a_verdict(self, name: str) -> bool:
         for factor in FACTORS:
             rules = moved(name, factor)
-            for place in range(len(corpus())):
+            # The jobs that stand near a limit come last in the corpus: they are the likeliest to move.
+            for place in reversed(range(len(corpus()))):
                 found = evaluate(corpus()[place], rules)
                 if [found.operator.route, *((one.key, one.verdict) for one in found.findings)] != verdicts(place):
                     return True

@@ -64,6 +64,13 @@ class Form(unittest.TestCase):
         )
         self.assertNotIn("None", operator_form_html(form, AT))
 
+    def test_a_unit_whose_current_nobody_knows_is_asked_about(self) -> None:
+        """It stopped the form: the calls by the API's document found it."""
+        unknown = job(DEVICE_IN_UNIT, {"charge_points.0.max_current_a": None})
+        form = operator_form(unknown, RULES)
+        self.assertIsNone(form.charge_points[0].max_current_a)
+        self.assertIn("the charge point's current", form.missing)
+
     def test_the_same_form_gives_the_same_bytes(self) -> None:
         form = operator_form(job(AT_SURVEY), RULES)
         self.assertEqual(render_operator_form(form, AT), render_operator_form(form, AT))

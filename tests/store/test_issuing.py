@@ -22,6 +22,8 @@ READING = {
     "subject": "ev",
     "outcome": "measured",
     "value": 99.0,
+    "instrument": "Tester 4",
+    "again_because": "looked at again",
     "taken_by": "A. Tester",
     "taken_at": NOW,
 }

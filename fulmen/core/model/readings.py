@@ -32,6 +32,7 @@ class StepKey(StrEnum):
     SAFE_TO_ENERGISE = "safe_to_energise"
     POLARITY_LIVE = "polarity_live"
     ZE = "ze"
+    ELECTRODE_LOOP = "electrode_loop"
     FAULT_CURRENT_NEUTRAL = "fault_current_neutral"
     FAULT_CURRENT_EARTH = "fault_current_earth"
     FAULT_CURRENT = "fault_current"
@@ -76,7 +77,13 @@ class StepKey(StrEnum):
     CHARGE_POINT_STATES = "charge_point_states"
 
 
-AT_THE_SUPPLY = (StepKey.ZE, StepKey.FAULT_CURRENT_NEUTRAL, StepKey.FAULT_CURRENT_EARTH, StepKey.FAULT_CURRENT)
+AT_THE_SUPPLY = (
+    StepKey.ZE,
+    StepKey.ELECTRODE_LOOP,
+    StepKey.FAULT_CURRENT_NEUTRAL,
+    StepKey.FAULT_CURRENT_EARTH,
+    StepKey.FAULT_CURRENT,
+)
 # A reading of one of these was taken with the circuit on, or says that it was switched on.
 ENERGISED = frozenset(tuple(StepKey)[list(StepKey).index(StepKey.SAFE_TO_ENERGISE) :]) - frozenset(AT_THE_SUPPLY)
 

@@ -19,7 +19,7 @@ class FormChargePoint(Part):
 
     name: str
     phases: int
-    max_current_a: float
+    max_current_a: float | None
     set_current_a: float
     power_kw: float
     load_limit_a: float | None
@@ -126,6 +126,7 @@ def _missing(job: Job, total_a: float | None, *, cut_out_photo: bool) -> tuple[s
         (job.supply.cut_out_fuse_a, "the cut-out fuse"),
         (total_a, "the maximum demand"),
         (job.charge_points, "the charge point"),
+        (all(one.max_current_a for one in job.charge_points), "the charge point's current"),
         (cut_out_photo, "a photo of the cut-out"),
     )
     return tuple(words for value, words in wanted if not value)

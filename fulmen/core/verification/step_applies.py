@@ -105,6 +105,7 @@ CONDITIONS: dict[str, Condition] = {
     "origin_electrode": lambda case, subject, key: (
         case.job.supply.earthing is Earthing.TT or relies_on_low_electrode(case)
     ),
+    "tt_origin": lambda case, subject, key: case.job.supply.earthing is Earthing.TT,
     "read_before": _read_before,
     "smart_unit": lambda case, subject, key: (
         _final(case, subject) and case.run.charge_point.smart is Seen.YES

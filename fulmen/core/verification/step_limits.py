@@ -254,6 +254,7 @@ LIMITS: dict[StepKey, Callable[[Case], StepLimit]] = {
     StepKey.IR_NEUTRAL_EARTH: _insulation,
     StepKey.IR_EARTHS: _insulation,
     StepKey.ELECTRODE: _electrode,
+    StepKey.ELECTRODE_LOOP: _electrode,
     StepKey.ZE: _ze,
     StepKey.FAULT_CURRENT_NEUTRAL: _fault_current,
     StepKey.FAULT_CURRENT_EARTH: _fault_current,

@@ -86,6 +86,7 @@ def definition_of(key: StepKey) -> StepDefinition:
 # What one step's reading stands for besides: each entry is a set of steps that together take its place.
 MET_BY: dict[StepKey, tuple[frozenset[StepKey], ...]] = {
     StepKey.R1_R2: (frozenset({StepKey.R2}),),
+    StepKey.ELECTRODE: (frozenset({StepKey.ELECTRODE_LOOP}),),
     StepKey.IR_LIVE_EARTH: (frozenset({StepKey.IR_LINE_EARTH, StepKey.IR_NEUTRAL_EARTH}),),
     StepKey.FAULT_CURRENT_NEUTRAL: (frozenset({StepKey.FAULT_CURRENT}),),
     StepKey.FAULT_CURRENT_EARTH: (frozenset({StepKey.FAULT_CURRENT}),),
