@@ -44,9 +44,9 @@ def _survives(case: Case, chained: CircuitFigures) -> Finding:
         )
     margin = energy_margin(found, chained.circuit.id)
     lines = (
-        WorkingLine(symbol="I²t", value=found.energy_a2s, decimals=0, unit="A²s", source=found.source),
-        WorkingLine(symbol="k", value=found.k, decimals=0, source=K_SOURCE),
-        WorkingLine(
+        WorkingLine.made(symbol="I²t", value=found.energy_a2s, decimals=0, unit="A²s", source=found.source),
+        WorkingLine.made(symbol="k", value=found.k, decimals=0, source=K_SOURCE),
+        WorkingLine.made(
             symbol="S",
             formula="√(I²t)/k",
             figures=f"√{found.energy_a2s:.0f}/{found.k:.0f}",
@@ -76,12 +76,12 @@ def _least_fault(case: Case, chained: CircuitFigures) -> Finding:
     section, csa_mm2 = chained.laid.thinnest_line
     stands_s = (K_COPPER[section.metre.record.insulation] * csa_mm2 / least_a) ** 2
     lines = (
-        WorkingLine(
+        WorkingLine.made(
             symbol="I min", formula="U0·Cmin/Z(L–N), hot",
             figures=f"{u0_v:g}·{cmin:g}/{chained.end.hot_neutral_ohm:.3f}",
             value=least_a, decimals=0, unit="A",
         ),
-        WorkingLine(
+        WorkingLine.made(
             symbol="t", formula="(k·S/I min)²", value=stands_s, decimals=1, unit="s",
             source=f"how long {csa_mm2:g} mm² stands it; {K_SOURCE}",
         ),
@@ -120,7 +120,7 @@ def _armour_alone(case: Case, chained: ChainCircuit) -> list[Finding]:
         except TableError:
             continue
         k1, k2 = K_COPPER[record.insulation], K_STEEL[record.insulation]
-        line = WorkingLine(
+        line = WorkingLine.made(
             symbol="S", formula="S line·k1/k2", figures=f"{cable.csa_mm2:g}·{k1:g}/{k2:g}",
             value=cable.csa_mm2 * k1 / k2, decimals=1, unit="mm²", source="BS 7671 Table 54.7",
         )  # fmt: skip

@@ -89,7 +89,7 @@ def _sub_mains(case: Case) -> list[SentencePart]:
 
 
 def _of(text: str, choice: ChoiceKey, circuit: str) -> SentencePart:
-    return SentencePart(text=text, choice=choice, circuit=circuit)
+    return SentencePart.made(text=text, choice=choice, circuit=circuit)
 
 
 def device_choice_words(device: Device) -> str:
@@ -143,8 +143,8 @@ def route_words(case: Case) -> str:
 
 
 def _plain(text: str) -> SentencePart:
-    return SentencePart(text=text)
+    return SentencePart.made(text=text)
 
 
 def _choice(text: str, choice: ChoiceKey) -> SentencePart:
-    return SentencePart(text=text, choice=choice)
+    return SentencePart.made(text=text, choice=choice)

@@ -114,8 +114,8 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     if house_a is None:
         return ()
     lines = [
-        WorkingLine(symbol="I house", value=house_a, decimals=1, unit="A", source=source),
-        WorkingLine(
+        WorkingLine.made(symbol="I house", value=house_a, decimals=1, unit="A", source=source),
+        WorkingLine.made(
             symbol="Imax",
             formula="I house + I car",
             figures=f"{house_a:.1f} + {car_a:g}",
@@ -127,7 +127,7 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     ]
     if supply.load_limit_a is not None:
         lines.append(
-            WorkingLine(
+            WorkingLine.made(
                 symbol="I",
                 formula="min(Imax, max(load limit, I house))",
                 figures=f"min({house_a + car_a:.1f}, max({supply.load_limit_a:g}, {house_a:.1f}))",

@@ -68,7 +68,7 @@ def _line(kind: LoadKind, found: list[Appliance], u0_v: float, rules: RuleSet) -
         rule=rule,
         connected_a=sum(amps),
         counted_a=counted_a,
-        working=WorkingLine(
+        working=WorkingLine.made(
             symbol="I",
             formula=rule,
             figures=figures,

@@ -60,7 +60,7 @@ def _load_limit(demand: Demand, carried_a: float, rules: RuleSet) -> WayOut:
         detail = "The car pauses at the house's maximum and charges when the house draws less."
     else:
         detail = "The house alone is over it: a clamp can't help."
-    working = WorkingLine(
+    working = WorkingLine.made(
         symbol="I",
         formula="min(I house + I car, max(limit, I house))",
         figures=f"min({house_a:.1f} + {demand.car_a:g}, max({limit_a:g}, {house_a:.1f}))",
@@ -81,7 +81,7 @@ def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
     set_a = next((each for each in settings if house_a + others_a + each <= carried_a), settings[-1])
     result_a = house_a + others_a + set_a
     power = set_a * 0.23
-    working = WorkingLine(
+    working = WorkingLine.made(
         symbol="I", formula="I house + I set", figures=f"{house_a + others_a:.1f} + {set_a:g}", value=result_a,
         decimals=0, unit="A",
     )  # fmt: skip
@@ -101,7 +101,7 @@ def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
     also = ["tails of 25 mm²"] if tails_a is not None and tails_a < wanted_a else []
     also += [f"a main switch of {wanted_a:g} A"] if switch_a is not None and switch_a < wanted_a else []
     takes = f" It takes {' and '.join(also)} too." if also else ""
-    working = WorkingLine(
+    working = WorkingLine.made(
         symbol="Imax", formula="I house + I car", figures=f"{demand.house_a:.1f} + {demand.car_a:g}", value=total_a,
         decimals=0, unit="A",
     )  # fmt: skip
@@ -112,7 +112,7 @@ def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
 def _three_phase(demand: Demand, carried_a: float) -> WayOut:
     house_a = demand.house_a or 0.0
     result_a = house_a / 3 + demand.car_a
-    working = WorkingLine(
+    working = WorkingLine.made(
         symbol="I phase", formula="I house/3 + I car", figures=f"{house_a:.1f}/3 + {demand.car_a:g}", value=result_a,
         decimals=0, unit="A",
     )  # fmt: skip

@@ -98,7 +98,7 @@ def _rated(section: Section, record: CableRecord, csa_mm2: float, phases: int, l
     factor = prod(values)
     it_a = it_line.value
     assert it_a is not None
-    total = WorkingLine(
+    total = WorkingLine.made(
         symbol="Iz",
         formula="·".join(["It", *(line.symbol for line in factors)]),
         figures="·".join([f"{it_a:g}", *(f"{value:g}" for value in values)]),
@@ -173,7 +173,7 @@ def _tabulated(
     column = f"{method.value}.{2 if phases == 1 else 3}"
     value = ratings.at(column, csa_mm2)
     source = ratings.source(column, csa_mm2) + (f"; {ASK_THE_MAKER}" if lent else "")
-    return WorkingLine(symbol="It", value=value, decimals=1, unit="A", source=source)
+    return WorkingLine.made(symbol="It", value=value, decimals=1, unit="A", source=source)
 
 
 def _air_factors(section: Section, record: CableRecord, ambient_c: float, laid: LaidMethod) -> list[WorkingLine]:
@@ -194,7 +194,7 @@ def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> 
         _factor("Cg", "cg", group, section.company()),
         _factor("Cs", "cs", laid, section.soil_km_per_w),
         _factor("Cd", "cd", laid, section.dug_m()),
-        WorkingLine(symbol="Cc", value=CC_BURIED, source="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
+        WorkingLine.made(symbol="Cc", value=CC_BURIED, source="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
     ]
 
 
@@ -203,4 +203,4 @@ def _factor(symbol: str, key: str, column: str, row: float) -> WorkingLine:
     factors = table(key)
     value, used = factors.at_or_above(column, row)
     note = "" if used == row else f", for {row:g}"
-    return WorkingLine(symbol=symbol, value=value, source=factors.source(column, used) + note)
+    return WorkingLine.made(symbol=symbol, value=value, source=factors.source(column, used) + note)

@@ -20,7 +20,7 @@ from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.load import Load
-from fulmen.core.model.readings import Reading, StepKey, latest
+from fulmen.core.model.readings import Reading, StepKey, by_step
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
 from fulmen.core.model.testing import Testing
@@ -60,11 +60,12 @@ class Job(Part):
 
     def reading(self, step: StepKey, subject: str) -> Reading | None:
         """The reading that counts for this step: the latest one."""
-        return latest(self.readings).get((step, subject))
+        taken = by_step(self.readings).get((step, subject))
+        return taken[-1] if taken else None
 
     def readings_of(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
         """Every reading of this step, the first one first."""
-        return tuple(one for one in self.readings if one.step is step and one.subject == subject)
+        return by_step(self.readings).get((step, subject), ())
 
     def instrument(self, name: str) -> Instrument | None:
         """The instrument of this name in the register."""

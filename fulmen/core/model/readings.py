@@ -139,11 +139,12 @@ class Reading(Part):
 
 
 Key = tuple[StepKey, str]
-_newest: tuple[tuple[Reading, ...], dict[Key, Reading]] = ((), {})
+ByStep = dict[Key, tuple[Reading, ...]]
+_newest: tuple[tuple[Reading, ...], ByStep] = ((), {})
 
 
-def latest(readings: tuple[Reading, ...]) -> dict[Key, Reading]:
-    """The newest reading of every step and subject.
+def by_step(readings: tuple[Reading, ...]) -> ByStep:
+    """The readings of every step and subject, the first one first.
 
     An evaluation asks some hundreds of times for one and the same list: the answer for that very list is kept, and for
     any other it is worked out anew, so what was asked before never shows.
@@ -151,5 +152,8 @@ def latest(readings: tuple[Reading, ...]) -> dict[Key, Reading]:
     global _newest
     kept = _newest
     if kept[0] is not readings:
-        kept = _newest = (readings, {(one.step, one.subject): one for one in readings})
+        found: ByStep = {}
+        for one in readings:
+            found[one.step, one.subject] = (*found.get((one.step, one.subject), ()), one)
+        kept = _newest = (readings, found)
     return kept[1]

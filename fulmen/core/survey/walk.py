@@ -176,7 +176,7 @@ def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, .
         if one.place is not None:
             settled[one.place].append(one.key)
     return tuple(
-        StopState(
+        StopState.made(
             stop=stop, name=word(stop), known=sum(seen[stop]), facts=len(seen[stop]), findings=tuple(settled[stop])
         )
         for stop in Stop

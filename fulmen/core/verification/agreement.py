@@ -11,7 +11,9 @@ def agrees(
     asked: Question, value: float, band: Band, otherwise: str, *, unit: str = "Ω", working: tuple[WorkingLine, ...] = ()
 ) -> Finding:
     """Meets inside the band, the tester's call outside it, with the likeliest reason said out loud."""
-    line = WorkingLine(symbol="expected", figures=f"{band.low:.2f} to {band.high:.2f}", unit=unit, source=band.source)
+    line = WorkingLine.made(
+        symbol="expected", figures=f"{band.low:.2f} to {band.high:.2f}", unit=unit, source=band.source
+    )
     told = f"Read {value:.2f}, expected {band.low:.2f} to {band.high:.2f} {unit}: {band.source}."
     basis = {"value": round(value, 2), "low": round(band.low, 2), "high": round(band.high, 2)}
     if band.holds(value):

@@ -119,11 +119,11 @@ def _below_sum(case: Case, circuit: str, zs_ohm: float, band: Band, rule: Rule) 
     r2_ohm = r1_r2 * chained.laid.r2_ohm / (chained.laid.r1_ohm + chained.laid.r2_ohm)
     left_ohm = zs_ohm - (alone_ohm - r2_ohm)
     path = parallel_path_ohm(r2_ohm, left_ohm)
-    share_left = WorkingLine(
+    share_left = WorkingLine.made(
         symbol="X", formula="Zs − (Zs alone − R2)", value=left_ohm, decimals=3, unit="Ω",
         figures=f"{zs_ohm:.3f} − ({alone_ohm:.3f} − {r2_ohm:.3f})",
     )  # fmt: skip
-    beside = WorkingLine(
+    beside = WorkingLine.made(
         symbol="Rp", formula="R2·X/(R2 − X)", value=path, decimals=3, unit="Ω",
         figures=f"{r2_ohm:.3f}·{left_ohm:.3f}/({r2_ohm:.3f} − {left_ohm:.3f})",
     )  # fmt: skip

@@ -40,7 +40,7 @@ def _earths_apart(case: Case) -> Finding | None:
             "Measure the car's electrode: the loop at the car is judged by it.", stage=Stage.DEAD
         )
     least_ohm = electrode.value * (1 - case.rules.value("earths_apart_share"))
-    line = WorkingLine(
+    line = WorkingLine.made(
         symbol="Zs min", formula="RA·(1 − share)", value=least_ohm, decimals=1, unit="Ω",
         figures=f"{electrode.value:g}·(1 − {case.rules.value('earths_apart_share'):g})",
         source="the loop holds the electrode and more",

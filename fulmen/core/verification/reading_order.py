@@ -77,8 +77,7 @@ def _dead_first(job: Job, steps: list[Step], edition: Edition) -> Finding | None
 
 def _first_at(job: Job, step: Step) -> datetime | None:
     """When a step was first taken: a retest after the live ones takes nothing back."""
-    taken = (one.taken_at for one in job.readings if one.step is step.step and one.subject == step.subject)
-    return min(taken, default=None)
+    return min((one.taken_at for one in job.readings_of(step.step, step.subject)), default=None)
 
 
 def date_gaps(job: Job, today: date) -> tuple[Gap, ...]:
