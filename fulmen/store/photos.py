@@ -108,16 +108,16 @@ def remove_photo(sessions: Sessions, job_id: int, photo_id: int, now: datetime) 
 
     Raises:
         NotFound: there is none with this job.
-        InUse: the job names it as a confirmation or in a letter.
+        InUse: the job names it as a confirmation, in a letter or with a reading.
     """
     with writing(sessions) as session:
         job = stored_job(session, job_id)
-        named = {job.supply.tns_confirmation, *(letter.photo for letter in job.letters)}
+        named = {job.supply.tns_confirmation, *(one.photo for one in job.letters), *(one.photo for one in job.readings)}
         row = session.get(PhotoRow, photo_id)
         if row is None or row.job_id != job_id:
             raise NotFound(f"There is no photo {photo_id}.")
         if row.sha256 in named:
-            raise InUse("The job rests on this photo as the operator's written word; it stays.")
+            raise InUse("The job rests on this photo, as the operator's written word or with a reading; it stays.")
         session.delete(row)
         row_of(session, job_id).revision += 1
         record(session, job_id, now, "photo removed", f"{photo_id} {row.sha256}")

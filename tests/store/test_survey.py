@@ -19,7 +19,7 @@ from fulmen.store.charge_points import keep_record, own_records, remove_record
 from fulmen.store.errors import AppendOnly, Conflict, InUse, LinkGone, NotFound, TooMany
 from fulmen.store.tables import SurveyLinkRow
 from tests.app import NOW, AppCase
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY
+from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY, job
 from tests.photos import picture
 
 PHOTO = make_photo(picture(size=(60, 40)))
@@ -46,6 +46,13 @@ class Photos(AppCase):
 
     def test_what_the_job_rests_on_stays(self) -> None:
         stored = self.store(HALFWAY, {"supply.tns_confirmation": PHOTO.sha256()})
+        row = photos.add_photo(self.sessions, stored.id, PHOTO, CUT_OUT, NOW)
+        with self.assertRaises(InUse):
+            photos.remove_photo(self.sessions, stored.id, row.id, NOW)
+
+    def test_the_photo_of_a_reading_stays(self) -> None:
+        reading = {**job(HALFWAY).readings[-1].model_dump(mode="json"), "photo": PHOTO.sha256()}
+        stored = self.store(HALFWAY, {"readings": [reading]})
         row = photos.add_photo(self.sessions, stored.id, PHOTO, CUT_OUT, NOW)
         with self.assertRaises(InUse):
             photos.remove_photo(self.sessions, stored.id, row.id, NOW)

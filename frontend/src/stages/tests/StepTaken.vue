@@ -20,6 +20,7 @@ const earlier = computed(() =>
       Kept: <b class="figure">{{ readingWords(step) }}</b> by {{ step.reading.taken_by }},
       {{ dayAndTime(step.reading.taken_at)
       }}<template v-if="step.reading.instrument">, {{ step.reading.instrument }}</template
+      ><template v-if="step.reading.photo">, with a photo</template
       ><template v-if="earlier.length"
         >; before it <span class="figure">{{ earlier.join(', ') }}</span><template v-if="step.reading.again_because">
           ({{ step.reading.again_because }})</template

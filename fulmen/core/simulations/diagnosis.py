@@ -1,0 +1,176 @@
+"""Which fault the readings of a job point to: named from its judgements alone, never from a simulated fault.
+
+As a good tester reasons: what is plainly wrong first (a step that failed), then what several figures share (all
+continuity readings too high: leads), then one figure against the others. The steps that are only offered (each pair of
+the insulation, R2 by the long lead) tell apart what the usual ones leave together.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+
+from fulmen.core.findings.finding import Finding
+from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.simulations.faults import FaultKind
+from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.step_limits import AT_RATED, FIVE_TIMES
+
+FAILED_STEPS = {
+    StepKey.POLARITY_DEAD: FaultKind.LINE_NEUTRAL_CROSSED,
+    StepKey.DC_DETECTION: FaultKind.DC_DETECTION_DEAD,
+    StepKey.OPEN_PEN_TEST: FaultKind.OPEN_PEN_DEAD,
+    StepKey.PILOT_A: FaultKind.CONTACTOR_STUCK,
+    StepKey.DIODE: FaultKind.DIODE_NOT_MISSED,
+    StepKey.PILOT_SHORTED: FaultKind.SHORTED_PILOT_IGNORED,
+    StepKey.EARTH_OPEN: FaultKind.EARTH_LOSS_SLOW,
+    StepKey.PILOT_DUTY: FaultKind.SET_TOO_HIGH,
+    StepKey.PROXIMITY: FaultKind.LEAD_CODED_TOO_HIGH,
+    StepKey.IR_EARTHS: FaultKind.EARTHS_JOINED,
+}
+PULSES = (StepKey.RCD_PULSE_0, StepKey.RCD_PULSE_180, StepKey.RCD_FIVE_PULSE_0, StepKey.RCD_FIVE_PULSE_180)
+ALTERNATING = (StepKey.RCD_TRIP, StepKey.RCD_AC_0, StepKey.RCD_AC_180)
+
+
+class _Read:
+    """The readings of one circuit with what is open about each step."""
+
+    def __init__(self, steps: Iterable[Step], findings: Iterable[Finding], circuit: str) -> None:
+        self.steps = {(one.step, one.subject): one for one in steps}
+        self.open = {(one.step, one.subject): one for one in findings if one.is_open and one.step is not None}
+        self.circuit = circuit
+
+    def step(self, key: StepKey) -> Step | None:
+        """The step of this circuit, or the origin's."""
+        return self.steps.get((key, self.circuit)) or self.steps.get((key, "origin"))
+
+    def finding(self, key: StepKey) -> Finding | None:
+        """What is open about a step, if anything."""
+        return self.open.get((key, self.circuit)) or self.open.get((key, "origin"))
+
+    def reading(self, key: StepKey) -> Reading | None:
+        """The reading of a step."""
+        step = self.step(key)
+        return step.reading if step is not None else None
+
+    def value(self, key: StepKey) -> float | None:
+        """A figure that was measured; over range is none."""
+        reading = self.reading(key)
+        return reading.value if reading is not None and reading.outcome is Outcome.MEASURED else None
+
+    def over(self, key: StepKey) -> bool:
+        """Whether a step read over range."""
+        reading = self.reading(key)
+        return reading is not None and reading.outcome is Outcome.OVER_RANGE
+
+    def above(self, key: StepKey) -> bool:
+        """Whether a figure lies above what is expected of it."""
+        step, value = self.step(key), self.value(key)
+        return step is not None and value is not None and step.expected_high is not None and value > step.expected_high
+
+    def below(self, key: StepKey) -> bool:
+        """Whether a figure lies below what is expected of it."""
+        step, value = self.step(key), self.value(key)
+        return step is not None and value is not None and step.expected_low is not None and value < step.expected_low
+
+    def past(self, key: StepKey) -> bool:
+        """Whether a figure is past its limit."""
+        step, value = self.step(key), self.value(key)
+        return step is not None and value is not None and step.limit is not None and value > step.limit
+
+
+def diagnosis(steps: Iterable[Step], findings: Iterable[Finding], circuit: str) -> FaultKind | None:
+    """The fault that the readings of a circuit point to; None where nothing is open.
+
+    Args:
+        steps: the job's sequence with its readings.
+        findings: what was judged of them.
+        circuit: the circuit that ends at the charge point.
+    """
+    read = _Read(steps, findings, circuit)
+    return next((kind for look in LOOKS if (kind := look(read)) is not None), None)
+
+
+def _failed(read: _Read) -> FaultKind | None:
+    return next((kind for key, kind in FAILED_STEPS.items() if read.finding(key) is not None), None)
+
+
+def _no_earth(read: _Read) -> FaultKind | None:
+    return FaultKind.NO_EARTH if read.over(StepKey.R1_R2) else None
+
+
+def _insulation(read: _Read) -> FaultKind | None:
+    """Which pair is poor: all of them is water, one is a nick or a neutral that touches earth."""
+    if not any(read.finding(key) for key in (StepKey.IR_LIVE_EARTH, StepKey.IR_LINE_NEUTRAL)):
+        return None
+    line, neutral = read.value(StepKey.IR_LINE_EARTH), read.value(StepKey.IR_NEUTRAL_EARTH)
+    if read.value(StepKey.IR_LINE_NEUTRAL) is not None:
+        return FaultKind.WET_INSULATION
+    if neutral is not None and (line is None or neutral < line):
+        return FaultKind.NEUTRAL_TO_EARTH
+    return FaultKind.DAMAGED_CABLE
+
+
+def _continuity(read: _Read) -> FaultKind | None:
+    """Everything too high is the leads; one figure too high is a joint; the whole cable too high is its length."""
+    bonds = [read.past(StepKey.EARTHING_CONDUCTOR), read.past(StepKey.MAIN_BONDING)]
+    if bonds[0]:
+        return FaultKind.LEADS_NOT_NULLED
+    if bonds[1]:
+        return FaultKind.BOND_LOOSE
+    loop, cross = _off(read, StepKey.R1_R2), _off(read, StepKey.R1_RN)
+    earth = _off(read, StepKey.R2)
+    # A joint stands in one conductor, length in every one: the earth alone tells which.
+    if (loop > 0 or cross > 0) and _stretched(read, StepKey.R2):
+        return FaultKind.EARTH_JOINT if cross <= 0 else FaultKind.LONGER_CABLE
+    if loop > 0 and cross > 0:
+        return FaultKind.LINE_JOINT
+    if cross > 0:
+        return FaultKind.NEUTRAL_JOINT
+    if loop > 0:
+        return FaultKind.EARTH_JOINT
+    return FaultKind.PARALLEL_EARTH if loop < 0 or earth < 0 else None
+
+
+def _stretched(read: _Read, key: StepKey) -> bool:
+    """Whether a figure is a fifth or more above the middle of its band, even if the band is wider than that."""
+    step, value = read.step(key), read.value(key)
+    if step is None or value is None or step.expected_high is None or step.expected_low is None:
+        return False
+    return value > STRETCHED * (step.expected_low + step.expected_high) / 2
+
+
+# Between the day's scatter and the least length that matters.
+STRETCHED = 1.2
+
+
+def _off(read: _Read, key: StepKey) -> int:
+    """On which side of its band a figure lies: above, below, or within."""
+    return 1 if read.above(key) else -1 if read.below(key) else 0
+
+
+def _supply(read: _Read) -> FaultKind | None:
+    if read.finding(StepKey.FAULT_CURRENT_NEUTRAL) is not None and not read.past(StepKey.ZE):
+        return FaultKind.POOR_SUPPLY_NEUTRAL
+    if any(read.finding(key) for key in (StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)):
+        return FaultKind.HIGH_ZE
+    return None
+
+
+def _loop(read: _Read) -> FaultKind | None:
+    if read.finding(StepKey.ZS) is None:
+        return None
+    return FaultKind.PARALLEL_EARTH if read.below(StepKey.ZS) else FaultKind.EARTH_JOINT
+
+
+def _rcd(read: _Read) -> FaultKind | None:
+    if any(read.over(key) for key in ALTERNATING):
+        return FaultKind.RCD_DEAD
+    if any(read.over(key) for key in PULSES):
+        return FaultKind.RCD_BLIND_TO_PULSES
+    slow = any(read.past(key) for key in (*AT_RATED, *FIVE_TIMES))
+    return FaultKind.RCD_SLOW if slow else None
+
+
+LOOKS: tuple[Callable[[_Read], FaultKind | None], ...] = (
+    _failed, _no_earth, _insulation, _continuity, _supply, _rcd, _loop,
+)  # fmt: skip

@@ -1,0 +1,53 @@
+"""Faults in an installation as built are caught by what the simulated set reads, and named; sound ones raise nothing.
+
+A few of each kind; `make bench` tries two thousand and a thousand.
+"""
+
+import unittest
+from random import Random
+
+from fulmen.core.simulations.faults import Fault, FaultKind, fault_info
+from tests.trials.simulated import sized, tested
+from tests.trials.test_trials import told
+
+EACH, SOUND = 3, 30
+
+
+class Caught(unittest.TestCase):
+    def test_each_kind_is_caught_and_named(self) -> None:
+        chance, caught, named, count = Random(15), 0, 0, 0
+        for place, kind in enumerate(FaultKind):
+            right = 0
+            for number in range(EACH):
+                found = tested(1000 * place + number, sized(kind, number, chance))
+                caught, named, right = (
+                    caught + bool(found.alarms),
+                    named + (found.named is kind),
+                    right + (found.named is kind),
+                )
+                count += 1
+            with self.subTest(kind):
+                self.assertGreaterEqual(right, EACH - 1)
+        self.assertGreaterEqual(caught / count, 0.98)
+        self.assertGreaterEqual(named / count, 0.90)
+
+    def test_sound_ones_raise_nothing(self) -> None:
+        for seed in range(SOUND):
+            with self.subTest(seed):
+                found = tested(900_000 + seed, None)
+                self.assertEqual((told(found.alarms), found.named), ("", None))
+
+    def test_the_same_seed_reads_the_same(self) -> None:
+        fault = Fault(FaultKind.EARTH_JOINT, 0.3)
+        once, again = (tested(7, fault).found.steps for _ in range(2))
+        self.assertEqual([one.reading for one in once], [one.reading for one in again])
+
+    def test_every_kind_says_from_when_it_matters_and_why(self) -> None:
+        for kind in FaultKind:
+            info = fault_info(kind)
+            with self.subTest(kind):
+                self.assertTrue(info.words and info.why)
+
+
+if __name__ == "__main__":
+    unittest.main()
