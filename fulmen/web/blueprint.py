@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import sys
+from collections.abc import Callable
+from copy import deepcopy
 from typing import Any
 
-from flask_openapi import APIBlueprint
+from flask_openapi import APIBlueprint, utils
 
 from fulmen.web.problems import Problem
 
@@ -24,6 +26,19 @@ def document_routes() -> None:
     if "fulmen.web.app" in sys.modules:
         raise RuntimeError("The routes were imported undescribed: ask for the document in a process of its own.")
     described = True
+    utils.get_model_schema = _asked_once(utils.get_model_schema)
+
+
+def _asked_once(schema_of: Callable[..., dict[str, Any]]) -> Callable[..., dict[str, Any]]:
+    """The framework asks a model for its schema at every route that names it: a minute for one and the same answer."""
+    known: dict[Any, dict[str, Any]] = {}
+
+    def schema(model: Any, mode: str = "validation") -> dict[str, Any]:
+        if (model, mode) not in known:
+            known[model, mode] = schema_of(model, mode)
+        return deepcopy(known[model, mode])
+
+    return schema
 
 
 def operation_id(**named: Any) -> str:

@@ -66,6 +66,7 @@ class ByThumb(Sequence):
     def walk(self, page: Page, stage: str, steps: int) -> None:
         for taken in range(1, steps + 1):
             before = self.count()
+            expect(page.get_by_text(f"Step {taken} of {steps},")).to_be_visible()
             self.step(page)
             expect(page.get_by_text(f"All steps, {taken} of {steps} taken")).to_be_visible()
             self.assertEqual(self.count(), before + 1)
@@ -97,6 +98,8 @@ class ByKey(Sequence):
 
     def walk(self, page: Page, steps: int) -> None:
         for taken in range(1, steps + 1):
+            expect(page.get_by_text(f"Step {taken} of {steps},")).to_be_visible()
+            expect(page.locator(".big input, .keys button").first).to_be_focused()
             self.step(page)
             expect(page.locator(".steps li button:not(.open)")).to_have_count(taken)
 

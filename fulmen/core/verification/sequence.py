@@ -88,9 +88,9 @@ class Step(Part):
 def sequence(cases: list[Case]) -> list[Step]:
     """Every step of the job, dead before live; what hangs on several runs (origin, sub-main) stands once."""
     steps, seen = [], set()
-    school = cases[0].job.testing.rcd_school if cases else None
+    chosen = cases[0].job.testing.rcd_school if cases else None
     for definition in definitions():
-        if definition.school not in (None, school):
+        if definition.rcd_school not in (None, chosen):
             continue
         for case in cases:
             if not case.run.chain:

@@ -64,7 +64,7 @@ class StepDefinition:
     damages: str = ""
     subject: Literal["origin", "circuit", "rcd"] = "circuit"
     applies: str = ""
-    school: RcdSchool | None = None
+    rcd_school: RcdSchool | None = None
     required: bool = True
     waivable: bool = False
     offered_with: StepKey | None = None
@@ -105,7 +105,7 @@ def _definition(entry: dict[str, Any]) -> StepDefinition:
         "where": Where(entry["where"]),
         "function": Function(entry["function"]),
         "leads": tuple(Lead(jack=jack, terminal=terminal) for jack, terminal in entry.get("leads", ())),
-        "school": RcdSchool(entry["school"]) if "school" in entry else None,
+        "rcd_school": RcdSchool(entry["rcd_school"]) if "rcd_school" in entry else None,
         "offered_with": StepKey(entry["offered_with"]) if "offered_with" in entry else None,
     }
     return StepDefinition(**made)
