@@ -1,4 +1,4 @@
-"""The command line: design, certify, serve, demo, backup, restore, doctor, verify, schema, openapi."""
+"""The command line: design, certify, instruments, serve, demo, backup, restore, doctor, verify, schema, openapi."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ import argparse
 import json
 import logging
 import sys
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -52,6 +53,18 @@ def _parser() -> argparse.ArgumentParser:
     certify.set_defaults(run=_certify)
     serve = commands.add_parser("serve", help="migrate the database and serve the app")
     serve.set_defaults(run=_serve)
+    instruments = commands.add_parser(
+        "instruments", help="serve the simulated test set of a job, or write what it reads"
+    )
+    instruments.add_argument("job", type=Path)
+    instruments.add_argument(
+        "--fault", action="append", default=[], metavar="KEY[=SIZE]", help="what is wrong as built"
+    )
+    instruments.add_argument("--seed", type=int, default=0)
+    instruments.add_argument("--port", type=int, default=8751)
+    instruments.add_argument("--csv", type=Path, help="write the readings to this file instead")
+    instruments.add_argument("--json", type=Path, help="write the readings to this file instead")
+    instruments.set_defaults(run=_instruments)
     demo = commands.add_parser("demo", help="load the demo jobs into an empty database, then serve")
     demo.set_defaults(run=_demo)
     backup = commands.add_parser("backup", help="copy the live database to a new file")
@@ -141,6 +154,22 @@ def _certify(parsed: argparse.Namespace) -> int:
     return OK
 
 
+def _instruments(parsed: argparse.Namespace) -> int:
+    from fulmen.simulators.test_set import House, TestSetServer
+    from fulmen.simulators.test_set_files import fault_named, written_csv, written_json
+
+    house = House(_read(parsed.job), tuple(fault_named(one) for one in parsed.fault), parsed.seed)
+    for path, written in ((parsed.csv, written_csv), (parsed.json, written_json)):
+        if path is not None:
+            path.write_text(written(house), encoding="utf-8")
+            print(f"{path}: written, simulated")
+    if parsed.csv is None and parsed.json is None:
+        with TestSetServer(lambda number: house if number == "0" else None, parsed.port) as server:
+            print(f"Simulated test set at 127.0.0.1:{server.port}  (Ctrl-C stops it)", flush=True)
+            server.serve_forever()
+    return OK
+
+
 def _serve(parsed: argparse.Namespace) -> int:
     from fulmen.store.upkeep import migrate
 
@@ -164,8 +193,22 @@ def _demo(parsed: argparse.Namespace) -> int:
     _migrated(migrate(settings))
     loaded = load_demo(sessions(open_database(settings)), datetime.now(UTC))
     print(f"{loaded} demo jobs loaded" if loaded else "Jobs are there already; no demo data loaded", flush=True)
-    _run_server(settings)
+    _run_server(_with_test_set(settings))
     return OK
+
+
+DEMO_TEST_SET_PORT = 8751
+
+
+def _with_test_set(settings: Settings) -> Settings:
+    """The demo's settings with a simulated test set at work, where none is said to answer."""
+    from fulmen.demo.demo_test_set import demo_test_set
+
+    if settings.test_set_port:
+        return settings
+    server = demo_test_set(settings, DEMO_TEST_SET_PORT)
+    print(f"Simulated test set at 127.0.0.1:{server.port}, for every job", flush=True)
+    return replace(settings, test_set_port=server.port)
 
 
 def _run_server(settings: Settings) -> None:

@@ -21,6 +21,7 @@ class Settings:
     householder_host: str = "127.0.0.1"
     householder_port: int = 0
     householder_url: str = ""
+    test_set_port: int = 0
 
     def database_url(self) -> str:
         """The SQLAlchemy address of the database."""
@@ -39,7 +40,7 @@ class Settings:
 
 def read_settings() -> Settings:
     """The settings of this process: FULMEN_DATABASE, FULMEN_FRONTEND, FULMEN_HOST, FULMEN_PORT,
-    FULMEN_HOUSEHOLDER_HOST, FULMEN_HOUSEHOLDER_PORT, FULMEN_HOUSEHOLDER_URL.
+    FULMEN_HOUSEHOLDER_HOST, FULMEN_HOUSEHOLDER_PORT, FULMEN_HOUSEHOLDER_URL, FULMEN_TEST_SET_PORT.
 
     Raises:
         ValueError: a port is no number up to 65535, or the householders' address is no http address.
@@ -56,6 +57,7 @@ def read_settings() -> Settings:
         householder_host=os.environ.get("FULMEN_HOUSEHOLDER_HOST", usual.householder_host),
         householder_port=_port("FULMEN_HOUSEHOLDER_PORT", usual.householder_port, 0),
         householder_url=url,
+        test_set_port=_port("FULMEN_TEST_SET_PORT", usual.test_set_port, 0),
     )
 
 

@@ -62,6 +62,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         # A foreign host name that resolves here must not read the data.
         TRUSTED_HOSTS=sorted(LOCAL_HOSTS | settings.host_names()),
         HOUSEHOLDER_URL=settings.link_url(),
+        TEST_SET_PORT=settings.test_set_port,
         ROLES=frozenset({door, Role.HOUSEHOLDER}),
     )
     made = app.extensions["sessions"] = sessions(open_database(settings))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import cache
 
-from flask import Response
+from flask import Response, current_app
 
 from fulmen.core.alternatives.choice_menu import alternatives
 from fulmen.core.evaluate import Evaluation, evaluate
@@ -73,4 +73,5 @@ def _catalogue() -> Catalogue:
         cables=cables,
         appliances=list(usual_appliances()),
         usual_defects=list(USUAL_DEFECTS),
+        test_set=bool(current_app.config["TEST_SET_PORT"]),
     )

@@ -188,6 +188,7 @@ class Catalogue(BaseModel):
     shorthand: list[Option]
     appliances: list[Appliance]
     usual_defects: list[UsualDefect]
+    test_set: bool = False
 
 
 class Teaching(BaseModel):

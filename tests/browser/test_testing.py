@@ -5,6 +5,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
+from fulmen.demo.demo_test_set import demo_test_set
 from tests.browser.chromium import BrowserCase, tap
 from tests.jobs import DEVICE_IN_UNIT, PROOF, job
 from tests.photos import picture
@@ -200,6 +201,48 @@ class SetUp(Sequence):
         expect(page.get_by_role("button", name="Go by the fewest moves")).to_be_visible()
         self.assertEqual(sorted(coached), sorted(rows.all_inner_texts()))
         expect(page.locator(".sums")).to_contain_text("circuit by circuit")
+
+
+class FromTheSet(Sequence):
+    """The app with the demo's simulated test set beside it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        server = demo_test_set(self.settings, 0)
+        self.addCleanup(server.server_close)
+        self.addCleanup(server.shutdown)
+        self.app.config["TEST_SET_PORT"] = server.port
+
+    def take(self, page: Page) -> None:
+        """One step from the set: a figure is shown first and kept with Enter, right is kept at once."""
+        if page.locator(".keys button").first.inner_text().startswith("Sign as"):
+            page.keyboard.press("Enter")
+            return
+        page.get_by_role("button", name="From the test set").click()
+        field = page.locator(".big input")
+        title = self.titles_left(page)
+        if title in FIGURES and title not in ("6 mA DC detection",):
+            expect(field).not_to_have_value("")
+            field.press("Enter")
+
+    def test_a_whole_sequence_from_the_simulated_set(self) -> None:
+        page = self.begun()
+        for stage, steps in (("dead", 10), ("live", 23)):
+            page.goto(f"{self.url}/jobs/{self.job_id}/{stage}")
+            for taken in range(1, steps + 1):
+                expect(page.get_by_text(f"Step {taken} of {steps},")).to_be_visible()
+                self.take(page)
+                expect(page.locator(".steps li button:not(.open)")).to_have_count(taken)
+        self.assertEqual(self.gaps(), ["Every instrument in the register: needs a fact"])
+
+    def test_a_set_that_went_away_is_told_and_nothing_is_lost(self) -> None:
+        page = self.begun()
+        page.locator(".steps").get_by_role("button", name="Earthing conductor, continuity").click()
+        page.locator(".big input").fill("0.02")
+        self.app.config["TEST_SET_PORT"] = 1
+        page.get_by_role("button", name="From the test set").click()
+        expect(page.get_by_role("alert")).to_contain_text("Nothing was taken")
+        expect(page.locator(".big input")).to_have_value("0.02")
 
 
 class Clamp(Sequence):

@@ -32,7 +32,7 @@ MAY_IMPORT = {
     "documents": {"core"},
     "photos": {"core"},
     "simulators": {"core"},
-    "demo": {"core", "store"},
+    "demo": {"core", "store", "simulators"},
     "web": {"core", "store", "documents", "photos", "simulators"},
 }
 # Lowest first: a wing imports from itself and from those before it. Wings of one line know nothing of each other.

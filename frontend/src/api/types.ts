@@ -89,3 +89,4 @@ export type CoachedStep = Complete<Schemas['CoachedStep']>
 export type Move = Complete<Schemas['Move']>
 export type ClampProof = Complete<Schemas['ClampProof']>
 export type Effort = Complete<Schemas['Effort']>
+export type FromTestSet = Complete<Schemas['FromTestSet']>

@@ -28,6 +28,12 @@ export function useReadingEntry(step: () => Step) {
     return ''
   })
 
+  /** What a test set showed stands in the field, to be kept or not. */
+  function fill(shown: { outcome: Reading['outcome']; value: number | null; test_voltage_v: number | null }): void {
+    typed.value = `${shown.outcome === 'over_range' ? '>' : ''}${shown.value ?? ''}`
+    if (shown.test_voltage_v !== null) testVoltageV.value = shown.test_voltage_v
+  }
+
   function press(key: string): void {
     if (key === 'back') typed.value = typed.value.slice(0, -1)
     else if (key === '.' && typed.value.includes('.')) return
@@ -53,5 +59,5 @@ export function useReadingEntry(step: () => Step) {
     }
   }
 
-  return { typed, again, photo, written, value, insulates, testVoltageV, lacking, press, reading }
+  return { typed, again, photo, written, value, insulates, testVoltageV, lacking, fill, press, reading }
 }

@@ -9,7 +9,7 @@ import type { useReadingEntry } from '../../readings/useReadingEntry'
 import TapGroup from '../../shared/fields/TapGroup.vue'
 
 const props = defineProps<{ step: Step; entry: ReturnType<typeof useReadingEntry> }>()
-const emit = defineEmits<{ keep: []; leave: [kind: 'could_not_test' | 'not_applicable'] }>()
+const emit = defineEmits<{ keep: []; leave: [kind: 'could_not_test' | 'not_applicable']; fromSet: [] }>()
 
 const { smAndDown } = useDisplay()
 const input = useTemplateRef<HTMLInputElement>('input')
@@ -22,6 +22,7 @@ function keys(event: KeyboardEvent): void {
   const key = event.key.toLowerCase()
   if (key === 'enter') emit('keep')
   else if (key === '>' && typed.value && !typed.value.startsWith('>')) over()
+  else if (key === 't') emit('fromSet')
   else if (key === 'l') emit('leave', 'could_not_test')
   else if (key === 'n') emit('leave', 'not_applicable')
   else return

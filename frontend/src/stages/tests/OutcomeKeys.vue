@@ -4,8 +4,8 @@ import { onMounted, useTemplateRef } from 'vue'
 
 import type { Step } from '../../api/types'
 
-const props = defineProps<{ kind: Step['kind']; ready: boolean; signs: string }>()
-defineEmits<{ keep: []; over: []; right: []; wrong: []; cannot: [] }>()
+const props = defineProps<{ kind: Step['kind']; ready: boolean; signs: string; set: boolean }>()
+defineEmits<{ keep: []; over: []; right: []; wrong: []; cannot: []; fromSet: [] }>()
 
 // Where no figure is typed the first button takes the key.
 const keys = useTemplateRef<HTMLElement>('keys')
@@ -27,6 +27,9 @@ onMounted(() => {
       <v-btn color="ink" @click="$emit('right')">Right</v-btn>
     </template>
     <v-btn v-if="kind === 'confirm' || kind === 'either'" variant="outlined" @click="$emit('wrong')">Wrong</v-btn>
+    <template v-if="set && kind !== 'hold'">
+      <v-btn variant="text" @click="$emit('fromSet')">From the test set</v-btn><kbd v-if="kind === 'figure'">T</kbd>
+    </template>
     <template v-if="kind !== 'hold'">
       <v-btn variant="text" @click="$emit('cannot')">Could not test</v-btn><kbd v-if="kind === 'figure'">L</kbd>
     </template>

@@ -22,6 +22,7 @@ import StepTaken from './StepTaken.vue'
 import StepVerdict from './StepVerdict.vue'
 import TesterFields from './TesterFields.vue'
 import { useInstrument } from './useInstrument'
+import { useTestSet } from './useTestSet'
 
 const props = defineProps<{ step: Step; number: number; count: number; moves: Move[]; offered: Step[] }>()
 const emit = defineEmits<{ kept: []; choose: [step: Step]; setUp: [] }>()
@@ -30,8 +31,11 @@ const store = useJob()
 const { smAndDown } = useDisplay()
 const person = usePerson()
 const { instrument } = useInstrument(() => props.step)
-const by = () => ({ name: person.name.value, instrument: instrument.value })
+// What the set showed was taken by the set, whichever instrument is chosen below.
+const showedBy = ref('')
+const by = () => ({ name: person.name.value, instrument: showedBy.value || instrument.value })
 const entry = useReadingEntry(() => props.step)
+const { hasSet, readFromSet } = useTestSet()
 const field = useTemplateRef<InstanceType<typeof FigureField>>('field')
 const cannot = ref(false)
 const leftOut = ref<'could_not_test' | 'not_applicable'>('could_not_test')
@@ -61,12 +65,24 @@ async function keep(reading: Reading): Promise<void> {
 function lacking(outcome: Reading['outcome']): string {
   if (person.name.value.trim().length < 2) return 'Enter your name below first: every reading is kept with who took it.'
   const measured = outcome === 'measured' || outcome === 'over_range'
-  if (measured && !instrument.value) return 'Say below with which instrument: every figure is kept with it.'
+  if (measured && !by().instrument) return 'Say below with which instrument: every figure is kept with it.'
   return entry.lacking.value
 }
 function take(outcome: Reading['outcome'], reason = ''): void {
   failed.value = lacking(outcome)
   if (!failed.value) void keep(entry.reading(outcome, by(), reason))
+}
+async function fromSet(): Promise<void> {
+  failed.value = ''
+  try {
+    const shown = await readFromSet(props.step)
+    showedBy.value = shown.instrument
+    if (shown.outcome === 'right' || shown.outcome === 'wrong') return take(shown.outcome, shown.told)
+    entry.fill(shown)
+    field.value?.focus()
+  } catch (error) {
+    failed.value = asProblem(error).detail
+  }
 }
 function takeWritten(): void {
   const written = entry.written.value
@@ -88,7 +104,15 @@ function leave(kind: typeof leftOut.value): void {
     <p v-if="step.damages" class="damages" role="note"><b>Can be hurt:</b> {{ step.damages }}</p>
     <p v-if="!smAndDown" class="how">{{ step.how }}</p>
     <component :is="smAndDown ? LeadList : LeadDrawing" :step="step" :moved="moved" />
-    <FigureField v-if="figure" ref="field" :entry="entry" :step="step" @keep="takeWritten" @leave="leave" />
+    <FigureField
+      v-if="figure"
+      ref="field"
+      :entry="entry"
+      :step="step"
+      @keep="takeWritten"
+      @leave="leave"
+      @from-set="fromSet"
+    />
     <ReadingScale v-if="figure" :step="step" :value="entry.value.value" />
     <StepVerdict :findings="verdict" />
     <StepTaken v-model="entry.again.value" :step="step" :typing="entry.value.value !== null" />
@@ -111,12 +135,17 @@ function leave(kind: typeof leftOut.value): void {
       :kind="step.kind"
       :ready="ready"
       :signs="signs"
+      :set="hasSet"
+      @from-set="fromSet"
       @keep="takeWritten"
       @over="take('over_range')"
       @right="take('right')"
       @wrong="take('wrong')"
       @cannot="leave('could_not_test')"
     />
+    <v-btn v-if="smAndDown && hasSet && step.kind !== 'hold'" variant="outlined" @click="fromSet"
+      >From the test set</v-btn
+    >
     <StepHow :step="step" :offered="offered" @choose="emit('choose', $event)" />
     <TesterFields v-model:photo="entry.photo.value" :step="step" @set-up="emit('setUp')" />
     <CannotTest v-model="cannot" :kind="leftOut" :waivable="step.waivable" @because="take" />
