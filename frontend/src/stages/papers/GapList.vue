@@ -13,11 +13,19 @@ const STAGES = {
   live: 'Live tests',
   papers: 'Papers, on this page',
 } as const
+// So many readings in a row are told as one line that opens.
+const FEW = 3
 const groups = computed(() =>
   (Object.keys(STAGES) as Gap['stage'][])
-    .map((stage) => ({ stage, words: STAGES[stage], gaps: props.gaps.filter((gap) => gap.stage === stage) }))
-    .filter((group) => group.gaps.length),
+    .map((stage) => {
+      const here = props.gaps.filter((gap) => gap.stage === stage)
+      const readings = here.filter((gap) => gap.kind === 'reading')
+      const folded = readings.length > FEW ? readings : []
+      return { stage, words: STAGES[stage], folded, gaps: here.filter((gap) => !folded.includes(gap)) }
+    })
+    .filter((group) => group.gaps.length + group.folded.length),
 )
+const title = (gap: Gap) => gap.text.slice(gap.text.indexOf(': ') + 2)
 </script>
 
 <template>
@@ -33,6 +41,14 @@ const groups = computed(() =>
       </h3>
       <ul>
         <li v-for="gap in group.gaps" :key="`${gap.kind}/${gap.key}`">{{ gap.text }}</li>
+        <li v-if="group.folded.length">
+          <details>
+            <summary>{{ group.folded.length }} readings missing, first: {{ title(group.folded[0]!) }}</summary>
+            <ul>
+              <li v-for="gap in group.folded" :key="gap.key">{{ title(gap) }}</li>
+            </ul>
+          </details>
+        </li>
       </ul>
     </div>
   </section>
@@ -49,5 +65,9 @@ ul {
 }
 li {
   padding: 2px 0;
+}
+summary {
+  cursor: pointer;
+  min-height: 28px;
 }
 </style>

@@ -38,14 +38,23 @@ onMounted(list)
         path="certificate.comments_on_existing"
         label="Comments on the existing installation"
         kind="paragraph"
+        class="wide"
       />
-      <JobField path="certificate.departures" label="Departures from the standard, if any" kind="paragraph" />
+      <JobField
+        path="certificate.departures"
+        label="Departures from the standard, if any"
+        kind="paragraph"
+        class="wide"
+      />
       <JobField path="certificate.next_inspection_years" label="Inspect again within" kind="choice" :items="YEARS" />
+    </FieldGroup>
+    <FieldGroup title="Remarks beside a circuit’s test results, if any">
       <JobField
         v-for="(circuit, index) in store.job!.circuits"
         :key="circuit.id"
+        class="wide"
         :path="`circuits.${index}.remarks`"
-        :label="`Remarks on ${circuit.name}, if any`"
+        :label="circuit.name"
       />
     </FieldGroup>
     <template #aside>

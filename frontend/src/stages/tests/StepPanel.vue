@@ -113,7 +113,7 @@ function leave(kind: typeof leftOut.value): void {
       @leave="leave"
       @from-set="fromSet"
     />
-    <ReadingScale v-if="figure" :step="step" :value="entry.value.value" />
+    <ReadingScale v-if="figure && step.limit_low === null" :step="step" :value="entry.value.value" />
     <StepVerdict :findings="verdict" />
     <StepTaken v-model="entry.again.value" :step="step" :typing="entry.value.value !== null" />
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
