@@ -43,7 +43,7 @@ from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, stop_states, walked
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.cross_checks import agreement_findings
-from fulmen.core.verification.instrument_checks import instrument_findings, retest_findings
+from fulmen.core.verification.instrument_checks import instrument_findings, retest_findings, stray_findings
 from fulmen.core.verification.reading_checks import reading_findings
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.sequence import Step, sequence
@@ -239,6 +239,7 @@ def job_findings(cases: list[Case], rules: RuleSet, steps: tuple[Step, ...], mat
     found.extend([*reading_findings(steps, rules), *agreement_findings(cases)])
     found.extend(order_findings(cases[0].job, steps, rules))
     found.extend([*instrument_findings(cases[0].job, rules), *retest_findings(steps, rules)])
+    found.extend(stray_findings(cases[0].job, steps, rules))
     unseen = _not_looked_at(cases[0].job)
     once: dict[str, Finding] = {}
     for finding in found:

@@ -314,6 +314,7 @@ class OnTnCS(unittest.TestCase):
             "reading_order",  # both in test_earth_readings.py
             "holds_signed",
             "taken_again",
+            "stray_reading",
             "instrument_named",
             "instrument_known",
             "instrument_due",

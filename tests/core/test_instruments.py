@@ -67,6 +67,18 @@ class Again(unittest.TestCase):
         self.assertEqual(step.reading.value if step.reading else None, 0.29)
 
 
+class Stray(unittest.TestCase):
+    def test_a_reading_of_no_step_is_asked_about(self) -> None:
+        for subject, verdict in (("ev", MEETS), ("gone", CALL), ("origin", CALL)):
+            with self.subTest(subject):
+                found = finding("stray_reading", DEVICE_IN_UNIT, {"readings": [read("zs", 0.29, subject)]})
+                self.assertEqual(found.verdict, verdict)
+
+    def test_another_school_hides_nothing(self) -> None:
+        slow = {"readings": [read("rcd_trip", 400.0)], "testing.rcd_school": "twelve"}
+        self.assertEqual(finding("stray_reading", DEVICE_IN_UNIT, slow).verdict, CALL)
+
+
 class Holds(unittest.TestCase):
     def verdict(self, isolated_at: int | None, safe_at: int | None) -> Verdict:
         readings = [read("r1_r2", 0.1, minute=10), read("zs", 0.29, minute=30)]
@@ -104,6 +116,20 @@ class LeftOut(unittest.TestCase):
         self.assertEqual(finding("reading_r1_r2", DEVICE_IN_UNIT, both).verdict, MEETS)
         gaps = [one.key for one in evaluation(DEVICE_IN_UNIT, both).gaps]
         self.assertNotIn("r1_r2/ev", gaps)
+
+    def test_what_was_tested_once_is_not_left_out(self) -> None:
+        wrong = read("dc_detection", None) | {"outcome": "wrong"}
+        left = read("dc_detection", None, minute=5) | {"outcome": "not_applicable", "reason": "no need"}
+        found = finding("reading_dc_detection", DEVICE_IN_UNIT, {"readings": [wrong, left]})
+        self.assertEqual(found.verdict, NEEDS)
+
+    def test_r2_is_held_to_what_r1_r2_may_be(self) -> None:
+        """By hand: (1.0925 − 0.21 − tails)/1.28 is 0.70 for R1+R2; less R1 of 17.9 m of 6 mm², 0.055, about 0.65."""
+        for value, verdict in ((0.60, MEETS), (0.70, SHORT), (5.0, SHORT)):
+            with self.subTest(value):
+                self.assertEqual(
+                    finding("reading_r2", DEVICE_IN_UNIT, {"readings": [read("r2", value)]}).verdict, verdict
+                )
 
     def test_a_loop_tester_stands_for_spikes_on_tt_alone(self) -> None:
         taken = {"readings": [read("electrode_loop", 61.0, "origin")]}

@@ -10,12 +10,13 @@ from fulmen.core.findings.rules.readings import (
     INSTRUMENT_FITS,
     INSTRUMENT_KNOWN,
     INSTRUMENT_NAMED,
+    STRAY_READING,
     TAKEN_AGAIN,
 )
 from fulmen.core.findings.words import word
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome, Reading
+from fulmen.core.model.readings import Outcome, Reading, by_step
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.steps import definition_of
 
@@ -80,6 +81,23 @@ def _fits(instrument: Instrument, figures: list[Reading], subject: str, edition:
     return asked.falls_short(
         f"By the register it can't measure {words}.", remedy="Name the one that did, or mend the register."
     )
+
+
+def stray_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
+    """Readings of steps that the design no longer asks for: another circuit, another school, an RCD that is gone."""
+    if not job.readings:
+        return []
+    asked, known = ask(STRAY_READING, edition, ORIGIN), {(one.step, one.subject) for one in steps}
+    stray = [one for one in by_step(job.readings) if one not in known]
+    if not stray:
+        return [asked.meets("Each does.")]
+    titles = "; ".join(f"{definition_of(step).title} ({subject})" for step, subject in stray)
+    detail = f"The design asks for no such step any more: {titles}. Say what became of what was read."
+    return [asked.your_call(detail, basis={"steps": tuple(f"{step}/{subject}" for step, subject in stray[:MOST_TOLD])})]
+
+
+# A basis holds so many facts.
+MOST_TOLD = 40
 
 
 def retest_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:

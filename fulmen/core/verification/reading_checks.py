@@ -46,6 +46,10 @@ def _not_tested(asked: Question, step: Step, reading: Reading) -> Finding:
     detail = f"{said}: {reading.reason}"
     if step.stood_for:
         return asked.meets(f"{detail}. Another reading stands for it.")
+    before = [one for one in step.earlier if one.outcome not in LEFT_OUT]
+    if before:
+        # What could be tested once is not left out: a bad figure would vanish behind a reason.
+        return asked.needs_reading(f"{detail}. It was tested before, so it can be: test it again.", stage=step.stage)
     if step.required and not step.waivable:
         return asked.needs_reading(detail, stage=step.stage)
     return asked.your_call(f"{detail}. A limitation: say who accepts it.", basis={"not_tested": reading.outcome})

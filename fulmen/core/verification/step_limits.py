@@ -68,6 +68,16 @@ def _r1_r2(case: Case, chained: CircuitFigures) -> StepLimit:
     return StepLimit(most, source=source)
 
 
+def _r2(case: Case, chained: CircuitFigures) -> StepLimit:
+    """What R2 by the long lead may be at most: what R1+R2 may, less the line conductor by its size."""
+    whole = _r1_r2(case, chained)
+    if whole.most is None:
+        return whole
+    return StepLimit(
+        max(0.0, whole.most - chained.laid.r1_ohm), source=f"{whole.source}, less R1 {chained.laid.r1_ohm:.2f}"
+    )
+
+
 def _zs(case: Case, chained: CircuitFigures) -> StepLimit:
     """What a loop read cold may be at most, by the school chosen; where an RCD serves, what holds the touch voltage."""
     before = opening_rcd(case, chained)
@@ -241,6 +251,7 @@ RCD_TESTS: dict[StepKey, Callable[..., StepLimit]] = {
 }
 CIRCUIT_LIMITS: dict[StepKey, Callable[[Case, CircuitFigures], StepLimit]] = {
     StepKey.R1_R2: _r1_r2,
+    StepKey.R2: _r2,
     StepKey.ZS: _zs,
     StepKey.ZS_CABLE: _zs_cable,
 }

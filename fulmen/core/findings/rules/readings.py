@@ -108,6 +108,10 @@ INSTRUMENT_FITS = Rule(
     "instrument_fits", "{instrument} can measure what it read", DEAD, RECORD, "The figure is another's, or a guess.",
     topics=AGREES,
 )  # fmt: skip
+STRAY_READING = Rule(
+    "stray_reading", "Every reading belongs to a step", DEAD, RECORD,
+    "A figure that nobody judges any more stands on the schedule, or vanishes.", topics=AGREES,
+)  # fmt: skip
 TAKEN_AGAIN = Rule(
     "taken_again", "Why a step was taken again", DEAD, RECORD, "A bad figure vanishes behind a good one.",
     topics=AGREES,
