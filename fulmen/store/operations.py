@@ -87,19 +87,25 @@ def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datet
 
 
 def add_reading(sessions: Sessions, job_id: int, reading: Reading, now: datetime) -> StoredJob:
-    """Append one reading; it never conflicts with a change of the design.
+    """Append one reading; see `add_readings`."""
+    return add_readings(sessions, job_id, (reading,), now)
+
+
+def add_readings(sessions: Sessions, job_id: int, readings: tuple[Reading, ...], now: datetime) -> StoredJob:
+    """Append readings, all or none; they never conflict with a change of the design.
 
     Raises:
         NotFound: there is no such job.
     """
     with writing(sessions) as session:
         row = row_of(session, job_id)
-        session.add_all(_reading_rows(job_id, (reading,)))
+        session.add_all(_reading_rows(job_id, readings))
         session.flush()
         row.revision += 1
         job = _job(session, row)
         evaluation = fill_row(row, job, now)
-        record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
+        for reading in readings:
+            record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
         session.flush()
         return StoredJob(job_id, row.version, row.revision, job, evaluation)
 

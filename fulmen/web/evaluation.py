@@ -45,7 +45,8 @@ def list_alternatives(body: AlternativesQuestion) -> Response:
 @allows(Role.ELECTRICIAN)
 def read_catalogue() -> Response:
     """Read what the screens need to know once."""
-    return reply(_catalogue())
+    there = bool(current_app.config["TEST_SET_PORT"])
+    return reply(_catalogue().model_copy(update={"test_set": there}))
 
 
 @cache
@@ -73,5 +74,4 @@ def _catalogue() -> Catalogue:
         cables=cables,
         appliances=list(usual_appliances()),
         usual_defects=list(USUAL_DEFECTS),
-        test_set=bool(current_app.config["TEST_SET_PORT"]),
     )

@@ -2,27 +2,37 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from flask import Response, abort, current_app
 from pydantic import Field
 
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.evaluate import evaluate
-from fulmen.core.model.base import Id, Part
+from fulmen.core.model.base import Id, Line, Moment, Name, Part
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome, StepKey
+from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.coach import CoachPlan, coach
+from fulmen.core.verification.imported_readings import (
+    MOST_LINES,
+    ImportedLine,
+    ReadingShape,
+    Taking,
+    columns_of,
+    imported_lines,
+)
 from fulmen.core.verification.steps import definition_of
 from fulmen.simulators.test_set_client import TestSetError, ask
 from fulmen.store.kept import keep, kept
-from fulmen.store.operations import load_job
+from fulmen.store.operations import add_readings, load_job
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.bounded import bounded
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
-from fulmen.web.replies import now, reply, store
-from fulmen.web.schemas import JobPath
+from fulmen.web.replies import job_reply, now, reply, store
+from fulmen.web.schemas import JobPath, JobState
 
 KEY = "instruments"
 
@@ -73,7 +83,7 @@ def take_from_test_set(path: JobPath, body: Asked) -> Response:
     load_job(store(), path.job_id)
     port = int(current_app.config["TEST_SET_PORT"])
     if not port:
-        abort(503, "There is no test set: FULMEN_TEST_SET_PORT says where one answers. Nothing was taken.")
+        abort(404, "There is no test set: FULMEN_TEST_SET_PORT says where one answers. Nothing was taken.")
     try:
         shown = ask(port, str(path.job_id), body.step.value, body.subject)
     except TestSetError as error:
@@ -89,6 +99,64 @@ def take_from_test_set(path: JobPath, body: Asked) -> Response:
             instrument=shown.instrument,
         )
     )
+
+
+class ReadingsFile(Part):
+    """A file of readings, who brings it in, and its columns; without them those kept for the instrument."""
+
+    text: Annotated[str, Field(max_length=400_000)]
+    shape: ReadingShape | None = None
+    taken_by: Name
+    taken_at: Moment
+    instrument: Line = ""
+
+
+class ReadingLines(Part):
+    """The fate of each line of a file, and how it was read; nothing is kept."""
+
+    columns: tuple[str, ...]
+    shape: ReadingShape
+    lines: tuple[ImportedLine, ...]
+
+
+class ManyReadings(Part):
+    """Readings to keep together, and the columns that the next file of their instrument is read by."""
+
+    readings: Annotated[tuple[Reading, ...], Field(min_length=1, max_length=MOST_LINES)]
+    shape: ReadingShape | None = None
+    instrument: Line = ""
+
+
+class ReadingShapes(Part):
+    """The columns of each instrument's files."""
+
+    by_instrument: dict[Line, ReadingShape] = Field(default_factory=dict, max_length=50)
+
+
+SHAPES_KEY = "reading_shapes"
+
+
+@testing.post("/jobs/<int:job_id>/readings/file", responses={200: ReadingLines, 404: Problem})
+@allows(Role.ELECTRICIAN)
+def read_readings_file(path: JobPath, body: ReadingsFile) -> Response:
+    """Show the fate of each line of a file of readings; nothing is kept."""
+    job = load_job(store(), path.job_id).job
+    shape = body.shape or kept(store(), SHAPES_KEY, ReadingShapes).by_instrument.get(body.instrument, ReadingShape())
+    steps = evaluate(job, rule_set(job.rule_set)).steps
+    taking = Taking(body.taken_by, body.taken_at, body.instrument)
+    lines = imported_lines(body.text, shape, job, steps, taking)
+    return reply(ReadingLines(columns=columns_of(body.text), shape=shape, lines=lines))
+
+
+@testing.post("/jobs/<int:job_id>/readings/many", responses={201: JobState, 404: Problem})
+@allows(Role.ELECTRICIAN)
+def take_readings(path: JobPath, body: ManyReadings) -> Response:
+    """Append several readings, all or none."""
+    after = add_readings(store(), path.job_id, body.readings, now())
+    if body.shape is not None and body.instrument:
+        shapes = kept(store(), SHAPES_KEY, ReadingShapes).by_instrument | {body.instrument: body.shape}
+        keep(store(), SHAPES_KEY, ReadingShapes(by_instrument=shapes), now(), body.instrument)
+    return job_reply(after, 201)
 
 
 @testing.post("/tests/order", responses={200: CoachPlan})

@@ -6,7 +6,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from fulmen.demo.demo_test_set import demo_test_set
-from tests.browser.chromium import BrowserCase, tap
+from tests.browser.chromium import BrowserCase, choose, tap
 from tests.jobs import DEVICE_IN_UNIT, PROOF, job
 from tests.photos import picture
 
@@ -243,6 +243,33 @@ class FromTheSet(Sequence):
         page.get_by_role("button", name="From the test set").click()
         expect(page.get_by_role("alert")).to_contain_text("Nothing was taken")
         expect(page.locator(".big input")).to_have_value("0.02")
+
+
+class FromAFile(Sequence):
+    TEXT = (
+        "Test;Item;Result;Units\nCPC loop;ev;0,10;Ohm\nearthing_conductor;origin;0.01;V\nZe at head;origin;0,19;Ohm\n"
+    )
+
+    def choose_file(self, page: Page, text: str) -> None:
+        file = {"name": "readings.csv", "mimeType": "text/csv", "buffer": text.encode()}
+        page.get_by_test_id("readings-file").set_input_files(file)
+
+    def test_each_lines_fate_is_shown_and_words_are_mapped(self) -> None:
+        page = self.begun()
+        page.get_by_role("button", name="Readings from a file").click()
+        self.choose_file(page, self.TEXT)
+        expect(page.get_by_role("alert")).to_contain_text("no column “step”")
+        for label, column in (("Which step", "Test"), ("Circuit", "Item"), ("Figure", "Result"), ("Unit", "Units")):
+            choose(page, label, column)
+        lines = page.get_by_role("list", name="What becomes of each line").get_by_role("listitem")
+        expect(lines).to_have_count(3)
+        expect(lines.nth(1)).to_contain_text("wrong unit")
+        choose(lines.nth(0), "Which step is it?", "Continuity, R1+R2")
+        expect(lines.nth(0)).to_contain_text("is taken")
+        self.assertEqual(self.count(), 0)
+        page.get_by_role("button", name="Keep 1 readings").click()
+        expect(page.locator(".steps").get_by_role("button", name="Continuity, R1+R2")).to_contain_text("0.10 Ω")
+        self.assertEqual(self.count(), 1)
 
 
 class Clamp(Sequence):

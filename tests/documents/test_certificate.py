@@ -143,7 +143,10 @@ class Schools(unittest.TestCase):
         decision = {"key": surge.key, "about": surge.detail, "basis": surge.basis, "reason": "The owner declined in writing.", "name": "R. Quillfeather",
                     "decided_on": "2026-11-23", "decided_at": "2026-11-23T14:05:00"}  # fmt: skip
         kept = [one.model_dump(mode="json") for one in job().decisions]
-        html = certificate_html(issue(**{"boards.0.surge_protection": "no", "decisions": [*kept, decision]}))
+        # Without surge protection nobody looks at its indicator.
+        readings = [one.model_dump(mode="json") for one in job().readings if one.step != "surge_indicator"]
+        changes = {"boards.0.surge_protection": "no", "decisions": [*kept, decision], "readings": readings}
+        html = certificate_html(issue(**changes))
         schedule = html[html.index("<h3>Arrangement</h3>") : html.index("<h1>Design record</h1>")]
         self.assertIn("“The owner declined in writing.” R. Quillfeather, 23 November 2026, 14:05", schedule)
         self.assertIn("Cautious school: fit surge protection.", schedule)

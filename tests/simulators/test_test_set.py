@@ -147,10 +147,13 @@ class InTheApp(AppCase):
             threading.Thread(target=server.serve_forever, daemon=True).start()
             answers = [self.take("zs", port) for port in (0, int(server.server_address[1]))]
             server.shutdown()
-        for found, told in zip(answers, ("There is no test set", "shows mΩ where Ω is read"), strict=True):
-            self.assertEqual(found.status_code, 503)
+        for found, status, told in zip(answers, (404, 503), ("There is no test set", "shows mΩ where"), strict=True):
+            self.assertEqual(found.status_code, status)
             self.assertIn(told, found.get_json()["detail"])
             self.assertIn("Nothing was taken", found.get_json()["detail"])
 
     def test_the_catalogue_says_whether_there_is_one(self) -> None:
-        self.assertFalse(self.client.get("/api/v1/catalogue").get_json()["test_set"])
+        for port in (0, 8751, 0):
+            app = create_app(replace(self.settings, test_set_port=port))
+            self.addCleanup(lambda app=app: app.extensions["sessions"].kw["bind"].dispose())
+            self.assertEqual(app.test_client().get("/api/v1/catalogue").get_json()["test_set"], bool(port))

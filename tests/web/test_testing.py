@@ -66,3 +66,50 @@ class Readings(AppCase):
                    "taken_at": "2026-11-26T10:00:00Z", "photo": "display.jpg"}  # fmt: skip
         answer = self.client.post(f"{API}/jobs/{stored.id}/readings", json=reading)
         self.assertEqual((answer.status_code, answer.get_json()["field"]), (422, "photo"))
+
+
+class FromAFile(AppCase):
+    def asked(self, text: str, **more: Any) -> Any:
+        body = {
+            "text": text,
+            "taken_by": "R. Quillfeather",
+            "taken_at": "2026-11-26T10:00:00Z",
+            "instrument": "Meter",
+            **more,
+        }
+        return self.client.post(f"{API}/jobs/1/readings/file", json=body)
+
+    def test_shown_first_kept_together_and_never_twice(self) -> None:
+        self.store(DEVICE_IN_UNIT, {"readings": []})
+        text = "step,circuit,value,unit\nr1_r2,ev,0.10,Ω\nze,origin,0.19,Ω\nguess,ev,1,Ω\n"
+        found = self.asked(text).get_json()
+        self.assertEqual([line["fate"] for line in found["lines"]], ["taken", "taken", "no_step"])
+        self.assertEqual(self.client.get(f"{API}/jobs/1").get_json()["job"]["readings"], [])
+        readings = [line["reading"] for line in found["lines"] if line["reading"]]
+        kept = self.client.post(f"{API}/jobs/1/readings/many", json={"readings": readings})
+        self.assertEqual((kept.status_code, len(kept.get_json()["job"]["readings"])), (201, 2))
+        again = self.asked(text).get_json()
+        self.assertEqual([line["fate"] for line in again["lines"]], ["duplicate", "duplicate", "no_step"])
+
+    def test_all_or_none(self) -> None:
+        self.store(DEVICE_IN_UNIT, {"readings": []})
+        good = {"step": "ze", "subject": "origin", "outcome": "measured", "value": 0.2, "taken_by": "R. Quillfeather",
+                "taken_at": "2026-11-26T10:00:00Z"}  # fmt: skip
+        answer = self.client.post(f"{API}/jobs/1/readings/many", json={"readings": [good, {**good, "value": -1}]})
+        self.assertEqual(answer.status_code, 422)
+        self.assertEqual(self.client.get(f"{API}/jobs/1").get_json()["job"]["readings"], [])
+
+    def test_the_columns_are_kept_for_the_instrument(self) -> None:
+        self.store(DEVICE_IN_UNIT, {"readings": []})
+        text = "Test;Result\nCPC;0,10\n"
+        shape = {"step_column": "Test", "value_column": "Result", "steps": {"CPC": "r1_r2"}}
+        line = self.asked(text, shape=shape).get_json()["lines"][0]
+        body = {"readings": [line["reading"]], "shape": shape, "instrument": "Meter"}
+        self.assertEqual(self.client.post(f"{API}/jobs/1/readings/many", json=body).status_code, 201)
+        self.assertEqual(self.asked("Test;Result\nCPC;0,11\n").get_json()["lines"][0]["fate"], "taken")
+
+    def test_a_file_that_is_none_is_told(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        answer = self.asked("%PDF-1.7")
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("no reading", answer.get_json()["detail"])

@@ -90,3 +90,6 @@ export type Move = Complete<Schemas['Move']>
 export type ClampProof = Complete<Schemas['ClampProof']>
 export type Effort = Complete<Schemas['Effort']>
 export type FromTestSet = Complete<Schemas['FromTestSet']>
+export type ReadingLines = Complete<Schemas['ReadingLines']>
+export type ReadingShape = Complete<Schemas['ReadingShape']>
+export type StepKey = Schemas['StepKey']

@@ -25,7 +25,7 @@ import { useInstrument } from './useInstrument'
 import { useTestSet } from './useTestSet'
 
 const props = defineProps<{ step: Step; number: number; count: number; moves: Move[]; offered: Step[] }>()
-const emit = defineEmits<{ kept: []; choose: [step: Step]; setUp: [] }>()
+const emit = defineEmits<{ kept: []; choose: [step: Step]; setUp: []; file: [] }>()
 
 const store = useJob()
 const { smAndDown } = useDisplay()
@@ -147,7 +147,7 @@ function leave(kind: typeof leftOut.value): void {
       >From the test set</v-btn
     >
     <StepHow :step="step" :offered="offered" @choose="emit('choose', $event)" />
-    <TesterFields v-model:photo="entry.photo.value" :step="step" @set-up="emit('setUp')" />
+    <TesterFields v-model:photo="entry.photo.value" :step="step" @set-up="emit('setUp')" @file="emit('file')" />
     <CannotTest v-model="cannot" :kind="leftOut" :waivable="step.waivable" @because="take" />
   </section>
 </template>

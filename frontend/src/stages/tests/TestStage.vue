@@ -8,6 +8,7 @@ import { useJob } from '../../job/useJob'
 import ClampTest from './ClampTest.vue'
 import StepList from './StepList.vue'
 import StepPanel from './StepPanel.vue'
+import ReadingFile from './ReadingFile.vue'
 import TestingSetup from './TestingSetup.vue'
 import { useClamp } from './useClamp'
 import { keyOf, useTestOrder } from './useTestOrder'
@@ -20,6 +21,7 @@ const { steps, movesOf, plan, byCoach } = useTestOrder(() => props.stage)
 const current = ref('')
 const chosen = ref(false)
 const settingUp = ref(false)
+const bringingIn = ref(false)
 const all = computed(() => store.evaluation?.steps ?? [])
 // A step that is only offered with another is opened by choice, and stands in its place then.
 const step = computed(() => all.value.find((one) => keyOf(one) === current.value && one.stage === props.stage))
@@ -86,6 +88,7 @@ function next(): void {
       @kept="next"
       @choose="choose(keyOf($event))"
       @set-up="settingUp = true"
+      @file="bringingIn = true"
     />
     <aside>
       <ChecksLedger
@@ -96,6 +99,7 @@ function next(): void {
       <ChecksLedger :stages="[stage]" title="Against their limits" :filter="(one) => one.topics.includes('reading')" />
     </aside>
     <TestingSetup v-model="settingUp" />
+    <ReadingFile v-model="bringingIn" />
   </div>
   <p v-else class="none">Nothing to test yet: no circuit feeds a charge point.</p>
 </template>

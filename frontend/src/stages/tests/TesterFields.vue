@@ -9,7 +9,7 @@ import ReadingPhoto from './ReadingPhoto.vue'
 import { useInstrument } from './useInstrument'
 
 const props = defineProps<{ step: Step }>()
-const emit = defineEmits<{ setUp: [] }>()
+const emit = defineEmits<{ setUp: []; file: [] }>()
 const photo = defineModel<string>('photo', { required: true })
 
 const store = useJob()
@@ -31,6 +31,7 @@ watch(
     <v-select v-if="names.length" v-model="instrument" label="Instrument" :items="names" />
     <v-btn v-else variant="outlined" @click="emit('setUp')">Enter your instruments</v-btn>
     <ReadingPhoto v-if="step.kind !== 'hold'" v-model="photo" />
+    <button type="button" class="link" @click="emit('file')">Readings from a file</button>
     <button type="button" class="link" @click="emit('setUp')">Instruments, schools, temperature</button>
   </div>
 </template>
