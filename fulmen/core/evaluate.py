@@ -133,12 +133,13 @@ class Evaluation(Part):
         return [finding for finding in self.findings if finding.verdict is Verdict.FALLS_SHORT]
 
 
-def evaluate(job: Job, rules: RuleSet) -> Evaluation:
+def evaluate(job: Job, rules: RuleSet, *, with_steps: bool = True) -> Evaluation:
     """Judge a whole job by one edition.
 
     Args:
         job: the job document.
         rules: the limits of the edition, see `rule_set`.
+        with_steps: whether the test sequence is wanted; who compares designs of an untested job leaves it out.
 
     Returns:
         The evaluation; a rule that fails is a finding in it.
@@ -149,7 +150,8 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
     check_structure(job)
     demand, facts = demand_of(job, rules), walked(job)
     cases = cases_of(job, rules, demand)
-    steps, matter = tuple(sequence(cases)), operator_matter(job, rules, demand)
+    steps = tuple(sequence(cases)) if with_steps or job.readings else ()
+    matter = operator_matter(job, rules, demand)
     cars, names = [case for case in cases if not case.to_loads], _names(job)
     found = [_named(_decided(job, finding), names) for finding in job_findings(cases, rules, steps, matter)]
     findings = tuple(sorted(found, key=_urgency))

@@ -140,6 +140,14 @@ class Bench(unittest.TestCase):
         for duty, verdict in ((26.7, MEETS), (53.3, SHORT)):
             self.assertEqual(agreeing("agree_offered", read("pilot_duty", duty), **changes).verdict, verdict)
 
+    def test_against_a_current_that_nobody_said_nothing_meets(self) -> None:
+        unknown = {"charge_points.0.max_current_a": None, "charge_points.0.set_current_a": None}
+        for rule, reading in (
+            ("agree_offered", read("pilot_duty", 53.3)),
+            ("agree_proximity", read("proximity", 220.0)),
+        ):
+            self.assertEqual(agreeing(rule, reading, **unknown).verdict, Verdict.NEEDS)
+
     def test_the_lead_is_coded_for_what_it_carries(self) -> None:
         for resistor, verdict in ((220.0, MEETS), (100.0, CALL), (680.0, CALL), (1500.0, CALL), (0.0, CALL)):
             self.assertEqual(agreeing("agree_proximity", read("proximity", resistor)).verdict, verdict)

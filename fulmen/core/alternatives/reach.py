@@ -144,7 +144,7 @@ def _reach(move: _Move, now: dict[str, Finding], rules: RuleSet) -> Reach:
 
 def _worse(now: dict[str, Finding], job: Job, rules: RuleSet) -> Finding | None:
     """The first finding whose verdict is worse than it stands now; None where none is."""
-    for one in evaluate(job, rules).findings:
+    for one in evaluate(job, rules, with_steps=False).findings:
         before = now.get(one.key)
         if not one.is_open or one.rule == OPERATOR.key:
             continue

@@ -117,7 +117,7 @@ def _tried(
     """The mend that some moves are, or how far from its limit they bring the finding where they help."""
     changes = tuple(change for move in moves for change in move.changes)
     try:
-        then = evaluate(apply_changes(job, changes), rules)
+        then = evaluate(apply_changes(job, changes), rules, with_steps=False)
     except JobFileError:
         return None, None
     before, after = {one.key: one for one in now.falls_short()}, {one.key: one for one in then.falls_short()}

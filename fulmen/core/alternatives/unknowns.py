@@ -120,7 +120,7 @@ def _weighed(job: Job, now: Evaluation, field: str, stop: Stop, text: str, rules
     upset: dict[str, str] = {}
     asks: dict[str, str] = {}
     for answered in _answered(job, field):
-        for one in evaluate(answered, rules).findings:
+        for one in evaluate(answered, rules, with_steps=False).findings:
             if _worse(one, before.get(one.key)):
                 (upset if one.verdict is Verdict.FALLS_SHORT else asks).setdefault(one.key, one.title)
     only_asks = tuple(dict.fromkeys(title for key, title in asks.items() if key not in upset))

@@ -78,6 +78,11 @@ class ChargePoint(ChargePointFacts):
         """Phases of the unit; one until they are known."""
         return self.phases or 1
 
+    @property
+    def current_known(self) -> bool:
+        """Whether somebody said what it is set to, or the most it can take."""
+        return self.set_current_a is not None or self.max_current_a is not None
+
     def design_current_a(self) -> float:
         """Ib, the current the charge point is set to, or the most it can take."""
         return self.set_current_a or self.max_current_a or USUAL_CURRENT_A

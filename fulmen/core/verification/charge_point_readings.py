@@ -10,6 +10,8 @@ from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.readings import AGREE_OFFERED, AGREE_PROXIMITY
 from fulmen.core.model.readings import StepKey
 
+NOT_KNOWN = "What is the unit set to, and what can it take at most?"
+
 
 def charge_point_reading_findings(case: Case) -> list[Finding]:
     """Every finding about the bench's figures."""
@@ -23,6 +25,8 @@ def _offered(case: Case) -> Finding | None:
     if duty is None:
         return None
     asked, designed_a, current_a = ask(AGREE_OFFERED, case.rules, case.subject), _designed_a(case), offered_a(duty)
+    if not case.run.charge_point.current_known:
+        return asked.needs_fact(NOT_KNOWN)
     within_a = 0.6 * case.rules.value("pilot_duty_within_percent")
     if current_a is None:
         basis = {"duty_percent": round(duty, 1)}
@@ -46,6 +50,8 @@ def _proximity(case: Case) -> Finding | None:
     if resistor_ohm is None:
         return None
     asked, coded = ask(AGREE_PROXIMITY, case.rules, case.subject), coded_a(resistor_ohm)
+    if not case.run.charge_point.current_known:
+        return asked.needs_fact(NOT_KNOWN)
     if coded is None:
         basis = {"resistor_ohm": round(resistor_ohm)}
         return asked.your_call(f"{resistor_ohm:g} Ω codes no current: ask the maker of the lead.", basis=basis)

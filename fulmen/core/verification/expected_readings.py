@@ -17,7 +17,7 @@ def expected_band(case: Case, key: StepKey, subject: str) -> Band | None:
     """Where a reading of this step should lie, if that can be told yet."""
     if key in PILOTS:
         return Band(*pilot_volts(PILOTS[key]), f"IEC 61851-1, state {PILOTS[key].value}")
-    if key is StepKey.PILOT_DUTY and not case.to_loads:
+    if key is StepKey.PILOT_DUTY and not case.to_loads and case.run.charge_point.current_known:
         current_a = case.run.charge_point.design_current_a()
         duty, width = duty_of(current_a), case.rules.value("pilot_duty_within_percent")
         return Band(duty - width, duty + width, f"{current_a:g} A, IEC 61851-1")

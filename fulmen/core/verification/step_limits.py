@@ -219,7 +219,7 @@ def _earthing_conductor(case: Case) -> StepLimit:
 
 def _duty(case: Case) -> StepLimit:
     """No more than the unit was set to, or the cable was designed for."""
-    if case.to_loads:
+    if case.to_loads or not case.run.charge_point.current_known:
         return StepLimit()
     current_a = case.run.charge_point.design_current_a()
     most = duty_of(current_a) + case.rules.value("pilot_duty_within_percent")

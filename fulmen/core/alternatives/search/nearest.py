@@ -56,7 +56,7 @@ class Nearest:
         kept = [entry for heap in self._heaps.values() for entry in heap]
         for _, _, wired, one in kept:
             if budget.allows():
-                tried.append((wired, evaluate(taken(wired, one), rules).falls_short()))
+                tried.append((wired, evaluate(taken(wired, one), rules, with_steps=False).falls_short()))
         nearest, shorts = min(tried, key=lambda entry: (len(entry[1]), -sum(one.margin or -1.0 for one in entry[1])))
         worst = sorted(shorts, key=lambda one: one.margin if one.margin is not None else -1.0)
         return nearest, tuple(f"{one.title}: {one.figures() or one.detail}" for one in worst[:MOST_TOLD])

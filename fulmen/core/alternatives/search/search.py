@@ -254,7 +254,7 @@ def _proven(
         few = few_best(ways, job)
         for way, _ in few:
             if id(way) not in known and (not known or budget.allows()):
-                known[id(way)] = evaluate(way.job, rules)
+                known[id(way)] = evaluate(way.job, rules, with_steps=False)
         if len(unproven := [way for way, _ in few if id(way) not in known]):
             # What there was no time to prove is not proposed.
             left_out.stopped, few = True, [entry for entry in few if entry[0] not in unproven]
