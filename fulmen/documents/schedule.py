@@ -7,7 +7,6 @@ from typing import Any
 
 from fulmen.core.circuit.arrangement_schedule import rcd_in_words
 from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.electrical.control_pilot import offered_a
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.findings.words import word
@@ -91,24 +90,14 @@ class RcdRow:
 
 def rcd_rows(job: Job, evaluation: Evaluation) -> list[RcdRow]:
     """Every RCD of the job in its place, from the origin to the units, each once."""
-    subjects = {one.subject: one for one in evaluation.steps if one.step in (StepKey.RCD_BUTTON,)}
-    placed: dict[str, tuple[PlacedGuard, str]] = {}
-    for run in (*runs(job), *load_runs(job)):
-        final = run.final().circuit.id if run.chain else ""
-        for guard in guards_of(job, run):
-            if guard.rcd is not None:
-                placed.setdefault(guard.field, (guard, _subject(guard, final, set(subjects), job)))
-    return [_rcd_row(job, guard, subject) for guard, subject in placed.values()]
-
-
-def _subject(guard: PlacedGuard, final: str, tested: set[str], job: Job) -> str:
-    """Under which name an RCD's readings are kept; see `tested_rcds`."""
-    delayed_in_front = (
-        guard.rcd is not None and guard.rcd.time_delayed and guard.stands in (Stands.INCOMER, Stands.GROUP)
-    )
-    if delayed_in_front and guard.subject not in tested:
-        return ORIGIN
-    return guard.subject if guard.subject in tested else final
+    subjects = {one.guard: one.subject for one in evaluation.steps if one.guard}
+    placed = {
+        guard.field: guard
+        for run in (*runs(job), *load_runs(job))
+        for guard in guards_of(job, run)
+        if guard.rcd is not None
+    }
+    return [_rcd_row(job, guard, subjects.get(field, guard.subject)) for field, guard in placed.items()]
 
 
 def _rcd_row(job: Job, guard: PlacedGuard, subject: str) -> RcdRow:

@@ -249,7 +249,7 @@ def fill_row(row: JobRow, job: Job, now: datetime) -> Evaluation:
     row.open_checks = sum(finding.is_open for finding in evaluation.findings)
     row.falls_short = len(evaluation.falls_short())
     row.readings_wanted = len(wanted)
-    row.readings_taken = sum(step.reading is not None for step in wanted)
+    row.readings_taken = sum(step.met or step.reading is not None for step in wanted)
     row.document, row.changed_at = document, now
     return evaluation
 

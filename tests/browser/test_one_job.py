@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.browser.chromium import BrowserCase, choose, tap
+from tests.browser.test_testing import FIGURES
 
 # Each stop: what is tapped, question by question, and what is typed.
 WALK: dict[str, tuple[dict[str, str], dict[str, str]]] = {
@@ -34,15 +35,10 @@ CHOSEN = {
 ROUTE_ANSWERS = 7
 # From a blank sheet to a judged ordinary design; before facts had to be said it took about 50.
 MOST_ANSWERS = 60
-# What is read, by the words of the step; the rest is right, or signed.
-READ = {
-    "Earthing conductor, continuity": "0.01", "Main bonding, continuity": "0.02", "Continuity, R1+R2": "0.08",
-    "Cross-check, R1+Rn": "0.08", "Insulation, line to neutral": ">999", "Insulation, live to earth": ">999",
-    "Ze at the cut-out": "0.20", "Fault current, line to neutral": "1.2", "Fault current, line to earth": "1.2",
-    "Loop at the car, Zs": "0.28", "RCD at its rated current": "22.5", "Earth through to the connector": "0.03",
-    "Proximity coding of the lead": "220", "State A: nobody there": "12", "State B: a car, not ready": "9",
-    "Current that the unit offers": "53.3", "State C: charging": "6", "Earth of the lead broken": "30",
-    "6 mA DC detection": "5",
+# What is read here, where it is not as on the demo's job.
+READ = FIGURES | {
+    "Continuity, R1+R2": "0.08", "Cross-check, R1+Rn": "0.08", "Ze at the cut-out": "0.20", "Loop at the car, Zs": "0.28",
+    "Fault current, line to neutral": "1.2", "Fault current, line to earth": "1.2",
 }  # fmt: skip
 
 

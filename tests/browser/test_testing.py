@@ -281,7 +281,7 @@ class Clamp(Sequence):
         for label, field in (
             ("Limit the unit is set to", "limit_set_a"), ("On which pair; two doubled?", "wire_pair"),
             ("Known load switched on; a 9 kW shower is 39 A", "known_load_a"), ("House current shown, load off", "shown_without_a"),
-            ("Offered to the car, load on; 0 if it paused", "offered_with_a"), ("How soon it turned down", "follows_s"),
+            ("Offered to the car, load off", "offered_without_a"), ("Offered to the car, load on; 0 if it paused", "offered_with_a"), ("How soon it turned down", "follows_s"),
         ):  # fmt: skip
             page.get_by_label(label, exact=True).fill(f"{PROOF[field]}")
         tap(page, "Its arrow points with the current, towards the house?", "yes")

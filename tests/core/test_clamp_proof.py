@@ -39,7 +39,7 @@ def shown(fault: ClampCause, house_a: float, load_a: float, limit_a: float) -> C
     offered_a = 32.0 if fault is ClampCause.LIMIT_NOT_SET else min(32.0, room_a) if room_a >= 6 else 0.0
     return ClampProof(
         known_load_a=load_a, shown_without_a=sees(house_a, 0.0), shown_with_a=sees(house_a + load_a, 0.0),
-        shown_with_car_a=sees(house_a, 32.0), offered_with_a=max(0.0, offered_a), follows_s=2.0,
+        shown_with_car_a=sees(house_a, 32.0), offered_without_a=32.0, offered_with_a=max(0.0, offered_a), follows_s=2.0,
         reports_fault=Seen.YES if fault is ClampCause.DEAD_PAIR else Seen.NO,
     )  # fmt: skip
 
@@ -69,6 +69,17 @@ class Diagnosis(unittest.TestCase):
         found = clamp_verdict(proof, 60.0, 32.0, RULES)
         self.assertEqual((found.cause, found.should_offer_a), (ClampCause.RIGHT, 13.0))
 
+    def test_a_car_that_was_offered_no_more_before_proves_nothing(self) -> None:
+        for before_a, cause in (
+            (32.0, ClampCause.RIGHT),
+            (15.1, ClampCause.RIGHT),
+            (15.0, ClampCause.NOT_ENOUGH_LOAD),
+            (6.0, ClampCause.NOT_ENOUGH_LOAD),
+        ):
+            proof = shown(ClampCause.RIGHT, 5.0, 40.0, 60.0).model_copy(update={"offered_without_a": before_a})
+            with self.subTest(before_a):
+                self.assertIs(clamp_verdict(proof, 60.0, 32.0, RULES).cause, cause)
+
     def test_below_six_amperes_it_must_pause(self) -> None:
         proof = shown(ClampCause.RIGHT, 10.0, 45.0, 60.0)
         self.assertEqual(clamp_verdict(proof, 60.0, 32.0, RULES).should_offer_a, 0.0)
@@ -97,7 +108,7 @@ class Judged(unittest.TestCase):
     def test_nothing_that_was_not_looked_at_meets(self) -> None:
         for field, blank in (("limit_set_a", None), ("arrow_with_current", "not_seen"), ("round_line_only", "not_seen"),
                              ("wire_pair", ""), ("tested_by", None), ("known_load_a", None), ("shown_with_a", None),
-                             ("shown_without_a", None), ("offered_with_a", None), ("follows_s", None)):  # fmt: skip
+                             ("shown_without_a", None), ("offered_with_a", None), ("offered_without_a", None), ("follows_s", None)):  # fmt: skip
             with self.subTest(field):
                 self.assertEqual(self.verdict(**{field: blank}), NEEDS)
 

@@ -138,6 +138,20 @@ class LeftOut(unittest.TestCase):
         self.assertEqual(supply_electrode(job(TT, taken), RULES).value, 61.0)
         self.assertNotIn("electrode_loop", [one.step for one in evaluation(DEVICE_IN_UNIT, taken).steps])
 
+    def test_what_stands_for_a_dead_test_was_tested_dead(self) -> None:
+        """R2 by the long lead, each pair of the insulation: ordinary ways, and the order knows them."""
+        dead = [read("r2", 0.05, minute=1), read("ir_line_neutral", 500.0, minute=2), read("polarity_dead", None, minute=3),
+                read("ir_line_earth", 500.0, minute=4), read("ir_neutral_earth", 500.0, minute=5)]  # fmt: skip
+        for zs_at, verdict in ((6, MEETS), (4, CALL)):
+            found = finding("reading_order", DEVICE_IN_UNIT, {"readings": [*dead, read("zs", 0.29, minute=zs_at)]})
+            with self.subTest(zs_at):
+                self.assertEqual(found.verdict, verdict, found.detail)
+
+    def test_what_was_left_out_was_not_tested_dead(self) -> None:
+        left = read("r1_r2", None) | {"outcome": "could_not_test", "reason": "no key"}
+        found = finding("reading_order", DEVICE_IN_UNIT, {"readings": [left, read("zs", 0.29, minute=9)]})
+        self.assertIn("Continuity, R1+R2", found.detail)
+
     def test_a_reason_is_asked_for(self) -> None:
         with self.assertRaisesRegex(JobFileError, "reason"):
             job(DEVICE_IN_UNIT, {"readings": [read("zs", None) | {"outcome": "not_applicable"}]})

@@ -18,7 +18,7 @@ function checked(stage: Stage): string {
 }
 function taken(stage: Stage): string {
   const steps = store.evaluation!.steps.filter((step) => step.stage === stage && step.required)
-  return `${steps.filter((step) => step.reading !== null).length}/${steps.length}`
+  return `${steps.filter((step) => step.met || step.reading).length}/${steps.length}`
 }
 const tabs = computed(() => [
   { name: 'survey', words: 'Survey', count: checked('survey') },

@@ -60,8 +60,8 @@ def _as_tested(asked: Question, proof: ClampProof, verdict: ClampVerdict, limit_
         return asked.needs_reading("Switch on a known load and see the car turn down: write what the unit shows.")
     if cause is ClampCause.NOT_ENOUGH_LOAD:
         return asked.needs_reading(
-            "That load leaves room for the whole car, so nothing had to turn down. Switch on more, or turn the limit "
-            "down for the test."
+            "That load leaves room for what the car was offered: nothing had to turn down. Switch on more, or turn the "
+            "limit down for the test."
         )
     if cause in WRONG:
         detail, remedy = WRONG[cause]

@@ -9,8 +9,6 @@ from fulmen.core.findings.question import Edition
 from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.seen import Seen
 
-LEAST_CAR_A = 6.0
-
 
 class ClampCause(StrEnum):
     """What the figures of a clamp's test say."""
@@ -46,7 +44,7 @@ def clamp_verdict(proof: ClampProof, limit_a: float, car_a: float, edition: Edit
         proof: what was seen.
         limit_a: the load limit that the job is designed with [A].
         car_a: what the unit is set to at most [A].
-        edition: `clamp_test_load_a`, `clamp_reads_within_share`, `clamp_follows_within_s`.
+        edition: `clamp_test_load_a`, `clamp_reads_within_share`, `clamp_follows_within_s`, `car_min_a`.
     """
     load_a, before_a, with_a = proof.known_load_a, proof.shown_without_a, proof.shown_with_a
     if load_a is None or before_a is None or with_a is None:
@@ -75,9 +73,12 @@ def _turned_down(proof: ClampProof, limit_a: float, car_a: float, edition: Editi
     room_a = limit_a - proof.shown_with_a
     if room_a >= car_a:
         return ClampVerdict(ClampCause.NOT_ENOUGH_LOAD, car_a)
-    should_a = room_a if room_a >= LEAST_CAR_A else 0.0
-    if proof.offered_with_a is None or proof.follows_s is None:
+    should_a = room_a if room_a >= edition.value("car_min_a") else 0.0
+    if proof.offered_without_a is None or proof.offered_with_a is None or proof.follows_s is None:
         return ClampVerdict(ClampCause.NOT_TESTED, should_a)
+    # Offered no more before the load came on: nothing had to turn down, so nothing was seen to.
+    if proof.offered_without_a <= should_a:
+        return ClampVerdict(ClampCause.NOT_ENOUGH_LOAD, should_a)
     # A unit offers whole amperes: one above is rounding.
     if proof.offered_with_a > should_a + 1.0:
         return ClampVerdict(ClampCause.LIMIT_NOT_SET, should_a)

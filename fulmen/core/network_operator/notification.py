@@ -13,7 +13,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
-from fulmen.core.model.readings import ENERGISED
+from fulmen.core.model.readings import ENERGISED, LEFT_OUT
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import CutOutCondition
@@ -180,7 +180,7 @@ def agreed_letter(job: Job, demand: Demand) -> Letter | None:
 
 def energised_on(job: Job) -> date | None:
     """The day of the first live reading: from then on the circuit was energised."""
-    live = [one.taken_at for one in job.readings if one.step in ENERGISED]
+    live = [one.taken_at for one in job.readings if one.step in ENERGISED and one.outcome not in LEFT_OUT]
     return min(live).date() if live else None
 
 

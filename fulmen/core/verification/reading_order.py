@@ -14,7 +14,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Outcome, StepKey
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.steps import definition_of, definitions
+from fulmen.core.verification.steps import MET_BY, definition_of, definitions
 
 
 def order_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
@@ -76,8 +76,21 @@ def _dead_first(job: Job, steps: list[Step], edition: Edition) -> Finding | None
 
 
 def _first_at(job: Job, step: Step) -> datetime | None:
-    """When a step was first taken: a retest after the live ones takes nothing back."""
-    return min((one.taken_at for one in job.readings_of(step.step, step.subject)), default=None)
+    """When a step, or all that stands for it, was first taken: a retest after the live ones takes nothing back."""
+    own = _taken_at(job, step.step, step.subject)
+    if own is not None or not step.stood_for:
+        return own
+    for others in MET_BY[step.step]:
+        times = [_taken_at(job, one, step.subject) for one in others]
+        if None not in times:
+            return max(at for at in times if at is not None)
+    return None
+
+
+def _taken_at(job: Job, key: StepKey, subject: str) -> datetime | None:
+    """When a step was first read; one that was left out was not."""
+    taken = (one.taken_at for one in job.readings_of(key, subject) if one.outcome not in LEFT_OUT)
+    return min(taken, default=None)
 
 
 def date_gaps(job: Job, today: date) -> tuple[Gap, ...]:

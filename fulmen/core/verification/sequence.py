@@ -42,12 +42,14 @@ class Step(Part):
 
     `met` says whether it was tested, or others that stand for it were (`stood_for`); `earlier` are those that were
     taken before.
-    `place` is where the tester stands, by the name of a board, a unit or the origin; `circuit` whose order it keeps.
+    `place` is where the tester stands, by the name of a board, a unit or the origin; `circuit` whose order it keeps;
+    `guard` is the path of the RCD that it tests.
     """
 
     step: StepKey
     subject: str
     circuit: str
+    guard: str
     stage: Stage
     rank: int
     title: str
@@ -175,12 +177,6 @@ def _board_of(subject: str, case: Case) -> str:
     return next((chained.board.id for chained in case.run.chain if chained.circuit.id == subject), ORIGIN)
 
 
-def _circuit(definition: StepDefinition, subject: str, case: Case) -> str:
-    """The circuit in whose order a step stands: an RCD's is the one it stands on or before."""
-    guard = _tested(definition, subject, case)
-    return guard.circuit if guard is not None and subject != ORIGIN else subject
-
-
 def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[Lead, ...], str]:
     """Leads and adapter position: past the unit through the connector, at a board or a socket straight."""
     through_car = not case.to_loads and (definition.subject == "rcd" or subject == case.subject)
@@ -190,14 +186,15 @@ def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[
 
 
 def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
-    limit = step_limit(case, definition.key, subject)
+    limit, guard = step_limit(case, definition.key, subject), _tested(definition, subject, case)
     reading, band = case.job.reading(definition.key, subject), expected_band(case, definition.key, subject)
     stood_for = _stands_for(case, definition.key, subject)
     named, (leads, adapter) = _Named(definition, subject, case), _leads(definition, subject, case)
     return Step.made(
         step=definition.key,
         subject=subject,
-        circuit=_circuit(definition, subject, case),
+        circuit=guard.circuit if guard is not None and subject != ORIGIN else subject,
+        guard=guard.field if guard is not None else "",
         stage=definition.stage,
         rank=definition.rank,
         title=named.title,

@@ -80,6 +80,7 @@ const sign = () =>
           unit="A"
         />
         <JobField :path="at('shown_with_car_a')" label="Shown while the car alone charges" kind="number" unit="A" />
+        <JobField :path="at('offered_without_a')" label="Offered to the car, load off" kind="number" unit="A" />
         <JobField
           :path="at('offered_with_a')"
           label="Offered to the car, load on; 0 if it paused"
