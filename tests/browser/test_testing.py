@@ -122,6 +122,7 @@ class ByKey(Sequence):
             page.get_by_role("button", name="Back").click()
             page.get_by_role("dialog").wait_for(state="hidden")
         page.locator(".big input").press("n")
+        expect(page.get_by_text("asked for on every job")).to_have_count(0)
         page.get_by_label("Why?").fill("No neutral on this circuit")
         page.get_by_role("button", name="Keep the reason").click()
         expect(page.locator(".steps").get_by_role("button", name="Cross-check, R1+Rn")).to_contain_text("N/A")

@@ -148,7 +148,7 @@ function leave(kind: typeof leftOut.value): void {
     >
     <StepHow :step="step" :offered="offered" @choose="emit('choose', $event)" />
     <TesterFields v-model:photo="entry.photo.value" :step="step" @set-up="emit('setUp')" @file="emit('file')" />
-    <CannotTest v-model="cannot" :kind="leftOut" :waivable="step.waivable" @because="take" />
+    <CannotTest v-model="cannot" :kind="leftOut" :waivable="step.waivable || !step.required" @because="take" />
   </section>
 </template>
 

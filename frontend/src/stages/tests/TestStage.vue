@@ -52,7 +52,7 @@ function choose(key: string): void {
   current.value = key
 }
 watch(
-  () => step.value?.where ?? '',
+  () => step.value?.where ?? (current.value === 'clamp' ? 'at the charge point' : ''),
   (where) => emit('at', where),
   { immediate: true },
 )
