@@ -13,7 +13,7 @@ from fulmen.store import operations, papers
 from fulmen.store.papers import CHANGED, Issue, WishState
 from fulmen.store.photos import Place, add_photo, remove_photo
 from fulmen.web.app import create_app
-from tests.app import NOW, AppCase, Served
+from tests.app import NOW, PATIENCE_S, AppCase, Served
 from tests.jobs import DEVICE_IN_UNIT, job
 from tests.photos import picture
 
@@ -135,7 +135,7 @@ class AtOnce(AppCase):
         for thread in threads:
             thread.join()
         self.assertEqual({status for status, _ in states}, {202})
-        client, until = app.test_client(), time.monotonic() + 60
+        client, until = app.test_client(), time.monotonic() + PATIENCE_S
         numbers: list[str] = []
         for _, state in states:
             while state["state"] in ("waiting", "rendering") and time.monotonic() < until:
