@@ -152,6 +152,11 @@ class Bench(unittest.TestCase):
         for resistor, verdict in ((220.0, MEETS), (100.0, CALL), (680.0, CALL), (1500.0, CALL), (0.0, CALL)):
             self.assertEqual(agreeing("agree_proximity", read("proximity", resistor)).verdict, verdict)
 
+    def test_no_code_says_16_a_so_20_a_is_right_for_it(self) -> None:
+        unit = {"charge_points.0.max_current_a": 16.0}
+        for resistor, verdict in ((680.0, MEETS), (220.0, CALL), (1500.0, CALL)):
+            self.assertEqual(agreeing("agree_proximity", read("proximity", resistor), **unit).verdict, verdict)
+
     def test_a_broken_earth_at_below_and_above_100_ms(self) -> None:
         for value, verdict in ((99.0, MEETS), (100.0, MEETS), (101.0, SHORT)):
             self.assertEqual(agreeing("reading_earth_open", read("earth_open", value)).verdict, verdict)

@@ -104,3 +104,19 @@ def coded_a(resistor_ohm: float) -> float | None:
     codes = table("proximity")
     held = (row for row in codes.rows if codes.at("low", row) <= resistor_ohm <= codes.at("high", row))
     return next((codes.at("current_a", row) for row in held), None)
+
+
+def least_code(current_a: float) -> tuple[float, float]:
+    """The least of the codes that carries a current: what it codes [A], and its resistor [Ω]; the greatest past all.
+
+    Args:
+        current_a: what flows at most [A].
+
+    References: IEC 61851-1 Table B.2 (from memory).
+
+    >>> least_code(16.0)
+    (20.0, 680.0)
+    """
+    codes = table("proximity")
+    coded = sorted((codes.at("current_a", row), float(row)) for row in codes.rows)
+    return next((one for one in coded if one[0] >= current_a), coded[-1])

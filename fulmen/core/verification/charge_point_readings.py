@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.circuit.origin import measured
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.electrical.control_pilot import coded_a, offered_a
+from fulmen.core.electrical.control_pilot import coded_a, least_code, offered_a
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.readings import AGREE_OFFERED, AGREE_PROXIMITY
@@ -57,7 +57,8 @@ def _proximity(case: Case) -> Finding | None:
         return asked.your_call(f"{resistor_ohm:g} Ω codes no current: ask the maker of the lead.", basis=basis)
     designed_a, most_a = _designed_a(case), case.run.charge_point.max_current_a
     detail = f"{resistor_ohm:g} Ω codes {coded:g} A."
-    if most_a is not None and coded > most_a:
+    # Codes stand far apart: the lead of a 16 A unit is coded for 20 A.
+    if most_a is not None and coded > least_code(most_a)[0]:
         more = f"{detail} That is more than the unit's {most_a:g} A: is it its own lead?"
         return asked.your_call(more, basis={"coded_a": coded, "most_a": most_a})
     if coded < designed_a:
