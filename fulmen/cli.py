@@ -58,7 +58,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     instruments.add_argument("job", type=Path)
     instruments.add_argument(
-        "--fault", action="append", default=[], metavar="KEY[=SIZE]", help="what is wrong as built"
+        "--fault", action="append", default=[], metavar="KEY[=SIZE][@CIRCUIT]", help="what is wrong as built"
     )
     instruments.add_argument("--seed", type=int, default=0)
     instruments.add_argument("--port", type=int, default=8751)
@@ -158,7 +158,8 @@ def _instruments(parsed: argparse.Namespace) -> int:
     from fulmen.simulators.test_set import House, TestSetServer
     from fulmen.simulators.test_set_files import fault_named, written_csv, written_json
 
-    house = House(_read(parsed.job), tuple(fault_named(one) for one in parsed.fault), parsed.seed)
+    job = _read(parsed.job)
+    house = House(job, tuple(fault_named(one, job) for one in parsed.fault), parsed.seed)
     for path, written in ((parsed.csv, written_csv), (parsed.json, written_json)):
         if path is not None:
             path.write_text(written(house), encoding="utf-8")

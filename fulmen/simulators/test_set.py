@@ -14,10 +14,13 @@ from threading import Thread
 from fulmen.core.circuit.run_figures import cases_of
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.model.job import Job
+from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_installed import as_installed
 from fulmen.core.simulations.faults import Fault
-from fulmen.core.simulations.simulated_set import INSTRUMENT, Shown, TestSet
+from fulmen.core.simulations.set_up import Shown
+from fulmen.core.simulations.simulated_set import INSTRUMENT, TestSet
+from fulmen.core.verification.dials import dial
 from fulmen.core.verification.sequence import Step, sequence
 
 GREETING = f"FULMEN-TEST-SET 1 {INSTRUMENT}"
@@ -70,8 +73,11 @@ def answer(question: str, houses: Houses) -> str:
     shown = house.shown(step)
     if shown is None:
         return f"ERROR route {words[3]} has no route yet, so nothing can be read of it"
+    if shown.outcome in LEFT_OUT:
+        return f"ERROR nothing {shown.words}"
     value = "-" if shown.value is None else f"{shown.value:g}"
-    volts = "500" if step.function == "insulation" and shown.value is not None else "-"
+    tested_at_v = dial(step.dial).test_voltage_v
+    volts = "-" if shown.value is None or tested_at_v is None else str(tested_at_v)
     return f"VALUE {words[2]} {words[3]} {shown.outcome.value} {value} {step.unit or '-'} {volts}"
 
 

@@ -6,28 +6,32 @@ import csv
 import io
 import json
 
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.simulations.faults import Fault, FaultKind, fault_info
 from fulmen.core.simulations.simulated_set import INSTRUMENT
+from fulmen.core.verification.dials import dial
 from fulmen.simulators.test_set import House
 
 COLUMNS = ("step", "circuit", "outcome", "value", "unit", "test_voltage_v", "instrument")
 
 
-def fault_named(text: str) -> Fault:
-    """A fault from `key` or `key=size`; without a size the least that matters.
+def fault_named(text: str, job: Job) -> Fault:
+    """A fault from `key`, `key=size`, or either with `@circuit`; without a size the least that matters.
 
     Raises:
-        ValueError: there is no such fault, or the size is no number.
-
-    >>> fault_named("earth_joint=0.3").size
-    0.3
+        ValueError: there is no such fault or circuit, or the size is no number.
     """
+    text, _, circuit = text.partition("@")
     key, _, size = text.partition("=")
     if key not in tuple(FaultKind):
         raise ValueError(f"there is no fault “{key}”; choose one of {', '.join(FaultKind)}")
+    circuits = [one.id for one in job.circuits]
+    if circuit and circuit not in circuits:
+        raise ValueError(f"there is no circuit “{circuit}”; choose one of {', '.join(circuits)}")
     kind = FaultKind(key)
     try:
-        return Fault(kind, float(size) if size else fault_info(kind).least)
+        return Fault(kind, float(size) if size else fault_info(kind).least, circuit)
     except ValueError:
         raise ValueError(f"the size of “{key}” must be a number; it is “{size}”") from None
 
@@ -37,8 +41,8 @@ def rows(house: House) -> list[dict[str, object]]:
     found: list[dict[str, object]] = []
     for step in house.steps():
         shown = house.shown(step) if step.offered_with is None or step.required else None
-        if shown is not None and step.kind != "hold":
-            volts = 500 if step.function == "insulation" and shown.value is not None else None
+        if shown is not None and step.kind != "hold" and shown.outcome not in LEFT_OUT:
+            volts = dial(step.dial).test_voltage_v if shown.value is not None else None
             cells = (step.step.value, step.subject, shown.outcome.value, shown.value, step.unit, volts, INSTRUMENT)
             found.append(dict(zip(COLUMNS, cells, strict=True)))
     return found

@@ -55,7 +55,7 @@ from tests.jobs import (
     job,
 )
 from tests.photos import huge_png, picture
-from tests.trials.simulated import sized, tested
+from tests.trials.simulated import size_of, tested
 
 Row = tuple[str, float, float, str]
 
@@ -120,14 +120,15 @@ def simulated_rows() -> list[Row]:
     """Seeded faulty jobs as built, tested by the simulated set: what is caught and named by kind, and false alarms."""
     chance, caught, named, rows = Random(2026), 0, 0, []
     for place, kind in enumerate(FaultKind):
-        found = [tested(10_000 * place + number, sized(kind, number, chance)) for number in range(EACH_KIND)]
-        seen, right = sum(bool(one.alarms) for one in found), sum(one.named is kind for one in found)
+        tried = [tested(10_000 * place + number, kind, size_of(kind, number, chance)) for number in range(EACH_KIND)]
+        seen = sum(bool(one.alarms) for one, _ in tried)
+        right = sum(one.named is not None and one.named.kind is kind for one, _ in tried)
         caught, named = caught + seen, named + right
         rows.append(
             (f"{fault_info(kind).words}: {right} of {EACH_KIND} named, caught", 100 * seen / EACH_KIND, 0.0, "%")
         )
     count = EACH_KIND * len(FaultKind)
-    false = sum(bool(tested(5_000_000 + number, None).alarms) for number in range(SOUND))
+    false = sum(bool(tested(5_000_000 + number)[0].alarms) for number in range(SOUND))
     return [
         (f"of {count} faulty jobs caught", 100 * caught / count, 98, "%"),
         (f"of {count} faulty jobs the kind named rightly", 100 * named / count, 90, "%"),

@@ -11,18 +11,20 @@ from dataclasses import replace
 from typing import Any
 
 from fulmen.core.model.readings import Outcome
+from fulmen.core.simulations.faults import Fault, FaultKind
 from fulmen.simulators.test_set import House, TestSetServer, answer
 from fulmen.simulators.test_set_client import TestSetError, ask
 from fulmen.simulators.test_set_files import COLUMNS, fault_named, written_csv, written_json
 from fulmen.web.app import create_app
 from tests.app import AppCase
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, job
+from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, GARAGE, job
 
 FRESH = {"readings": []}
 
 
 def house(fault: str = "", seed: int = 3) -> House:
-    return House(job(DEVICE_IN_UNIT, FRESH), (fault_named(fault),) if fault else (), seed)
+    whole = job(DEVICE_IN_UNIT, FRESH)
+    return House(whole, (fault_named(fault, whole),) if fault else (), seed)
 
 
 def asked(question: str, built: House | None = None) -> str:
@@ -119,10 +121,19 @@ class Files(AppCase):
         self.assertEqual((zs["unit"], zs["outcome"], zs["instrument"]), ("Ω", "measured", "Simulated test set"))
 
     def test_a_fault_by_name(self) -> None:
-        self.assertEqual(fault_named("no_earth").size, 1.0)
-        for wrong, told in (("gremlins", "there is no fault"), ("earth_joint=much", "must be a number")):
+        whole = job(GARAGE)
+        self.assertEqual(fault_named("no_earth", whole), Fault(FaultKind.NO_EARTH, 1.0))
+        self.assertEqual(fault_named("earth_joint=0.3@sub-main", whole).circuit, "sub-main")
+        for wrong, told in (
+            ("gremlins", "there is no fault"),
+            ("earth_joint=much", "must be a number"),
+            ("no_earth@attic", "there is no circuit “attic”"),
+        ):
             with self.subTest(wrong), self.assertRaisesRegex(ValueError, told):
-                fault_named(wrong)
+                fault_named(wrong, whole)
+
+    def test_where_nothing_can_be_read_it_says_so(self) -> None:
+        self.assertTrue(asked("READ 0 zs ev", house("line_neutral_crossed")).startswith("ERROR nothing No line"))
 
 
 class InTheApp(AppCase):

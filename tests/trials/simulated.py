@@ -8,19 +8,23 @@ from functools import cache
 from random import Random
 from typing import Any
 
+from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Topic
+from fulmen.core.findings.rules.run import LOAD_CLAMP
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import StepKey
 from fulmen.core.simulations.as_installed import as_installed
-from fulmen.core.simulations.diagnosis import diagnosis
-from fulmen.core.simulations.faults import Fault, FaultKind, fault_info
+from fulmen.core.simulations.diagnosis import Named, diagnosis
+from fulmen.core.simulations.faults import Fault, FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.possible_faults import possible_faults
+from fulmen.core.simulations.simulated_clamp import clamp_shown
 from fulmen.core.simulations.simulated_set import INSTRUMENT, TestSet
 from fulmen.core.verification.sequence import Step
-from tests.jobs import DEVICE_IN_UNIT, HALFWAY, RULES, TREATED_AS_PME, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
 from tests.trials.test_planted import ISLAND
 
 BASES: tuple[tuple[str, dict[str, Any]], ...] = (
@@ -30,16 +34,10 @@ BASES: tuple[tuple[str, dict[str, Any]], ...] = (
     (DEVICE_IN_UNIT, {"testing.rcd_school": "twelve"}),
     (DEVICE_IN_UNIT, {"circuits.0.route.2.length_m": 32.0}),
     (DEVICE_IN_UNIT, {**ISLAND, "charge_points.0.arrangement.electrode_design_ohm": 32.0}),
+    (DEVICE_IN_UNIT, {"supply.load_limit_a": 60.0, "charge_points.0.current_clamp": "yes"}),
+    (GARAGE, {}),
+    (THREE_PHASE, {}),
 )
-ISLANDS, TWELVE, LONG, OWN_NEUTRAL = (5,), (1, 3), (4,), (1,)
-ONLY_ON = {
-    FaultKind.EARTHS_JOINED: ISLANDS,
-    FaultKind.RCD_BLIND_TO_PULSES: TWELVE,
-    FaultKind.OPEN_PEN_DEAD: (0, 1, 2, 3, 4),
-    # A path beside a short earth takes nothing away that matters; where neutral and earth are one, so is the fault.
-    FaultKind.PARALLEL_EARTH: LONG,
-    FaultKind.POOR_SUPPLY_NEUTRAL: OWN_NEUTRAL,
-}
 # What a good tester takes besides, where the usual steps leave two causes together.
 BESIDES = (StepKey.R2, StepKey.IR_LINE_EARTH, StepKey.IR_NEUTRAL_EARTH)
 FUNCTIONS = [
@@ -62,13 +60,17 @@ class Tested:
     """One job as built, tested and judged."""
 
     found: Evaluation
-    named: FaultKind | None
+    named: Named | None
 
     @property
     def alarms(self) -> list[Finding]:
         """What is open about its readings."""
         topics = {Topic.READING, Topic.AGREEMENT}
-        return [one for one in self.found.findings if one.is_open and topics & set(one.topics)]
+        return [
+            one
+            for one in self.found.findings
+            if one.is_open and (topics & set(one.topics) or one.rule == LOAD_CLAMP.key)
+        ]
 
 
 @cache
@@ -85,26 +87,39 @@ def base(place: int, warm_c: float, ze_ohm: float) -> tuple[Job, Case, tuple[Ste
     return whole, cases_of(whole, RULES, demand_of(whole, RULES))[0], evaluate(whole, RULES).steps
 
 
-def tested(seed: int, fault: Fault | None) -> Tested:
-    """A job of a seed with a fault, or none, tested from end to end by the simulated set."""
+@cache
+def places_of(kind: FaultKind) -> tuple[int, ...]:
+    """The bases that a fault may be in."""
+    return tuple(place for place in range(len(BASES)) if kind in possible_faults(*base(place, 20.0, 0.2)[1:]))
+
+
+def tested(seed: int, kind: FaultKind | None = None, size: float = 1.0) -> tuple[Tested, Fault | None]:
+    """A job of a seed with a fault of a kind, or none, tested from end to end by the simulated set."""
     chance = Random(seed)
-    places = ONLY_ON.get(fault.kind, range(len(BASES))) if fault is not None else range(len(BASES))
+    places = places_of(kind) if kind is not None else range(len(BASES))
     place, warm_c = chance.choice(list(places)), chance.choice([0.0, 5.0, 10.0, 15.0, 20.0])
     ze_ohm = chance.choice([0.14, 0.18, 0.21, 0.25, 0.29])
     whole, case, steps = base(place, warm_c, ze_ohm)
+    chain = [chained.circuit.id for chained in case.run.chain]
+    in_cable = kind is not None and fault_info(kind).where is FaultPlace.CABLE and kind is not FaultKind.LINES_SWAPPED
+    fault = Fault(kind, size, chance.choice(chain) if in_cable else chain[-1]) if kind is not None else None
     house = as_installed(case, (fault,) if fault is not None else (), ze_ohm=ze_ohm * chance.uniform(0.97, 1.03))
     tester, readings = TestSet(house, seed), []
     for number, step in enumerate(steps):
+        if step.circuit not in (*chain, ORIGIN):
+            continue
         if step.required or step.step is StepKey.R1_RN or step.step in BESIDES:
             taken = tester.reading(step, "Simulated tester", BEGUN + timedelta(minutes=number))
             readings.append(taken.model_dump(mode="json"))
-    after = parse_job({**whole.model_dump(mode="json"), "readings": readings})
-    found = evaluate(after, RULES)
-    circuit = case.run.final().circuit.id
-    return Tested(found, diagnosis(found.steps, found.findings, circuit))
+    data = whole.model_dump(mode="json") | {"readings": readings}
+    if whole.supply.load_limit_a is not None:
+        proof = clamp_shown(house, seed, "Simulated tester", BEGUN + timedelta(hours=2))
+        data["charge_points"][0]["clamp_proof"] = proof.model_dump(mode="json")
+    found = evaluate(parse_job(data), RULES)
+    return Tested(found, diagnosis(found.steps, found.findings, chain)), fault
 
 
-def sized(kind: FaultKind, number: int, chance: Random) -> Fault:
-    """A fault of a kind: every third at the least size that matters, the others anywhere above."""
+def size_of(kind: FaultKind, number: int, chance: Random) -> float:
+    """A size of a kind: every third at the least that matters, the others anywhere above."""
     info = fault_info(kind)
-    return Fault(kind, info.least if number % 3 == 0 else chance.uniform(info.least, info.most))
+    return info.least if number % 3 == 0 else chance.uniform(info.least, info.most)

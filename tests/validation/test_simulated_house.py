@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.demand.demand import demand_of
-from fulmen.core.electrical.network import JOINED_OHM, Edge, resistance_between
+from fulmen.core.electrical.network import Edge, currents_between, resistance_between
 from fulmen.core.simulations.as_installed import as_installed
 from fulmen.core.simulations.faults import Fault, FaultKind
 from tests.figures import figures
@@ -47,6 +47,22 @@ class Network(unittest.TestCase):
         edges = [one for one in edges if one[0] != one[1]] + [("a", "b", 5.0)]
         self.assertAlmostEqual(resistance_between(edges, "a", "b"), by_library(edges, "a", "b"), 6)
 
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.lists(st.tuples(st.sampled_from(NODES), st.sampled_from(NODES), figures(0.01, 100)), min_size=1, max_size=14)
+    )
+    def test_currents_add_up_at_every_point(self, edges: list[Edge]) -> None:
+        """Kirchhoff: what flows into a point flows out of it, one ampere at the two ends."""
+        edges = [one for one in edges if one[0] != one[1]] + [("a", "b", 5.0)]
+        flows = currents_between(edges, "a", "b")
+        for node in NODES:
+            out = sum(
+                flow if one == node else -flow
+                for (one, other, _), flow in zip(edges, flows, strict=True)
+                if node in (one, other)
+            )
+            self.assertAlmostEqual(out, {"a": 1.0, "b": -1.0}.get(node, 0.0), 6)
+
     def test_what_nothing_joins_is_open(self) -> None:
         self.assertEqual(resistance_between([("a", "b", 1.0), ("c", "d", 1.0)], "a", "d"), float("inf"))
         self.assertEqual(resistance_between([("a", "b", 1.0)], "a", "a"), 0.0)
@@ -61,8 +77,7 @@ class House(unittest.TestCase):
             for faults in self.FAULTS:
                 house = as_installed(case, faults)
                 final = case.run.final().circuit.id
-                edges = [*house.supply, *(one for own in house.conductors.values() for one in own), *house.beside,
-                         ("supply.E", "met", JOINED_OHM), *house.joints()]  # fmt: skip
+                edges = list(house.edges)
                 for point in ("E1", "N1"):
                     ours = house.loop_ohm(f"{final}.L1", f"{final}.{point}")
                     theirs = by_library(edges, f"{final}.L1", f"{final}.{point}")

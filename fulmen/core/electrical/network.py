@@ -1,4 +1,4 @@
-"""Resistance between two points of a network of resistances, by node admittances."""
+"""Resistance and currents between two points of a network of resistances, by node admittances."""
 
 from __future__ import annotations
 
@@ -25,9 +25,27 @@ def resistance_between(edges: Iterable[Edge], a: str, b: str) -> float:
     """
     if a == b:
         return 0.0
-    reached = _reached(edges := [one for one in edges if one[2] < inf], a)
+    return _volts(tuple(edges), a, b).get(a, inf)
+
+
+def currents_between(edges: Iterable[Edge], a: str, b: str) -> list[float]:
+    """What part of one ampere that goes in at a and out at b flows in each edge, in the order given [A].
+
+    Above nought it flows from the edge's first point to its second. Nothing flows where nothing leads from a to b.
+
+    >>> [round(one, 3) for one in currents_between([("a", "b", 3.0), ("a", "c", 1.0), ("b", "c", 5.0)], "a", "b")]
+    [0.667, 0.333, -0.333]
+    """
+    edges = tuple(edges)
+    volts = _volts(edges, a, b) if a != b else {}
+    return [(volts.get(one, 0.0) - volts.get(other, 0.0)) / ohm for one, other, ohm in edges]
+
+
+def _volts(edges: tuple[Edge, ...], a: str, b: str) -> dict[str, float]:
+    """The volts of every point above b with one ampere in at a; none where nothing leads from one to the other."""
+    reached = reached_from(edges := tuple(one for one in edges if one[2] < inf), a)
     if b not in reached:
-        return inf
+        return {}
     nodes = {node: place for place, node in enumerate(sorted(reached - {b}))}
     size = len(nodes)
     matrix, right = [[0.0] * size for _ in range(size)], [0.0] * size
@@ -40,11 +58,16 @@ def resistance_between(edges: Iterable[Edge], a: str, b: str) -> float:
                 matrix[nodes[here]][nodes[here]] += 1 / ohm
                 if there in nodes:
                     matrix[nodes[here]][nodes[there]] -= 1 / ohm
-    return _solved(matrix, right)[nodes[a]]
+    solved = _solved(matrix, right)
+    return {node: solved[place] for node, place in nodes.items()}
 
 
-def _reached(edges: list[Edge], start: str) -> set[str]:
-    """Every point that is joined to a point somehow."""
+def reached_from(edges: Iterable[Edge], start: str) -> set[str]:
+    """Every point that is joined to a point somehow, itself among them.
+
+    >>> sorted(reached_from([("a", "b", 3.0), ("c", "d", 1.0)], "a"))
+    ['a', 'b']
+    """
     neighbours: dict[str, set[str]] = {}
     for one, other, _ in edges:
         neighbours.setdefault(one, set()).add(other)

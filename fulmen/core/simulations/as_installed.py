@@ -2,20 +2,24 @@
 
 Computed from the job's own figures (conductors at the day's temperature, armour beside the core, tails, the supply's
 loop), then altered by faults. What an instrument shows follows from this network, between the terminals of its leads.
-Points are named by conductor and place: `ev.L1` is the line at the far end of circuit `ev`, `ev.E0` its earth at the
-board; `supply.L` and `supply.E` are the cut-out's; `met` the main earthing terminal.
+Nodes are named by conductor and place: `ev.L1` is the line at the far end of circuit `ev`, `ev.E0` its earth at the
+board; `supply.L` and `supply.E` are the cut-out's; `met` the main earthing terminal, `unit.E` the unit's earth bar,
+`plug.L` a contact of the connector. Of three lines one stands for all, as their highest reading is what counts.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import cached_property
 from itertools import pairwise
 from math import inf
 
 from fulmen.core.circuit.origin import declared_ze_ohm, external_loop, supply_electrode
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.fault_loop import temperature_factor
-from fulmen.core.electrical.network import JOINED_OHM, Edge, resistance_between
+from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
 from fulmen.core.model.supply import Earthing
 from fulmen.core.simulations.faults import Fault, FaultKind
 from fulmen.core.verification.step_applies import has_car_electrode
@@ -23,22 +27,35 @@ from fulmen.core.verification.step_applies import has_car_electrode
 # How a supply's loop is shared out where nobody knows: half in the line, the rest in what leads back. A separate
 # neutral is a little thicker than a sheath; on TT it is the declared TN-C-S loop's. Our own, no source.
 LINE_SHARE, TN_S_NEUTRAL_SHARE = 0.5, 0.4
-OPERATORS_ELECTRODE_OHM = 5.0
-BOND_OHM = 0.02
-# New cable, and what the ground leads between an island's two earths.
-SOUND_MOHM = 5000.0
+BOND_OHM, EARTHING_CONDUCTOR_OHM, CONNECTOR_OHM = 0.02, 0.005, 0.005
+# New cable, and what lies between an island's two earths.
+SOUND_MOHM, EARTHS_APART_MOHM = 5000.0, 200.0
+
+
+class Potential(StrEnum):
+    """What a point stands at while the supply is on."""
+
+    LINE = "line"
+    NEUTRAL = "neutral"
+    EARTH = "earth"
+    FREE = "free"
 
 
 @dataclass(frozen=True)
 class AsInstalled:
-    """The network of one run: conductors by circuit, the supply's, and insulation between conductors [MΩ]."""
+    """The network of one run: the supply, conductors by circuit, what lies beside; poor insulation by circuit [MΩ]."""
 
     case: Case
     faults: tuple[Fault, ...]
     supply: tuple[Edge, ...]
     conductors: dict[str, tuple[Edge, ...]]
     beside: tuple[Edge, ...] = ()
-    insulation: dict[frozenset[str], float] = field(default_factory=dict)
+    insulation: dict[str, dict[frozenset[str], float]] = field(default_factory=dict)
+
+    @property
+    def final(self) -> str:
+        """The circuit that ends at the charge point."""
+        return self.case.run.final().circuit.id
 
     def fault(self, kind: FaultKind) -> Fault | None:
         """The fault of a kind, if it is there."""
@@ -50,10 +67,9 @@ class AsInstalled:
         Its line and neutral are off at the board; its earth is not, so what lies in parallel shows.
         """
         joined = [(one, other, JOINED_OHM) for one, other in links]
-        earths = [
-            edge for name, edges in self.conductors.items() if name != circuit for edge in edges if ".E" in edge[0]
-        ]
-        return resistance_between([*self.conductors[circuit], *joined, *earths, *self.joints(), *self.beside], a, b)
+        earths = [edge for name, edges in self.conductors.items() if name != circuit for edge in edges if _earth(edge)]
+        earths += [edge for edge in self.joints if _earth(edge)]
+        return resistance_between([*self.conductors[circuit], *joined, *earths, *self.supply, *self.beside], a, b)
 
     def loop_ohm(self, a: str, b: str, *, without_earths: bool = False) -> float:
         """The loop that a tester finds between two live points: the source shorted, everything switched on [Ω].
@@ -61,27 +77,56 @@ class AsInstalled:
         Args:
             without_earths: the earthing conductor is off the terminal, so the supply's earth is read alone.
         """
-        edges = list(self.supply)
-        if without_earths:
-            return resistance_between(edges, a, b)
-        edges += [edge for own in self.conductors.values() for edge in own]
-        return resistance_between([*edges, *self.joints(), *self.beside, ("supply.E", "met", JOINED_OHM)], a, b)
+        return resistance_between(self.supply if without_earths else self.edges, a, b)
 
-    def insulation_mohm(self, circuit: str, one: str, other: str) -> float:
-        """What lies between two conductors, or groups of them, of a circuit [MΩ]: every way from one to the other."""
-        siemens = sum(
-            1 / max(self.insulation.get(frozenset((a, b)), SOUND_MOHM), 1e-4) for a in one for b in other if a != b
-        )
+    @cached_property
+    def edges(self) -> tuple[Edge, ...]:
+        """Everything that leads while everything is on and a car is charging."""
+        own = [edge for edges in self.conductors.values() for edge in edges]
+        return (*self.supply, *own, *self.joints, *self.beside)
+
+    def insulation_mohm(self, circuit: str, one: Iterable[str], other: Iterable[str]) -> float:
+        """What lies between two groups of conductors of a circuit [MΩ]: every way from one to the other."""
+        poor = self.insulation.get(circuit, {})
+        siemens = sum(1 / max(poor.get(frozenset((a, b)), SOUND_MOHM), 1e-4) for a in one for b in other if a != b)
         return 1 / siemens if siemens else inf
 
-    def joints(self) -> list[Edge]:
-        """Where the circuits of the run are joined at their boards."""
-        chain = [chained.circuit.id for chained in self.case.run.chain]
-        joints: list[Edge] = [("met", f"{chain[0]}.E0", JOINED_OHM)]
+    @cached_property
+    def joints(self) -> tuple[Edge, ...]:
+        """Where the circuits of the run are joined at their boards, and the car to the unit."""
+        chain, final = list(self.conductors), self.final
+        joints: list[Edge] = [("met", "supply.E", JOINED_OHM), ("met", f"{chain[0]}.E0", JOINED_OHM)]
         joints += [("main.L", f"{chain[0]}.L0", JOINED_OHM), ("main.N", f"{chain[0]}.N0", JOINED_OHM)]
         for before, after in pairwise(chain):
             joints += [(f"{before}.{one}1", f"{after}.{one}0", JOINED_OHM) for one in "LNE"]
-        return joints
+        if not has_car_electrode(self.case):
+            joints.append((f"{final}.E1", "unit.E", JOINED_OHM))
+        return (
+            *joints,
+            ("unit.E", "plug.E", CONNECTOR_OHM),
+            (f"{final}.L1", "plug.L", JOINED_OHM),
+            (f"{final}.N1", "plug.N", JOINED_OHM),
+        )
+
+    def potential(self, node: str) -> Potential:
+        """What a point stands at with the supply on, whatever colour its conductor has."""
+        return next((at for at, nodes in self._potentials.items() if node in nodes), Potential.FREE)
+
+    @cached_property
+    def _potentials(self) -> dict[Potential, set[str]]:
+        """The points behind the supply's line, behind its neutral, and on its earth or, on an island, the car's own."""
+        apart = [edge for edge in self.edges if "star" not in edge and edge[:2] != ("supply.N", "supply.E")]
+        earths = ("met", "unit.E") if has_car_electrode(self.case) else ("met",)
+        return {
+            Potential.LINE: reached_from(apart, "supply.L"),
+            Potential.NEUTRAL: reached_from(apart, "supply.N"),
+            Potential.EARTH: {node for earth in earths for node in reached_from(apart, earth)},
+        }
+
+
+def _earth(edge: Edge) -> bool:
+    """Whether a piece of conductor is a protective one."""
+    return any(".E" in node or node == "met" for node in edge[:2])
 
 
 def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | None = None) -> AsInstalled:
@@ -96,18 +141,17 @@ def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | 
     by_kind = {one.kind: one for one in faults}
     factor = temperature_factor(case.job.testing.conductors_c if case.job.testing.conductors_c is not None else 20.0)
     final = case.run.final().circuit.id
-    conductors = {
-        chained.circuit.id: _circuit(chained, factor, by_kind if chained.circuit.id == final else {})
+    own = {
+        chained.circuit.id: {one.kind: one for one in faults if (one.circuit or final) == chained.circuit.id}
         for chained in case.figures.chain
     }
-    island = has_car_electrode(case)
     return AsInstalled(
         case,
         faults,
         _supply(case, by_kind, ze_ohm),
-        conductors,
-        _beside(case, by_kind, final, island=island),
-        _insulation(by_kind),
+        {chained.circuit.id: _circuit(chained, factor, own[chained.circuit.id]) for chained in case.figures.chain},
+        _beside(case, by_kind, final),
+        {circuit: _insulation(its) for circuit, its in own.items()},
     )
 
 
@@ -135,43 +179,41 @@ def _supply(case: Case, faults: dict[FaultKind, Fault], ze_ohm: float | None) ->
     """The supply from its star point to the cut-out and the main switch, tails between them."""
     assert case.figures is not None
     earthing, tails = case.job.supply.earthing, case.figures.tails
+    declared_pen_ohm = case.rules.value("declared_ze_tn_c_s_ohm")
     ze = ze_ohm if ze_ohm is not None else external_loop(case.job, case.rules).value
     if FaultKind.HIGH_ZE in faults:
         ze = faults[FaultKind.HIGH_ZE].size * declared_ze_ohm(case.job, case.rules)
-    tn_ohm = case.rules.value("declared_ze_tn_c_s_ohm") if earthing is Earthing.TT else ze
-    line = LINE_SHARE * min(tn_ohm, case.rules.value("declared_ze_tn_c_s_ohm"))
-    neutral_share = TN_S_NEUTRAL_SHARE if earthing is Earthing.TN_S else 1 - LINE_SHARE
-    neutral = neutral_share * min(tn_ohm, case.rules.value("declared_ze_tn_c_s_ohm"))
-    if FaultKind.POOR_SUPPLY_NEUTRAL in faults:
-        neutral += faults[FaultKind.POOR_SUPPLY_NEUTRAL].size
-    edges: list[Edge] = [("star", "supply.L", line), ("star", "supply.N", neutral)]
+    tn_ohm = min(declared_pen_ohm if earthing is Earthing.TT else ze, declared_pen_ohm)
+    line = LINE_SHARE * tn_ohm
+    lost = sum(faults[kind].size for kind in (FaultKind.POOR_SUPPLY_NEUTRAL, FaultKind.BROKEN_PEN) if kind in faults)
+    edges: list[Edge] = [("star", "supply.L", line)]
     if earthing is Earthing.TN_C_S:
         # One conductor for both: the rest of the loop lies in it.
-        edges[1] = ("star", "supply.N", max(ze - line, 0.001) + neutral - neutral_share * min(tn_ohm, 0.35))
-        edges.append(("supply.N", "supply.E", JOINED_OHM))
+        edges += [("star", "supply.N", max(ze - line, 0.001) + lost), ("supply.N", "supply.E", JOINED_OHM)]
     else:
-        edges.append(("star", "supply.E", max(ze - line, 0.001)))
-    edges += [("supply.L", "main.L", tails.r1_ohm or JOINED_OHM), ("supply.N", "main.N", tails.r1_ohm or JOINED_OHM)]
-    return tuple(edges)
+        share = TN_S_NEUTRAL_SHARE if earthing is Earthing.TN_S else 1 - LINE_SHARE
+        edges += [("star", "supply.N", share * tn_ohm + lost), ("star", "supply.E", max(ze - line, 0.001))]
+    return (*edges, *((f"supply.{one}", f"main.{one}", tails.r1_ohm or JOINED_OHM) for one in "LN"))
 
 
-def _beside(case: Case, faults: dict[FaultKind, Fault], final: str, *, island: bool) -> tuple[Edge, ...]:
-    """What lies beside the conductors: another earth at the unit, the car's own electrode, what joins the two."""
+def _beside(case: Case, faults: dict[FaultKind, Fault], final: str) -> tuple[Edge, ...]:
+    """What lies beside the conductors: bonding, another earth at the unit, the car's electrode, what joins the two."""
     assert case.figures is not None
-    edges: list[Edge] = []
+    loose = faults[FaultKind.BOND_LOOSE].size if FaultKind.BOND_LOOSE in faults else 0.0
+    edges: list[Edge] = [("met", "service", BOND_OHM + loose)]
     if FaultKind.PARALLEL_EARTH in faults:
         share = faults[FaultKind.PARALLEL_EARTH].size
         edges.append((f"{final}.E1", "met", max(0.01, share * case.figures.final.laid.least_r2_ohm)))
-    if island:
+    if has_car_electrode(case):
         electrode = case.arrangement.electrode_design_ohm or 30.0
-        edges.append(("car.E", "star", electrode + 1.0))
+        edges.append(("unit.E", "star", electrode + 1.0))
         if FaultKind.EARTHS_JOINED in faults:
-            edges.append(("car.E", f"{final}.E1", faults[FaultKind.EARTHS_JOINED].size))
+            edges.append(("unit.E", f"{final}.E1", faults[FaultKind.EARTHS_JOINED].size))
     return tuple(edges)
 
 
 def _insulation(faults: dict[FaultKind, Fault]) -> dict[frozenset[str], float]:
-    """What is poor between conductors [MΩ]."""
+    """What is poor between the conductors of a circuit [MΩ]."""
     found: dict[frozenset[str], float] = {}
     if FaultKind.WET_INSULATION in faults:
         # The same everywhere: each pair a little better than what live conductors together read.

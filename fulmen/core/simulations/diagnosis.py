@@ -1,4 +1,4 @@
-"""Which fault the readings of a job point to: named from its judgements alone, never from a simulated fault.
+"""Which fault the readings of a job point to, and where: named from its judgements alone, never from a simulated fault.
 
 As a good tester reasons: what is plainly wrong first (a step that failed), then what several figures share (all
 continuity readings too high: leads), then one figure against the others. The steps that are only offered (each pair of
@@ -8,9 +8,12 @@ the insulation, R2 by the long lead) tell apart what the usual ones leave togeth
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 
+from fulmen.core.demand.clamp_proof import ClampCause
 from fulmen.core.findings.finding import Finding
-from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.findings.rules.run import LOAD_CLAMP
+from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading, StepKey
 from fulmen.core.simulations.faults import FaultKind
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.step_limits import AT_RATED, FIVE_TIMES
@@ -26,6 +29,7 @@ FAILED_STEPS = {
     StepKey.PILOT_DUTY: FaultKind.SET_TOO_HIGH,
     StepKey.PROXIMITY: FaultKind.LEAD_CODED_TOO_HIGH,
     StepKey.IR_EARTHS: FaultKind.EARTHS_JOINED,
+    StepKey.PHASE_SEQUENCE: FaultKind.LINES_SWAPPED,
 }
 PULSES = (StepKey.RCD_PULSE_0, StepKey.RCD_PULSE_180, StepKey.RCD_FIVE_PULSE_0, StepKey.RCD_FIVE_PULSE_180)
 ALTERNATING = (StepKey.RCD_TRIP, StepKey.RCD_AC_0, StepKey.RCD_AC_180)
@@ -37,6 +41,7 @@ class _Read:
     def __init__(self, steps: Iterable[Step], findings: Iterable[Finding], circuit: str) -> None:
         self.steps = {(one.step, one.subject): one for one in steps}
         self.open = {(one.step, one.subject): one for one in findings if one.is_open and one.step is not None}
+        self.findings = tuple(findings)
         self.circuit = circuit
 
     def step(self, key: StepKey) -> Step | None:
@@ -62,6 +67,11 @@ class _Read:
         reading = self.reading(key)
         return reading is not None and reading.outcome is Outcome.OVER_RANGE
 
+    def left_out(self, key: StepKey) -> bool:
+        """Whether a step was not taken."""
+        reading = self.reading(key)
+        return reading is None or reading.outcome in LEFT_OUT
+
     def above(self, key: StepKey) -> bool:
         """Whether a figure lies above what is expected of it."""
         step, value = self.step(key), self.value(key)
@@ -78,20 +88,57 @@ class _Read:
         return step is not None and value is not None and step.limit is not None and value > step.limit
 
 
-def diagnosis(steps: Iterable[Step], findings: Iterable[Finding], circuit: str) -> FaultKind | None:
-    """The fault that the readings of a circuit point to; None where nothing is open.
+@dataclass(frozen=True)
+class Named:
+    """A fault by its kind, and the circuit that it is in where it is in one."""
+
+    kind: FaultKind
+    circuit: str
+
+
+def diagnosis(steps: Iterable[Step], findings: Iterable[Finding], circuits: Iterable[str]) -> Named | None:
+    """The fault that the readings of a run point to; None where nothing is open.
 
     Args:
         steps: the job's sequence with its readings.
         findings: what was judged of them.
-        circuit: the circuit that ends at the charge point.
+        circuits: the run's circuits, the one that ends at the charge point last.
     """
-    read = _Read(steps, findings, circuit)
-    return next((kind for look in LOOKS if (kind := look(read)) is not None), None)
+    steps, findings = list(steps), list(findings)
+    reads = [_Read(steps, findings, circuit) for circuit in reversed(list(circuits))]
+    found = (Named(kind, read.circuit) for look in LOOKS for read in reads if (kind := look(read)) is not None)
+    return next(found, None)
+
+
+def _clamp(read: _Read) -> FaultKind | None:
+    """What the clamp's own test was judged to show."""
+    causes = {one.basis.get("cause") for one in read.findings if one.rule == LOAD_CLAMP.key and one.is_open}
+    return next((CLAMPS[cause] for cause in causes if isinstance(cause, str) and cause in CLAMPS), None)
+
+
+CLAMPS: dict[str, FaultKind] = {
+    ClampCause.REVERSED: FaultKind.CLAMP_REVERSED,
+    ClampCause.BOTH_CONDUCTORS: FaultKind.CLAMP_ROUND_BOTH,
+    ClampCause.WRONG_TAIL: FaultKind.CLAMP_WRONG_TAIL,
+    ClampCause.DEAD_PAIR: FaultKind.CLAMP_PAIR_DEAD,
+    ClampCause.LIMIT_NOT_SET: FaultKind.CLAMP_LIMIT_NOT_SET,
+}
+
+
+def _broken_pen(read: _Read) -> FaultKind | None:
+    """Where both ways to fault leave next to no current, only the ground is left of the supply's neutral and earth."""
+    ways = [read.value(key) for key in (StepKey.FAULT_CURRENT_NEUTRAL, StepKey.FAULT_CURRENT_EARTH)]
+    return FaultKind.BROKEN_PEN if all(one is not None and one <= GROUND_ONLY_KA for one in ways) else None
+
+
+# 230 V through the least that the ground may leave, and what a display rounds.
+GROUND_ONLY_KA = 0.02
 
 
 def _failed(read: _Read) -> FaultKind | None:
-    return next((kind for key, kind in FAILED_STEPS.items() if read.finding(key) is not None), None)
+    """A step that was taken and is not as it should be; one that could not be taken says nothing by itself."""
+    failed = (key for key in FAILED_STEPS if read.finding(key) is not None and not read.left_out(key))
+    return next((FAILED_STEPS[key] for key in failed), None)
 
 
 def _no_earth(read: _Read) -> FaultKind | None:
@@ -172,5 +219,5 @@ def _rcd(read: _Read) -> FaultKind | None:
 
 
 LOOKS: tuple[Callable[[_Read], FaultKind | None], ...] = (
-    _failed, _no_earth, _insulation, _continuity, _supply, _rcd, _loop,
+    _broken_pen, _failed, _no_earth, _insulation, _continuity, _supply, _rcd, _loop, _clamp,
 )  # fmt: skip

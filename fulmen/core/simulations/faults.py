@@ -38,17 +38,39 @@ class FaultKind(StrEnum):
     SHORTED_PILOT_IGNORED = "shorted_pilot_ignored"
     OPEN_PEN_DEAD = "open_pen_dead"
     BOND_LOOSE = "bond_loose"
+    BROKEN_PEN = "broken_pen"
+    LINES_SWAPPED = "lines_swapped"
+    CLAMP_REVERSED = "clamp_reversed"
+    CLAMP_ROUND_BOTH = "clamp_round_both"
+    CLAMP_WRONG_TAIL = "clamp_wrong_tail"
+    CLAMP_PAIR_DEAD = "clamp_pair_dead"
+    CLAMP_LIMIT_NOT_SET = "clamp_limit_not_set"
+
+
+class FaultPlace(StrEnum):
+    """Where a fault sits."""
+
+    SUPPLY = "supply"
+    BONDING = "bonding"
+    CABLE = "cable"
+    RCD = "rcd"
+    UNIT = "unit"
+    CLAMP = "clamp"
+    LEADS = "leads"
 
 
 @dataclass(frozen=True)
 class FaultInfo:
-    """A kind of fault: in words, from which size on it matters, to which size it is tried, and why."""
+    """A kind of fault: `faults.toml` says what each field means."""
 
     words: str
+    where: FaultPlace
     least: float
     most: float
     unit: str
     why: str
+    tells: str
+    switched_on: str = ""
 
 
 @cache
@@ -58,15 +80,17 @@ def fault_info(kind: FaultKind) -> FaultInfo:
     >>> fault_info(FaultKind.NO_EARTH).words
     'no earth at the unit'
     """
-    return FaultInfo(**read_toml(__package__, "faults")[kind])
+    entry = read_toml(__package__, "faults")[kind]
+    return FaultInfo(**{**entry, "where": FaultPlace(entry["where"])})
 
 
 @dataclass(frozen=True)
 class Fault:
-    """One fault of a size, in its kind's unit."""
+    """One fault of a size, in its kind's unit; in a cable by the id of its circuit, the last one of the run without."""
 
     kind: FaultKind
     size: float
+    circuit: str = ""
 
     @property
     def info(self) -> FaultInfo:

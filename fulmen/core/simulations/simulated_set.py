@@ -1,35 +1,32 @@
-"""A simulated test set and vehicle adapter: what they show of an installation as built, at each step of the sequence.
+"""A simulated test set and vehicle adapter: what they show of an installation as built, however they are placed.
 
-Figures come from the network between the terminals of the step's leads, with the resolution of such an instrument and a
-scatter of two per cent and half a digit, well within the operating error of IEC 61557 (30 % of a continuity, insulation
-or loop reading; from memory). Seeded: the same seed reads the same.
+A figure follows from the network between the points that the leads are on, with the setting of the dial, so a wrong
+lead gives what a wrong lead gives. Resolution is such an instrument's; scatter is two per cent and half a digit, well
+within the operating error of IEC 61557 (30 % of a continuity, insulation or loop reading; from memory). Seeded: the
+same seed reads the same.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import datetime
 from math import inf
 from random import Random
 
-from fulmen.core.electrical.control_pilot import NOMINAL_V, PilotState, duty_of
+from fulmen.core.electrical.control_pilot import NOMINAL_V, PilotState, duty_of, least_code
 from fulmen.core.model.readings import Outcome, Reading, StepKey
-from fulmen.core.simulations.as_installed import BOND_OHM, AsInstalled, electrode_ohm
+from fulmen.core.simulations.as_installed import EARTHS_APART_MOHM, AsInstalled, Potential, electrode_ohm
 from fulmen.core.simulations.faults import FaultKind
+from fulmen.core.simulations.seen import Sight
+from fulmen.core.simulations.set_up import LINKED, Placed, Setup, Shown, nothing, seen
+from fulmen.core.verification.dials import Dial, Point, Shows, dial
 from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.step_applies import has_car_electrode
 
+INSTRUMENT = "Simulated test set"
 SCATTER = 0.02
 CONTINUITY_TOP_OHM, INSULATION_TOP_MOHM, LOOP_TOP_OHM, RCD_TOP_MS = 19.99, 999.0, 1999.0, 1999.0
-
-
-@dataclass(frozen=True)
-class Shown:
-    """What stands on a display: a figure or the top of the range, or how a step without a figure ended."""
-
-    outcome: Outcome
-    value: float | None = None
+# A spike that is pushed into a lawn; the house's own load while volts are read. Our own, no source.
+SPIKE_OHM, RESTING_LOAD_OHM = 180.0, 100.0
 
 
 class TestSet:
@@ -45,23 +42,32 @@ class TestSet:
         self.delayed_ms = self.chance.uniform(160, 380)
 
     def read(self, step: Step) -> Shown:
-        """What the step shows here."""
-        reader = READERS.get(step.step)
-        return reader(self, step) if reader is not None else Shown(Outcome.RIGHT)
+        """What a step shows with the set as the step asks for it."""
+        return self.show(step, Setup.of(step))
+
+    def show(self, step: Step, setup: Setup) -> Shown:
+        """What a step shows with the set as somebody placed it."""
+        asked = dial(setup.dial)
+        if asked.shows is Shows.EYES or not step.leads:
+            return self._by_eye(step, setup)
+        placed = Placed(self.house, step, setup)
+        if not placed.on_points:
+            return nothing("Both leads must be on something.")
+        return SHOWS[asked.shows](self, placed, asked)
 
     def reading(self, step: Step, taken_by: str, taken_at: datetime) -> Reading:
         """The same as a reading to keep."""
         shown = self.read(step)
-        volts = 500 if step.function == "insulation" and shown.value is not None else None
+        wrong = "as the simulated set showed it" if shown.outcome is Outcome.WRONG else ""
         return Reading(
             step=step.step,
             subject=step.subject,
             outcome=shown.outcome,
             value=shown.value,
-            test_voltage_v=volts,
+            test_voltage_v=dial(step.dial).test_voltage_v if shown.value is not None else None,
             instrument=INSTRUMENT,
             temperature_c=self.house.case.job.testing.conductors_c,
-            reason="as the simulated set showed it" if shown.outcome is Outcome.WRONG else "",
+            reason=shown.words if shown.outcome is Outcome.COULD_NOT_TEST else wrong,
             taken_by=taken_by,
             taken_at=taken_at,
         )
@@ -83,168 +89,211 @@ class TestSet:
         found = self.house.fault(kind)
         return found.size if found is not None else otherwise
 
-    def continuity(self, ohm: float) -> Shown:
-        """A continuity reading: leads that were not nulled are in it."""
-        return self.shown(ohm + self.size(FaultKind.LEADS_NOT_NULLED), 0.01, CONTINUITY_TOP_OHM)
+    def _by_eye(self, step: Step, setup: Setup) -> Shown:
+        """A step without a figure: what is seen, where the adapter stands as the step asks for it."""
+        if setup.adapter != step.adapter:
+            return nothing(f"With the adapter at {setup.adapter or 'nothing'} this does not show.")
+        wrong = next((kind for kind in WRONG_WITH.get(step.step, ()) if self.has(kind)), None)
+        if step.step is StepKey.EARTH_OPEN:
+            return self.shown(self.size(FaultKind.EARTH_LOSS_SLOW, 40.0), 1.0)
+        return seen(step.step, Sight.WRONG if wrong else Sight.RIGHT)
 
 
-INSTRUMENT = "Simulated test set"
+def _resistance(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """Continuity: leads that were not nulled are in it. A link that shows no loop is polarity, wrong."""
+    if placed.first == (Point.OTHER_LEAD,) or placed.first == placed.last:
+        ohm = 0.0
+    else:
+        ohm = placed.house.dead_ohm(placed.circuit, *placed.pair, placed.links())
+    if placed.step.step is StepKey.POLARITY_DEAD:
+        return _polarity(placed, ohm)
+    if placed.step.step is StepKey.LEADS_NULLED:
+        return seen(StepKey.LEADS_NULLED, Sight.RIGHT)
+    return tester.shown(ohm + tester.size(FaultKind.LEADS_NOT_NULLED), 0.01, CONTINUITY_TOP_OHM)
 
 
-def _linked(far: str, near: str) -> Callable[[TestSet, Step], Shown]:
-    """Between two conductors at the far end, linked at the board."""
-
-    def read(tester: TestSet, step: Step) -> Shown:
-        name = step.subject
-        ohm = tester.house.dead_ohm(name, f"{name}.L1", f"{name}.{far}1", ((f"{name}.L0", f"{name}.{near}0"),))
-        return tester.continuity(ohm)
-
-    return read
-
-
-def _long_lead(tester: TestSet, step: Step) -> Shown:
-    return tester.continuity(tester.house.dead_ohm(step.subject, "met", f"{step.subject}.E1"))
+def _polarity(placed: Placed, ohm: float) -> Shown:
+    """Line and earth are linked at the board: the loop shows at the line, at the neutral, or nowhere."""
+    if ohm <= CONTINUITY_TOP_OHM:
+        return seen(StepKey.POLARITY_DEAD, Sight.RIGHT)
+    far = placed.circuit
+    at_neutral = placed.house.dead_ohm(far, f"{far}.N1", f"{far}.E1", placed.links())
+    if at_neutral <= CONTINUITY_TOP_OHM:
+        return seen(StepKey.POLARITY_DEAD, Sight.WRONG)
+    return nothing("No loop shows at any terminal.")
 
 
-def _insulation(one: str, other: str) -> Callable[[TestSet, Step], Shown]:
-    return lambda tester, step: tester.shown(
-        tester.house.insulation_mohm(step.subject, one, other), 0.01, INSULATION_TOP_MOHM
+def _insulation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """Insulation between two groups of conductors; nothing where copper joins them."""
+    if Point.UNIT_E in (*placed.first, *placed.last):
+        mohm = 0.0 if tester.has(FaultKind.EARTHS_JOINED) or placed.first == placed.last else EARTHS_APART_MOHM
+        return tester.shown(mohm, 0.1, INSULATION_TOP_MOHM)
+    one, other = placed.groups()
+    joined = set(LINKED.get(placed.setup.linked, ()))
+    same = bool(one & other) or (bool(joined & one) and bool(joined & other))
+    mohm = 0.0 if same else placed.house.insulation_mohm(placed.circuit, sorted(one), sorted(other))
+    return tester.shown(mohm, 0.01, INSULATION_TOP_MOHM)
+
+
+def _volts_between(tester: TestSet, placed: Placed, a: Point, b: Point) -> float:
+    """The volts between two points with the supply on [V]; a PEN that is broken sags with the house's own load."""
+    at = {placed.house.potential(placed.node(one)) for one in (a, b)}
+    if at in ({Potential.LINE, Potential.NEUTRAL}, {Potential.LINE, Potential.EARTH}):
+        lost = tester.size(FaultKind.BROKEN_PEN)
+        return tester.u0_v * RESTING_LOAD_OHM / (RESTING_LOAD_OHM + lost)
+    return 0.4 if at == {Potential.NEUTRAL, Potential.EARTH} else 0.0
+
+
+def _voltage(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """Volts between the first lead and each other one; a step that asks for them all is right where each is."""
+    leads = placed.setup.leads
+    first, others = next(iter(leads)), list(leads)[1:]
+    pairs = [(first, one) for one in others] + ([(others[0], others[1])] if len(others) > 1 else [])
+    read = {
+        f"{a}–{b}": tester.shown(_volts_between(tester, placed, leads[a][0], leads[b][0]), 0.1).value or 0.0
+        for a, b in pairs
+    }
+    told = ", ".join(f"{name} {volts:g} V" for name, volts in read.items())
+    low, high = 0.94 * tester.u0_v, 1.1 * tester.u0_v
+    figures = list(read.values())
+    right = all(low <= one <= high for one in figures[: len(others)]) and all(one < 5 for one in figures[len(others) :])
+    return Shown(Outcome.RIGHT if right else Outcome.WRONG, words=told)
+
+
+def _live_pair(tester: TestSet, placed: Placed) -> Shown | None:
+    """Why a tester that loads the supply shows nothing here, if it does not."""
+    a, b = placed.pair
+    if placed.house.potential(a) is not Potential.LINE:
+        return nothing("No line at the L lead.")
+    if placed.house.potential(b) is Potential.LINE:
+        return nothing("No volts between L and E.")
+    return None
+
+
+def _behind_rcd(placed: Placed) -> bool:
+    """Whether an RCD stands before the points."""
+    before = placed.first[0] in (Point.SUPPLY_L, Point.MAIN_L)
+    return not before and any(guard.rcd is not None for guard in placed.house.case.guards)
+
+
+def _loop(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    refused = _live_pair(tester, placed)
+    if refused is not None:
+        return refused
+    to_neutral = placed.house.potential(placed.pair[1]) is Potential.NEUTRAL
+    if asked.trips and _behind_rcd(placed) and not to_neutral:
+        return nothing("The RCD opened: no reading.")
+    off = Point.SUPPLY_E in placed.last
+    ohm = placed.house.loop_ohm(*placed.pair, without_earths=off)
+    if asked.shows is Shows.FAULT_CURRENT:
+        return tester.shown(tester.u0_v / ohm / 1000, 0.01)
+    return tester.shown(ohm, 0.01, LOOP_TOP_OHM)
+
+
+def _electrode(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """Fall of potential: what hangs on E is read. Potential and current spike changed over read the same at 62 %."""
+    leads = [set(at) for at in placed.setup.leads.values()]
+    if leads[0] | leads[-1] <= {Point.ROD} or any(len(one) != 1 for one in leads):
+        return nothing("No current: the spikes are not connected.")
+    on_e = next(iter(leads[0]))
+    ohm = electrode_ohm(tester.house) if on_e is Point.ROD else SPIKE_OHM
+    return tester.shown(ohm, 0.1, LOOP_TOP_OHM)
+
+
+def _rcd(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """The time of an RCD. It sees a fault from line to earth behind it; a Type AC does not see pulses."""
+    refused = _live_pair(tester, placed)
+    if refused is not None:
+        return refused
+    step, house = placed.step, placed.house
+    fault_flows = (
+        house.potential(placed.pair[1]) is Potential.EARTH
+        and house.loop_ohm(*placed.pair) < LOOP_TOP_OHM
+        and Point.SUPPLY_L not in placed.first
+    )
+    own = step.subject in (house.case.subject, house.case.run.charge_point.id)
+    blind = own and asked.pulses and tester.has(FaultKind.RCD_BLIND_TO_PULSES)
+    if asked.multiple < 1:
+        return seen(step.step, Sight.RIGHT)
+    if not fault_flows or blind or (own and tester.has(FaultKind.RCD_DEAD)):
+        return Shown(Outcome.OVER_RANGE, RCD_TOP_MS)
+    if step.step is StepKey.RCD_ORIGIN_TRIP:
+        return tester.shown(tester.delayed_ms, 0.1, RCD_TOP_MS)
+    usual = tester.rcd_ms if asked.multiple < 5 else tester.fast_ms
+    slow = tester.size(FaultKind.RCD_SLOW) if own else 0.0
+    return tester.shown(slow / (1 if asked.multiple < 5 else 5) or usual, 0.1, RCD_TOP_MS)
+
+
+def _dc_rising(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    refused = _live_pair(tester, placed)
+    return refused or seen(
+        StepKey.DC_DETECTION, Sight.WRONG if tester.has(FaultKind.DC_DETECTION_DEAD) else Sight.RIGHT
     )
 
 
-def _two_earths(tester: TestSet, step: Step) -> Shown:
-    joined = tester.has(FaultKind.EARTHS_JOINED)
-    return tester.shown(0.0 if joined else 200.0, 0.1, INSULATION_TOP_MOHM)
+def _rotation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """Two leads changed over turn it round, as two lines do."""
+    order = [at[0] for at in placed.setup.leads.values()]
+    changed = sum(order.index(one) > order.index(other) for one, other in ROTATION_PAIRS if {one, other} <= set(order))
+    turned = (changed % 2 == 1) != tester.has(FaultKind.LINES_SWAPPED)
+    return seen(StepKey.PHASE_SEQUENCE, Sight.WRONG if turned else Sight.RIGHT)
 
 
-def _polarity(tester: TestSet, step: Step) -> Shown:
-    return Shown(Outcome.WRONG if tester.has(FaultKind.LINE_NEUTRAL_CROSSED) else Outcome.RIGHT)
+ROTATION_PAIRS = (
+    (Point.PLUG_L, Point.PLUG_L2), (Point.PLUG_L, Point.PLUG_L3), (Point.PLUG_L2, Point.PLUG_L3),
+)  # fmt: skip
 
 
-def _ze(tester: TestSet, step: Step) -> Shown:
-    return tester.shown(tester.house.loop_ohm("supply.L", "supply.E", without_earths=True), 0.01, LOOP_TOP_OHM)
+def _pilot(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """The pilot's volts in the state that the adapter stands for."""
+    if {*placed.first, *placed.last} != {Point.PLUG_CP, Point.PLUG_E}:
+        return nothing("No pilot between these.")
+    if placed.setup.adapter not in tuple(PilotState):
+        return nothing("No steady figure in this position.")
+    state = PilotState(placed.setup.adapter)
+    if state is PilotState.A and tester.has(FaultKind.CONTACTOR_STUCK):
+        return seen(StepKey.PILOT_A, Sight.WRONG)
+    return tester.shown(NOMINAL_V[state], 0.1)
 
 
-def _fault_current(point: str) -> Callable[[TestSet, Step], Shown]:
-    def read(tester: TestSet, step: Step) -> Shown:
-        ohm = tester.house.loop_ohm("supply.L", point)
-        return tester.shown(tester.u0_v / ohm / 1000, 0.01)
-
-    return read
-
-
-def _zs(tester: TestSet, step: Step) -> Shown:
-    house, name = tester.house, step.subject
-    final = house.case.run.final().circuit.id
-    earth = "car.E" if has_car_electrode(house.case) and name == final else f"{name}.E1"
-    line = f"{name}.N1" if tester.has(FaultKind.LINE_NEUTRAL_CROSSED) and name == final else f"{name}.L1"
-    return tester.shown(house.loop_ohm(line, earth), 0.01, LOOP_TOP_OHM)
-
-
-def _zs_cable(tester: TestSet, step: Step) -> Shown:
-    return tester.shown(tester.house.loop_ohm(f"{step.subject}.L1", f"{step.subject}.E1"), 0.01, LOOP_TOP_OHM)
-
-
-def _electrode(tester: TestSet, step: Step) -> Shown:
-    return tester.shown(electrode_ohm(tester.house), 0.1, LOOP_TOP_OHM)
-
-
-def _rcd(*, at_rated: bool, pulses: bool = False) -> Callable[[TestSet, Step], Shown]:
-    """The time of an RCD: at its rated current or five times it; a Type AC does not see pulses."""
-
-    def read(tester: TestSet, step: Step) -> Shown:
-        blind = pulses and tester.has(FaultKind.RCD_BLIND_TO_PULSES)
-        if blind or tester.has(FaultKind.RCD_DEAD) or tester.has(FaultKind.NO_EARTH):
-            return Shown(Outcome.OVER_RANGE, RCD_TOP_MS)
-        usual = tester.rcd_ms if at_rated else tester.fast_ms
-        slow = tester.size(FaultKind.RCD_SLOW, usual)
-        return tester.shown(slow if at_rated else min(slow, usual) if slow == usual else slow / 5, 0.1, RCD_TOP_MS)
-
-    return read
-
-
-def _delayed_rcd(tester: TestSet, step: Step) -> Shown:
-    return tester.shown(tester.delayed_ms, 0.1, RCD_TOP_MS)
-
-
-def _wrong_with(kind: FaultKind) -> Callable[[TestSet, Step], Shown]:
-    return lambda tester, step: Shown(Outcome.WRONG if tester.has(kind) else Outcome.RIGHT)
-
-
-def _pilot(state: PilotState) -> Callable[[TestSet, Step], Shown]:
-    def read(tester: TestSet, step: Step) -> Shown:
-        if state is PilotState.A and tester.has(FaultKind.CONTACTOR_STUCK):
-            return Shown(Outcome.WRONG)
-        return tester.shown(NOMINAL_V[state], 0.1)
-
-    return read
-
-
-def _duty(tester: TestSet, step: Step) -> Shown:
+def _duty(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    """What the unit offers once a car is there."""
+    if {*placed.first, *placed.last} != {Point.PLUG_CP, Point.PLUG_E}:
+        return nothing("No pilot between these.")
+    if placed.setup.adapter not in ("B", "C"):
+        return nothing("No duty: without a car the pilot stands still.")
     current_a = tester.house.case.run.charge_point.design_current_a() * tester.size(FaultKind.SET_TOO_HIGH, 1.0)
-    duty = duty_of(current_a)
-    return Shown(Outcome.MEASURED, round(duty + tester.chance.uniform(-0.4, 0.4), 1))
+    return Shown(Outcome.MEASURED, round(duty_of(current_a) + tester.chance.uniform(-0.4, 0.4), 1))
 
 
-def _code(tester: TestSet, step: Step) -> Shown:
-    ohm = 100.0 if tester.has(FaultKind.LEAD_CODED_TOO_HIGH) else CODES[_coded_for(tester)]
-    return tester.shown(ohm, 1.0)
+def _proximity(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
+    if {*placed.first, *placed.last} != {Point.PLUG_PP, Point.PLUG_E}:
+        return nothing("No code between these.")
+    needed_a = (
+        inf if tester.has(FaultKind.LEAD_CODED_TOO_HIGH) else placed.house.case.run.charge_point.design_current_a()
+    )
+    return tester.shown(least_code(needed_a)[1], 1.0)
 
 
-CODES = {13.0: 1500.0, 20.0: 680.0, 32.0: 220.0, 63.0: 100.0}
-
-
-def _coded_for(tester: TestSet) -> float:
-    """The least code that carries what the unit is set to."""
-    needed = tester.house.case.run.charge_point.design_current_a()
-    return next((one for one in sorted(CODES) if one >= needed), 63.0)
-
-
-def _bond(tester: TestSet, step: Step) -> Shown:
-    return tester.continuity(BOND_OHM + tester.size(FaultKind.BOND_LOOSE))
-
-
-READERS: dict[StepKey, Callable[[TestSet, Step], Shown]] = {
-    StepKey.EARTHING_CONDUCTOR: lambda tester, step: tester.continuity(0.02),
-    StepKey.MAIN_BONDING: _bond,
-    StepKey.R1_R2: _linked("E", "E"),
-    StepKey.R2: _long_lead,
-    StepKey.R1_RN: _linked("N", "N"),
-    StepKey.IR_LINE_NEUTRAL: _insulation("L", "N"),
-    StepKey.IR_LIVE_EARTH: _insulation("LN", "E"),
-    StepKey.IR_LINE_EARTH: _insulation("L", "E"),
-    StepKey.IR_NEUTRAL_EARTH: _insulation("N", "E"),
-    StepKey.IR_LINE_LINE: _insulation("L", "N"),
-    StepKey.IR_EARTHS: _two_earths,
-    StepKey.POLARITY_DEAD: _polarity,
-    StepKey.ELECTRODE: _electrode,
-    StepKey.ZE: _ze,
-    StepKey.FAULT_CURRENT_NEUTRAL: _fault_current("supply.N"),
-    StepKey.FAULT_CURRENT_EARTH: _fault_current("met"),
-    StepKey.ZS_CABLE: _zs_cable,
-    StepKey.ZS: _zs,
-    StepKey.RCD_TRIP: _rcd(at_rated=True),
-    StepKey.RCD_FIVE: _rcd(at_rated=False),
-    StepKey.RCD_AC_0: _rcd(at_rated=True),
-    StepKey.RCD_AC_180: _rcd(at_rated=True),
-    StepKey.RCD_FIVE_AC_0: _rcd(at_rated=False),
-    StepKey.RCD_FIVE_AC_180: _rcd(at_rated=False),
-    StepKey.RCD_PULSE_0: _rcd(at_rated=True, pulses=True),
-    StepKey.RCD_PULSE_180: _rcd(at_rated=True, pulses=True),
-    StepKey.RCD_FIVE_PULSE_0: _rcd(at_rated=False, pulses=True),
-    StepKey.RCD_FIVE_PULSE_180: _rcd(at_rated=False, pulses=True),
-    StepKey.RCD_SMOOTH_PLUS: _rcd(at_rated=True),
-    StepKey.RCD_SMOOTH_MINUS: _rcd(at_rated=True),
-    StepKey.RCD_ORIGIN_TRIP: _delayed_rcd,
-    StepKey.DC_DETECTION: _wrong_with(FaultKind.DC_DETECTION_DEAD),
-    StepKey.OPEN_PEN_TEST: _wrong_with(FaultKind.OPEN_PEN_DEAD),
-    StepKey.CONNECTOR_EARTH: lambda tester, step: tester.continuity(0.03),
-    StepKey.PROXIMITY: _code,
-    StepKey.PILOT_A: _pilot(PilotState.A),
-    StepKey.PILOT_B: _pilot(PilotState.B),
-    StepKey.PILOT_C: _pilot(PilotState.C),
-    StepKey.PILOT_DUTY: _duty,
-    StepKey.PILOT_SHORTED: _wrong_with(FaultKind.SHORTED_PILOT_IGNORED),
-    StepKey.EARTH_OPEN: lambda tester, step: tester.shown(tester.size(FaultKind.EARTH_LOSS_SLOW, 40.0), 1.0),
-    StepKey.DIODE: _wrong_with(FaultKind.DIODE_NOT_MISSED),
+SHOWS: dict[Shows, Callable[[TestSet, Placed, Dial], Shown]] = {
+    Shows.RESISTANCE: _resistance,
+    Shows.INSULATION: _insulation,
+    Shows.VOLTAGE: _voltage,
+    Shows.LOOP: _loop,
+    Shows.FAULT_CURRENT: _loop,
+    Shows.RCD: _rcd,
+    Shows.DC_RISING: _dc_rising,
+    Shows.ROTATION: _rotation,
+    Shows.ELECTRODE: _electrode,
+    Shows.PILOT: _pilot,
+    Shows.DUTY: _duty,
+    Shows.PROXIMITY: _proximity,
+}
+# Which faults a step without a figure shows to whoever looks.
+WRONG_WITH: dict[StepKey, tuple[FaultKind, ...]] = {
+    StepKey.OPEN_PEN_TEST: (FaultKind.OPEN_PEN_DEAD,),
+    StepKey.PILOT_SHORTED: (FaultKind.SHORTED_PILOT_IGNORED,),
+    StepKey.DIODE: (FaultKind.DIODE_NOT_MISSED,),
+    StepKey.RCD_BUTTON: (FaultKind.RCD_DEAD,),
+    StepKey.CHARGE_POINT_STATES: (FaultKind.CONTACTOR_STUCK, FaultKind.SHORTED_PILOT_IGNORED),
 }

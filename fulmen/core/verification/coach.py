@@ -155,7 +155,7 @@ def _searched(steps: list[Step], seconds: MoveSeconds, goes_on: Callable[[], boo
 
 def _after(setup: _Setup, step: Step) -> tuple[_Setup, tuple[int, int, int, int]]:
     """How things hang for a step, and how many leads, dials, adapter positions and walks that takes."""
-    dial = f"{step.function} {step.range}" if step.leads else setup.dial
+    dial = step.dial if step.leads else setup.dial
     wanted = {lead.jack: _target(lead.terminal, step.place) for lead in step.leads}
     hanging = dict(setup.leads)
     leads = sum(hanging.get(jack) != target for jack, target in wanted.items())

@@ -10,15 +10,17 @@ from fulmen.core.findings.finding import Stage, Verdict
 from fulmen.core.model.base import Part
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import LEFT_OUT, Reading, StepKey
+from fulmen.core.verification.dials import Link, Point
 from fulmen.core.verification.expected_readings import expected_band
 from fulmen.core.verification.step_applies import applies, has_car_electrode, tested_rcds
 from fulmen.core.verification.step_limits import step_limit
 from fulmen.core.verification.steps import MET_BY, WHERE_WORDS, Kind, Lead, StepDefinition, Where, definitions
 
-# What a sub-main is tested for besides the final circuit.
-SUB_MAIN_STEPS = {
+# What every cable is tested for: a sub-main, and a circuit of sockets or lights, besides the RCD before it.
+CABLE_STEPS = {
     StepKey.R1_R2,
     StepKey.R2,
+    StepKey.R1_RN,
     StepKey.IR_LIVE_EARTH,
     StepKey.IR_LINE_EARTH,
     StepKey.IR_NEUTRAL_EARTH,
@@ -27,13 +29,12 @@ SUB_MAIN_STEPS = {
     StepKey.POLARITY_DEAD,
     StepKey.ZS,
 }
-# What a circuit of sockets or lights is tested for, besides the RCD before it.
-LOAD_STEPS = SUB_MAIN_STEPS | {StepKey.R1_RN}
 LOAD_TITLES = {StepKey.ZS: "Loop at its farthest point, Zs"}
 SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
 # Where nothing but the cable is there yet, no adapter is used.
 NO_ADAPTER = tuple(
-    Lead(jack=jack, terminal=terminal) for jack, terminal in zip("LNE", ("line", "neutral", "earth"), strict=True)
+    Lead(jack=jack, terminal=terminal, at=(Point(f"far.{jack}"),))
+    for jack, terminal in zip("LNE", ("line", "neutral", "earth"), strict=True)
 )
 
 
@@ -63,9 +64,11 @@ class Step(Part):
     unit: str
     decimals: int
     function: Function
+    dial: str
     range: str
     leads: tuple[Lead, ...]
     links: str
+    linked: Link
     linked_at: str
     adapter: str
     required: bool
@@ -111,9 +114,9 @@ def _subjects(definition: StepDefinition, case: Case) -> list[str]:
         return [] if case.to_loads else [ORIGIN]
     if definition.subject == "rcd":
         return list(tested_rcds(case, definition.key))
-    if case.to_loads and definition.key not in LOAD_STEPS:
+    if case.to_loads and definition.key not in CABLE_STEPS:
         return []
-    feeders = [chained.circuit.id for chained in case.run.chain[:-1]] if definition.key in SUB_MAIN_STEPS else []
+    feeders = [chained.circuit.id for chained in case.run.chain[:-1]] if definition.key in CABLE_STEPS else []
     return [*feeders, case.subject]
 
 
@@ -208,9 +211,11 @@ def _step(definition: StepDefinition, subject: str, case: Case) -> Step:
         unit=definition.unit,
         decimals=definition.decimals,
         function=definition.function,
-        range=definition.range,
+        dial=definition.dial.key,
+        range=definition.dial.words,
         leads=leads,
         links=definition.links,
+        linked=definition.linked,
         linked_at=_board_of(subject, case) if definition.links else "",
         adapter=adapter,
         required=_required(definition, subject, case),

@@ -13,6 +13,7 @@ from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.testing import RcdSchool
 from fulmen.core.reference.tables import read_toml
+from fulmen.core.verification.dials import Dial, Link, Point, dial
 
 # A figure; right or wrong; a figure or just right; or a point where nobody goes on before somebody signed.
 Kind = Literal["figure", "confirm", "either", "hold"]
@@ -36,10 +37,11 @@ WHERE_WORDS = {
 
 
 class Lead(Part):
-    """One lead: the instrument's jack and the terminal that it goes to."""
+    """One lead: the instrument's jack, the terminal in words, and the points that it joins there."""
 
     jack: str
     terminal: str
+    at: tuple[Point, ...]
 
 
 @dataclass(frozen=True)
@@ -54,12 +56,12 @@ class StepDefinition:
     how: str
     why: str
     kind: Kind
-    function: Function
-    range: str
+    dial: Dial
     unit: str = ""
     decimals: int = 2
     leads: tuple[Lead, ...] = ()
     links: str = ""
+    linked: Link = Link.NONE
     adapter: str = ""
     damages: str = ""
     subject: Literal["origin", "circuit", "rcd"] = "circuit"
@@ -68,6 +70,11 @@ class StepDefinition:
     required: bool = True
     waivable: bool = False
     offered_with: StepKey | None = None
+
+    @property
+    def function(self) -> Function:
+        """What the instrument must be able to do."""
+        return self.dial.function
 
 
 @cache
@@ -103,8 +110,12 @@ def _definition(entry: dict[str, Any]) -> StepDefinition:
         "key": StepKey(entry["key"]),
         "stage": Stage(entry["stage"]),
         "where": Where(entry["where"]),
-        "function": Function(entry["function"]),
-        "leads": tuple(Lead(jack=jack, terminal=terminal) for jack, terminal in entry.get("leads", ())),
+        "dial": dial(entry["dial"]),
+        "linked": Link(entry.get("linked", Link.NONE)),
+        "leads": tuple(
+            Lead(jack=jack, terminal=terminal, at=tuple(map(Point, at.split())))
+            for jack, terminal, at in entry.get("leads", ())
+        ),
         "rcd_school": RcdSchool(entry["rcd_school"]) if "rcd_school" in entry else None,
         "offered_with": StepKey(entry["offered_with"]) if "offered_with" in entry else None,
     }
