@@ -92,6 +92,13 @@ class Origin(unittest.TestCase):
                     pair = (at_origin("fault_current_neutral", neutral), at_origin("fault_current_earth", 1.0))
                     self.assertEqual(agreeing("agree_fault_pair", *pair, name=name).verdict, verdict)
 
+    def test_a_poor_neutral_shows_where_the_earth_is_no_better(self) -> None:
+        """On TT line to earth says nothing about the neutral; 230 V through the 0.8 Ω that operators declare is 0.29 kA."""
+        for neutral, verdict in ((0.28, CALL), (0.29, MEETS), (0.66, MEETS)):
+            with self.subTest(neutral):
+                pair = (at_origin("fault_current_neutral", neutral), at_origin("fault_current_earth", 0.01))
+                self.assertEqual(agreeing("agree_fault_pair", *pair, name=TT).verdict, verdict)
+
     def test_far_more_to_neutral_is_odd_on_tn_c_s_alone(self) -> None:
         for name, verdict in ((DEVICE_IN_UNIT, CALL), (TREATED_AS_PME, MEETS), (TT, MEETS)):
             pair = (at_origin("fault_current_neutral", 2.0), at_origin("fault_current_earth", 1.0))

@@ -20,6 +20,9 @@ from fulmen.core.model.supply import Earthing
 from fulmen.core.verification.agreement import agrees
 from fulmen.core.verification.expected_bands import Band
 
+# A meter shows hundredths of a kiloampere.
+HALF_A_DIGIT_KA = 0.005
+
 
 def origin_findings(case: Case) -> list[Finding]:
     """Every finding about what was read at the origin."""
@@ -97,6 +100,14 @@ def _fault_pair(case: Case) -> Finding | None:
     if neutral_ka < earth_ka * (1 - share):
         return asked.your_call(
             f"{detail} The neutral is the poorer way: a loose or failing neutral, or swapped.", basis=basis
+        )
+    # Where the earth is no better, as on TT, only the operators' own figures say what a neutral should be.
+    declared_ohm = case.rules.value("declared_ze_tn_s_ohm")
+    if neutral_ka < prospective_fault_ka(declared_ohm, case.rules.value("u0_v"), 1.0) - HALF_A_DIGIT_KA:
+        return asked.your_call(
+            f"{detail} Line to neutral is a loop of more than {declared_ohm:g} Ω, the most that operators declare: a "
+            "poor or failing neutral. Ask the operator.",
+            basis=basis,
         )
     most = earth_ka * (1 + case.rules.value("fault_current_most_share"))
     if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most:
