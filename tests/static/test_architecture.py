@@ -50,6 +50,7 @@ WINGS = (
     ("verification",),
     ("simulations",),
     ("evaluate", "job_dates"),
+    ("practice",),
     ("alternatives",),
 )
 FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess", "os", "pathlib", "logging"}

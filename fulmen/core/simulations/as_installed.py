@@ -32,6 +32,9 @@ BOND_OHM, EARTHING_CONDUCTOR_OHM, CONNECTOR_OHM = 0.02, 0.005, 0.005
 SOUND_MOHM, EARTHS_APART_MOHM = 5000.0, 200.0
 
 
+Joined = tuple[tuple[str, str], ...]
+
+
 class Potential(StrEnum):
     """What a point stands at while the supply is on."""
 
@@ -61,15 +64,19 @@ class AsInstalled:
         """The fault of a kind, if it is there."""
         return next((one for one in self.faults if one.kind is kind), None)
 
-    def dead_ohm(self, circuit: str, a: str, b: str, links: tuple[tuple[str, str], ...] = ()) -> float:
-        """What an ohmmeter reads between two points of a circuit that is off, with some points linked [Ω].
+    def dead_ohm(self, circuit: str, a: str, b: str, links: Joined = ()) -> float:
+        """What an ohmmeter reads between two points of a circuit that is off, with some points linked [Ω]."""
+        return resistance_between(self.dead_edges(circuit, links), a, b)
 
-        Its line and neutral are off at the board; its earth is not, so what lies in parallel shows.
+    def dead_edges(self, circuit: str, links: Joined = ()) -> tuple[Edge, ...]:
+        """What leads of a circuit that is off: its line and neutral are open at the board.
+
+        Its earth is not, so what lies in parallel shows.
         """
-        joined = [(one, other, JOINED_OHM) for one, other in links]
-        earths = [edge for name, edges in self.conductors.items() if name != circuit for edge in edges if _earth(edge)]
-        earths += [edge for edge in self.joints if _earth(edge)]
-        return resistance_between([*self.conductors[circuit], *joined, *earths, *self.supply, *self.beside], a, b)
+        linked = [(one, other, JOINED_OHM) for one, other in links]
+        others = [edge for name, edges in self.conductors.items() if name != circuit for edge in edges]
+        earths = [edge for edge in (*others, *self.joints) if _earth(edge)]
+        return (*self.conductors[circuit], *linked, *earths, *self.supply, *self.beside)
 
     def loop_ohm(self, a: str, b: str, *, without_earths: bool = False) -> float:
         """The loop that a tester finds between two live points: the source shorted, everything switched on [Ω].

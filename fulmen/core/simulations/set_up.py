@@ -78,7 +78,7 @@ class Placed:
 
     def groups(self) -> tuple[set[str], set[str]]:
         """The conductors of the circuit on each side."""
-        one, other = ({point.partition(".")[2] for point in side} for side in (self.first, self.last))
+        one, other = ({_conductor(point) for point in side} for side in (self.first, self.last))
         return one, other
 
     def links(self) -> tuple[tuple[str, str], ...]:
@@ -88,3 +88,8 @@ class Placed:
         if linked is not None:
             held.append((f"{self.circuit}.{linked[0]}0", f"{self.circuit}.{linked[1]}0"))
         return tuple((one[0], one[1]) for one in held)
+
+
+def _conductor(point: Point) -> str:
+    """The conductor that a point is of; the earthing terminal and what is bonded to it are earth."""
+    return "E" if point in (Point.MET, Point.SERVICE) else point.partition(".")[2]

@@ -13,6 +13,7 @@ from datetime import datetime
 from math import inf
 from random import Random
 
+from fulmen.core.checks.residual_current import own_rcds
 from fulmen.core.electrical.control_pilot import NOMINAL_V, PilotState, duty_of, least_code
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.simulations.as_installed import EARTHS_APART_MOHM, AsInstalled, Potential, electrode_ohm
@@ -21,6 +22,7 @@ from fulmen.core.simulations.seen import Sight
 from fulmen.core.simulations.set_up import LINKED, Placed, Setup, Shown, nothing, seen
 from fulmen.core.verification.dials import Dial, Point, Shows, dial
 from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.step_applies import tested_rcds
 
 INSTRUMENT = "Simulated test set"
 SCATTER = 0.02
@@ -39,7 +41,7 @@ class TestSet:
         self.u0_v = house.case.rules.value("u0_v")
         # An RCD has its own speed: each of its tests scatters about that.
         self.rcd_ms, self.fast_ms = self.chance.uniform(16, 42), self.chance.uniform(7, 14)
-        self.delayed_ms = self.chance.uniform(160, 380)
+        self.delayed_ms, self.delayed_fast_ms = self.chance.uniform(160, 380), self.chance.uniform(65, 135)
 
     def read(self, step: Step) -> Shown:
         """What a step shows with the set as the step asks for it."""
@@ -211,15 +213,16 @@ def _rcd(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
         and house.loop_ohm(*placed.pair) < LOOP_TOP_OHM
         and Point.SUPPLY_L not in placed.first
     )
-    own = step.subject in (house.case.subject, house.case.run.charge_point.id)
+    guard = tested_rcds(house.case, step.step).get(step.subject)
+    own = guard in own_rcds(house.case)
     blind = own and asked.pulses and tester.has(FaultKind.RCD_BLIND_TO_PULSES)
     if asked.multiple < 1:
         return seen(step.step, Sight.RIGHT)
     if not fault_flows or blind or (own and tester.has(FaultKind.RCD_DEAD)):
         return Shown(Outcome.OVER_RANGE, RCD_TOP_MS)
-    if step.step is StepKey.RCD_ORIGIN_TRIP:
-        return tester.shown(tester.delayed_ms, 0.1, RCD_TOP_MS)
-    usual = tester.rcd_ms if asked.multiple < 5 else tester.fast_ms
+    delayed = guard is not None and guard.rcd is not None and guard.rcd.time_delayed
+    slowly, fast = (tester.delayed_ms, tester.delayed_fast_ms) if delayed else (tester.rcd_ms, tester.fast_ms)
+    usual = slowly if asked.multiple < 5 else fast
     slow = tester.size(FaultKind.RCD_SLOW) if own else 0.0
     return tester.shown(slow / (1 if asked.multiple < 5 else 5) or usual, 0.1, RCD_TOP_MS)
 

@@ -1,0 +1,76 @@
+"""What a learner does in an exercise, as it is kept: each act is one of these, in the order done."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fulmen.core.model.base import Id, Part
+from fulmen.core.model.readings import StepKey
+from fulmen.core.simulations.faults import FaultKind
+from fulmen.core.verification.dials import Link, Point
+
+Jack = Annotated[str, Field(min_length=1, max_length=4)]
+Key = Annotated[str, Field(max_length=60)]
+
+
+class Sign(Part):
+    """A hold is signed: isolated, proved dead and locked off; or fit to energise, which switches on."""
+
+    kind: Literal["sign"] = "sign"
+    step: Literal[StepKey.ISOLATED, StepKey.SAFE_TO_ENERGISE]
+
+
+class Switch(Part):
+    """The main switch is put on or off."""
+
+    kind: Literal["switch"] = "switch"
+    on: bool
+
+
+class Connect(Part):
+    """The unit is connected to the cable's end, or taken off."""
+
+    kind: Literal["connect"] = "connect"
+    connected: bool
+
+
+class Take(Part):
+    """A step is taken with the set as the learner placed it."""
+
+    kind: Literal["take"] = "take"
+    step: StepKey
+    subject: Id
+    dial: Key
+    leads: Annotated[dict[Jack, Annotated[tuple[Point, ...], Field(max_length=2)]], Field(max_length=4)]
+    linked: Link = Link.NONE
+    adapter: Key = ""
+
+
+class Judge(Part):
+    """What the learner makes of a step's newest display: it is as it should be, or not."""
+
+    kind: Literal["judge"] = "judge"
+    step: StepKey
+    subject: Id
+    right: bool
+
+
+class TestClamp(Part):
+    """A known load is switched on while the clamp is watched."""
+
+    __test__ = False
+
+    kind: Literal["clamp"] = "clamp"
+
+
+class Name(Part):
+    """The fault and its place are named, or that nothing is wrong; this ends the exercise."""
+
+    kind: Literal["name"] = "name"
+    fault: FaultKind | None
+    place: Key = ""
+
+
+Act = Annotated[Sign | Switch | Connect | Take | Judge | TestClamp | Name, Field(discriminator="kind")]

@@ -1,0 +1,270 @@
+"""An exercise played from its acts: what each showed, how the house stands, and what ended it.
+
+Nothing is remembered but the acts: the same acts on the same exercise always give the same course.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+from datetime import timedelta
+
+from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.errors import InputError
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.findings.finding import Stage, Verdict
+from fulmen.core.model.clamp import ClampProof
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading, StepKey
+from fulmen.core.model.seen import Seen
+from fulmen.core.practice.acts import Act, Connect, Judge, Name, Sign, Switch, Take, TestClamp
+from fulmen.core.practice.dangers import danger_of
+from fulmen.core.practice.exercise import BEGUN, LEARNER, Exercise, run_of, steps_of
+from fulmen.core.practice.mishaps import Mishap, MishapKey, mishap
+from fulmen.core.practice.set_rightly import set_rightly
+from fulmen.core.practice.shown_by import doubts, set_for
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.simulations.faults import FaultKind
+from fulmen.core.simulations.set_up import Setup, Shown, nothing
+from fulmen.core.simulations.simulated_clamp import clamp_shown
+from fulmen.core.simulations.simulated_set import INSTRUMENT
+from fulmen.core.verification.dials import Point, Shows, dial, dials
+from fulmen.core.verification.sequence import Step
+
+# What is read of the circuit itself needs it on; ohms and the lead's code do not.
+NEEDS_LIFE = {Shows.LOOP, Shows.FAULT_CURRENT, Shows.RCD, Shows.DC_RISING, Shows.ROTATION, Shows.PILOT, Shows.DUTY}
+SUPPLY_SIDE = {Point.SUPPLY_L, Point.SUPPLY_N}
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One act and what came of it: a display where something was taken, whether the set stood as the step asks."""
+
+    act: Act
+    step: Step | None = None
+    shown: Shown | None = None
+    rightly: bool = False
+    in_time: bool = True
+    judged: bool | None = None
+
+
+@dataclass(frozen=True)
+class Course:
+    """How an exercise stands after its acts."""
+
+    exercise: Exercise
+    entries: tuple[Entry, ...] = ()
+    main_on: bool = True
+    isolated: bool = False
+    energised: bool = False
+    connected: bool = False
+    proof: ClampProof | None = None
+    mishap: Mishap | None = None
+    named: Name | None = None
+    readings: dict[tuple[str, str], Reading] = field(default_factory=dict)
+
+    @property
+    def ended(self) -> bool:
+        """Whether nothing more can be done."""
+        return self.mishap is not None or self.named is not None
+
+    def tested_job(self) -> Job:
+        """The job with the readings that were taken as their steps ask."""
+        job = self.exercise.job.model_copy(update={"readings": tuple(self.readings.values())})
+        if self.proof is None:
+            return job
+        at = [one.id for one in job.charge_points].index(self.exercise.charge_point)
+        value = self.proof.model_dump(mode="json")
+        return apply_changes(job, (Change(field=f"charge_points.{at}.clamp_proof", value=value),))
+
+    def judged(self) -> Evaluation:
+        """What the app makes of them."""
+        job = self.tested_job()
+        return evaluate(job, rule_set(job.rule_set))
+
+    def dead_missing(self) -> tuple[str, ...]:
+        """The dead tests that are asked for, and nothing was taken that stands for them."""
+        cases = replace(self.exercise, job=self.tested_job()).cases
+        steps = steps_of(cases, run_of(cases, self.exercise.charge_point))
+        holds = () if self.isolated else (self.exercise.steps[StepKey.ISOLATED, ORIGIN].title,)
+        dead = [one for one in steps if one.stage is Stage.DEAD and one.required and one.kind != "hold"]
+        return (*holds, *(one.title for one in dead if not one.met))
+
+    def dead_failed(self) -> tuple[str, ...]:
+        """The dead tests whose reading does not hold."""
+        open_steps = {(one.step, one.subject) for one in doubts(self.judged()) if one.verdict is Verdict.FALLS_SHORT}
+        dead = [one for one in self.exercise.steps.values() if one.stage is Stage.DEAD]
+        return tuple(one.title for one in dead if (one.step, one.subject) in open_steps)
+
+
+def played(exercise: Exercise, acts: Iterable[Act]) -> Course:
+    """The course of an exercise after some acts.
+
+    Raises:
+        InputError: an act names a step, a setting or a place that is not there, or comes after the end.
+    """
+    course = Course(exercise)
+    for number, act in enumerate(acts):
+        if course.ended:
+            raise InputError(f"acts.{number}", "the exercise has ended: begin another")
+        course = _done(course, act)
+    return course
+
+
+def _done(course: Course, act: Act) -> Course:
+    match act:
+        case Sign():
+            return _signed(course, act)
+        case Switch():
+            return _switched(course, act)
+        case Connect():
+            return _with(replace(course, connected=act.connected), Entry(act))
+        case Take():
+            return _taken(course, act)
+        case Judge():
+            return _judged(course, act)
+        case TestClamp():
+            return _clamp_tested(course, act)
+        case Name():
+            return _named(course, act)
+
+
+def _with(course: Course, entry: Entry) -> Course:
+    return replace(course, entries=(*course.entries, entry))
+
+
+def _ended(course: Course, act: Act, key: MishapKey, missing: tuple[str, ...] = ()) -> Course:
+    return replace(_with(course, Entry(act)), mishap=mishap(key, course.exercise.faults, missing))
+
+
+def _signed(course: Course, act: Sign) -> Course:
+    if act.step is StepKey.ISOLATED:
+        return replace(_with(course, Entry(act)), isolated=True, main_on=False)
+    missing = course.dead_missing()
+    if missing:
+        return _ended(course, act, MishapKey.NOT_DEAD_TESTED, missing)
+    failed = course.dead_failed()
+    if failed:
+        return _ended(course, act, MishapKey.DEAD_TESTS_FAILED, failed)
+    return replace(_with(course, Entry(act)), energised=True, main_on=True)
+
+
+def _switched(course: Course, act: Switch) -> Course:
+    """Off is always allowed; on again only once it is signed that it may be."""
+    if act.on and not course.main_on and not course.energised:
+        signature = course.exercise.steps[StepKey.SAFE_TO_ENERGISE, ORIGIN].title
+        return _ended(course, act, MishapKey.NOT_DEAD_TESTED, (*course.dead_missing(), signature))
+    return replace(_with(course, Entry(act)), main_on=act.on)
+
+
+def _taken(course: Course, act: Take) -> Course:
+    step, setup = _step(course, act), _setup(act)
+    key = danger_of(course.exercise, step, setup, main_on=course.main_on, connected=course.connected)
+    if key is not None:
+        return _ended(course, act, key)
+    if _needs_life(step, setup) and not course.energised:
+        return _ended(course, act, MishapKey.LIVE_TOO_EARLY, course.dead_missing() or ("Fit to energise",))
+    shown = _shown(course, step, setup)
+    rightly = set_rightly(course.exercise.sound, step, setup) and shown.outcome not in LEFT_OUT
+    in_time = course.isolated or step.stage is Stage.LIVE
+    after = _with(course, Entry(act, step, shown, rightly, in_time))
+    if not rightly:
+        return after
+    reading = _reading(course, step, shown, setup)
+    return replace(after, readings={**course.readings, (step.step.value, step.subject): reading})
+
+
+def _step(course: Course, act: Take | Judge) -> Step:
+    found = course.exercise.steps.get((act.step, act.subject))
+    if found is None or found.kind == "hold":
+        raise InputError("act.step", f"{act.step} of {act.subject} is no test of this house")
+    return found
+
+
+def _setup(act: Take) -> Setup:
+    if act.dial not in dials():
+        raise InputError("act.dial", f"there is no setting “{act.dial}”")
+    return Setup(act.dial, dict(act.leads), act.linked, act.adapter)
+
+
+def _at_supply(setup: Setup) -> bool:
+    return any(set(at) & SUPPLY_SIDE for at in setup.leads.values())
+
+
+def _needs_life(step: Step, setup: Setup) -> bool:
+    """Whether the circuit itself has to be on for what is done."""
+    shows = dial(setup.dial).shows
+    if not step.leads or shows is Shows.EYES:
+        return step.stage is Stage.LIVE
+    return shows in NEEDS_LIFE and not _at_supply(setup)
+
+
+def _shown(course: Course, step: Step, setup: Setup) -> Shown:
+    """The display: nothing of a unit that is not connected, or of a circuit that was switched off."""
+    at_unit = any(point.value.startswith("plug") for at in setup.leads.values() for point in at) or bool(step.adapter)
+    if at_unit and not course.connected:
+        return nothing("The unit is not connected to the cable yet.")
+    if _needs_life(step, setup) and not course.main_on:
+        return nothing("No volts: the main switch is off.")
+    exercise = course.exercise
+    if step.step is StepKey.LEADS_NULLED and _warmed_up(course):
+        ohm = next(one.size for one in exercise.faults if one.kind is FaultKind.LEADS_NOT_NULLED)
+        return Shown(Outcome.WRONG, words=f"Leads joined: the display reads {ohm:.2f}.")
+    return set_for(exercise, step.step).show(step, setup)
+
+
+def _warmed_up(course: Course) -> bool:
+    """Leads that read nothing when they were nulled cold, and something since."""
+    drifts = any(one.kind is FaultKind.LEADS_NOT_NULLED for one in course.exercise.faults)
+    used = any(one.shown is not None and one.shown.value is not None for one in course.entries)
+    return drifts and used
+
+
+def _reading(course: Course, step: Step, shown: Shown, setup: Setup) -> Reading:
+    return Reading(
+        step=step.step,
+        subject=step.subject,
+        outcome=shown.outcome,
+        value=shown.value,
+        test_voltage_v=dial(setup.dial).test_voltage_v if shown.value is not None else None,
+        instrument=INSTRUMENT,
+        temperature_c=course.exercise.job.testing.conductors_c,
+        reason=shown.words[:200] if shown.outcome is Outcome.WRONG else "",
+        taken_by=LEARNER,
+        taken_at=BEGUN + timedelta(minutes=len(course.entries)),
+    )
+
+
+def _judged(course: Course, act: Judge) -> Course:
+    """The learner's view of a step's newest display takes the place of an earlier one."""
+    step = _step(course, act)
+    for number in range(len(course.entries) - 1, -1, -1):
+        entry = course.entries[number]
+        if entry.step is step:
+            entries = (*course.entries[:number], replace(entry, judged=act.right), *course.entries[number + 1 :])
+            return _with(replace(course, entries=entries), Entry(act))
+    raise InputError("act.step", f"{act.step} of {act.subject} was not taken yet")
+
+
+def _clamp_tested(course: Course, act: TestClamp) -> Course:
+    exercise = course.exercise
+    if exercise.job.supply.load_limit_a is None:
+        raise InputError("act.kind", "this house has no load limit, so no clamp")
+    if not (course.energised and course.main_on and course.connected):
+        return _with(course, Entry(act, shown=nothing("The unit has to be connected and on for this.")))
+    proof = clamp_shown(exercise.house, exercise.seed, LEARNER, BEGUN + timedelta(minutes=len(course.entries)))
+    fault = " It reports a fault of its clamp." if proof.reports_fault is Seen.YES else ""
+    words = (
+        f"A 9 kW shower, {proof.known_load_a:g} A: the unit shows {proof.shown_without_a:g} A before it and "
+        f"{proof.shown_with_a:g} A with it, {proof.shown_with_car_a:g} A with the car alone. It offers the car "
+        f"{proof.offered_without_a:g} A before and {proof.offered_with_a:g} A with it, limit turned down to "
+        f"{proof.test_limit_a:g} A for the test.{fault}"
+    )
+    return _with(replace(course, proof=proof), Entry(act, shown=Shown(Outcome.RIGHT, words=words), rightly=True))
+
+
+def _named(course: Course, act: Name) -> Course:
+    if act.fault is not None and act.place not in {one.key for one in course.exercise.places()}:
+        raise InputError("act.place", "say where the fault sits")
+    return replace(_with(course, Entry(act)), named=act)

@@ -1,0 +1,122 @@
+"""How an exercise is marked: order, holds, readings, fault and place, a hundred in all; and what would have told."""
+
+from __future__ import annotations
+
+from fulmen.core.model.base import Part
+from fulmen.core.practice.course import Course, Entry
+from fulmen.core.practice.exercise import PLACE_WORDS
+from fulmen.core.practice.shown_by import doubts, shown_by
+from fulmen.core.simulations.faults import Fault
+
+ORDER, HOLD, READINGS, FAULT, PLACE = 20, 10, 25, 20, 15
+
+
+class Mark(Part):
+    """Points got of those that there were, and what for."""
+
+    title: str
+    got: int
+    of: int
+    told: str
+
+
+class Explained(Part):
+    """What was hidden: in words, where, which tests show it and what they say, why it matters."""
+
+    words: str
+    place: str
+    size: str
+    shown_by: tuple[str, ...]
+    tells: str
+    why: str
+
+
+class Marks(Part):
+    """The marks of one exercise and the explanation."""
+
+    marks: tuple[Mark, ...]
+    total: int
+    explained: tuple[Explained, ...]
+
+
+def marked(course: Course) -> Marks:
+    """The marks of a course that has ended."""
+    marks = (_order(course), _isolated(course), _switched_on(course), _readings(course), _fault(course), _place(course))
+    explained = tuple(_explained(course, one) for one in course.exercise.faults)
+    return Marks(marks=marks, total=sum(one.got for one in marks), explained=explained)
+
+
+def _takes(course: Course) -> list[Entry]:
+    return [one for one in course.entries if one.step is not None]
+
+
+def _order(course: Course) -> Mark:
+    """Each asked-for step's first reading in the order of Part 6; those that are only offered may come at any time."""
+    seen, late, rank = set(), [], 0
+    for entry in _takes(course):
+        step = entry.step
+        assert step is not None
+        if not step.required or (step.step, step.subject) in seen:
+            continue
+        seen.add((step.step, step.subject))
+        if step.rank < rank:
+            late.append(step.title)
+        rank = max(rank, step.rank)
+    count = len(seen)
+    told = f"{count - len(late)} of {count} tests in their turn." + (f" Late: {', '.join(late[:3])}." if late else "")
+    return Mark(title="Order", got=round(ORDER * (count - len(late)) / count) if count else 0, of=ORDER, told=told)
+
+
+def _isolated(course: Course) -> Mark:
+    early = [one for one in _takes(course) if not one.in_time]
+    kept = course.isolated and not early
+    told = "Isolated, proved dead and signed before the first lead." if kept else "Dead tests begin with this hold."
+    return Mark(title="Hold: isolated", got=HOLD if kept else 0, of=HOLD, told=told)
+
+
+def _switched_on(course: Course) -> Mark:
+    if course.mishap is not None:
+        return Mark(title="Hold: fit to energise", got=0, of=HOLD, told=f"{course.mishap.title}.")
+    told = "Switched on once every dead test held." if course.energised else "Not switched on: nobody was in danger."
+    return Mark(title="Hold: fit to energise", got=HOLD if course.isolated else 0, of=HOLD, told=told)
+
+
+def _readings(course: Course) -> Mark:
+    """One point for a set that stood rightly, one for seeing whether the figure is as it should be."""
+    takes = _takes(course)
+    open_steps = {(one.step, one.subject) for one in doubts(course.judged())} if takes else set()
+    stood = sum(one.rightly for one in takes)
+    saw = 0
+    for one in takes:
+        assert one.step is not None
+        right = (one.step.step, one.step.subject) not in open_steps
+        saw += one.rightly and one.judged is not None and one.judged is right
+    got = round(READINGS * (stood + saw) / (2 * len(takes))) if takes else 0
+    told = f"Of {len(takes)} displays {stood} were taken as asked, {saw} judged rightly."
+    return Mark(title="Readings", got=got, of=READINGS, told=told)
+
+
+def _fault(course: Course) -> Mark:
+    named, kinds = course.named, {one.kind for one in course.exercise.faults}
+    right = named is not None and (named.fault in kinds if kinds else named.fault is None)
+    told = "Named rightly." if right else "Not named." if named is None else "It was something else."
+    return Mark(title="Fault", got=FAULT if right else 0, of=FAULT, told=told)
+
+
+def _place(course: Course) -> Mark:
+    """Where nothing is wrong, who says so has its place too."""
+    named, faults = course.named, course.exercise.faults
+    places = {course.exercise.place_of(one) for one in faults}
+    right = named is not None and (named.place in places if faults else named.fault is None)
+    told = "Found." if right else "Not said." if named is None else "It was elsewhere."
+    return Mark(title="Place", got=PLACE if right else 0, of=PLACE, told=told)
+
+
+def _explained(course: Course, fault: Fault) -> Explained:
+    exercise, info = course.exercise, fault.info
+    where = exercise.place_of(fault)
+    words = next((one.words for one in exercise.places() if one.key == where), PLACE_WORDS.get(info.where, ""))
+    size = "" if not info.unit else f"{fault.size:.2g} {info.unit}"
+    return Explained(
+        words=info.words, place=words, size=size, shown_by=shown_by(exercise), tells=info.tells, why=info.why
+    )

@@ -1,0 +1,142 @@
+"""The house as it is drawn: the way from the street to the car, its cables, and the terminals that leads may go to."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from fulmen.core.model.base import Part
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+from fulmen.core.practice.exercise import Exercise
+from fulmen.core.verification.dials import Point
+from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.step_applies import has_car_electrode
+
+SPIKES = (Point.ROD, Point.SPIKE_P, Point.SPIKE_C)
+THREE_LINES = (Point.PLUG_L2, Point.PLUG_L3)
+
+
+class PlaceKind(StrEnum):
+    """What stands somewhere on the way."""
+
+    SUPPLY = "supply"
+    BOARD = "board"
+    UNIT = "unit"
+    CAR = "car"
+
+
+class ScenePlace(Part):
+    """Something on the way from the street to the car."""
+
+    key: str
+    name: str
+    kind: PlaceKind
+
+
+class SceneCable(Part):
+    """A circuit's cable from one place to the next."""
+
+    circuit: str
+    name: str
+    start: str
+    end: str
+
+
+class Terminal(Part):
+    """A point where a lead may go, at the place where it is."""
+
+    point: Point
+    place: str
+    words: str
+
+
+class Scene(Part):
+    """Everything that is drawn of a house; `pen` where neutral and earth come in one conductor."""
+
+    places: tuple[ScenePlace, ...]
+    cables: tuple[SceneCable, ...]
+    island: bool
+    pen: bool
+    bonded: bool
+
+
+SUPPLY_PLACE, CAR_PLACE = "supply", "car"
+CONDUCTOR_WORDS = {
+    "L": "line",
+    "L2": "line 2",
+    "L3": "line 3",
+    "N": "neutral",
+    "E": "earth",
+    "CP": "pilot",
+    "PP": "proximity",
+}
+OTHER_WORDS = {
+    Point.SUPPLY_E: "earthing conductor, off the terminal",
+    Point.MET: "main earthing terminal",
+    Point.SERVICE: "each service's metal",
+    Point.ROD: "electrode",
+    Point.SPIKE_P: "potential spike",
+    Point.SPIKE_C: "current spike",
+    Point.OTHER_LEAD: "the other lead",
+    Point.UNIT_E: "unit's earth bar",
+}
+
+
+def scene(exercise: Exercise) -> Scene:
+    """What is drawn of an exercise's house."""
+    chain, job = exercise.case.run.chain, exercise.job
+    boards = [ScenePlace(key=one.board.id, name=one.board.name, kind=PlaceKind.BOARD) for one in chain]
+    unit = exercise.case.run.charge_point
+    places = (
+        ScenePlace(key=SUPPLY_PLACE, name="Cut-out", kind=PlaceKind.SUPPLY),
+        *boards,
+        ScenePlace(key=unit.id, name=unit.name or "Charge point", kind=PlaceKind.UNIT),
+        ScenePlace(key=CAR_PLACE, name="Connector", kind=PlaceKind.CAR),
+    )
+    ends = [*(one.board.id for one in chain[1:]), unit.id]
+    cables = tuple(
+        SceneCable(circuit=one.circuit.id, name=one.circuit.name, start=one.board.id, end=end)
+        for one, end in zip(chain, ends, strict=True)
+    )
+    return Scene(
+        places=places,
+        cables=cables,
+        island=has_car_electrode(exercise.case),
+        pen=job.supply.earthing is Earthing.TN_C_S,
+        bonded=bool(job.supply.bonded_services),
+    )
+
+
+def terminals(exercise: Exercise, step: Step) -> tuple[Terminal, ...]:
+    """Where leads may go while a step is taken: the terminals along the way, those of its own cable at both ends."""
+    drawn = scene(exercise)
+    cable = next((one for one in drawn.cables if one.circuit == step.circuit), drawn.cables[-1])
+    first, unit = drawn.places[1].key, drawn.cables[-1].end
+    at = dict.fromkeys(("met", "service", "rod", "spike", "main"), first)
+    at |= {"supply": SUPPLY_PLACE, "lead": SUPPLY_PLACE, "plug": CAR_PLACE, "unit": unit}
+    at |= {"near": cable.start, "far": cable.end}
+    asked = {point for lead in step.leads for point in lead.at}
+    return tuple(
+        Terminal(point=point, place=at[point.partition(".")[0]], words=_words(point))
+        for point in Point
+        if point in asked or _offered(point, exercise, drawn)
+    )
+
+
+def _offered(point: Point, exercise: Exercise, drawn: Scene) -> bool:
+    """Whether a terminal is there whatever is tested."""
+    if point in SPIKES:
+        return StepKey.ELECTRODE in {key for key, _ in exercise.steps}
+    if point in (*THREE_LINES, Point.NEAR_L2):
+        return exercise.case.run.charge_point.phase_count == 3
+    if point is Point.SERVICE:
+        return drawn.bonded
+    return point not in (Point.MAIN_L, Point.MAIN_N, Point.OTHER_LEAD, Point.UNIT_E)
+
+
+def _words(point: Point) -> str:
+    place, _, conductor = point.partition(".")
+    if point in OTHER_WORDS:
+        return OTHER_WORDS[point]
+    where = {"near": "at the board", "far": "at the far end", "plug": "of the connector", "main": "at the main switch"}
+    return f"{CONDUCTOR_WORDS[conductor]} {where.get(place, 'at the cut-out')}"

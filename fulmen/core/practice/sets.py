@@ -1,0 +1,102 @@
+"""The graded sets of exercises, read from `sets.toml`."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from random import Random
+from typing import Any
+
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.errors import InputError
+from fulmen.core.model.job import Job
+from fulmen.core.practice.exercise import Exercise, Help, faults_in, run_of, untested
+from fulmen.core.practice.shown_by import shown_by
+from fulmen.core.reference.tables import read_toml
+from fulmen.core.simulations.faults import Fault, FaultKind, FaultPlace, fault_info
+
+# An exercise in which nothing is wrong.
+SOUND = "sound"
+# How big a fault is on a job of one's own, and what is told there.
+OWN_SIZE, OWN_HELP = 0.3, Help.EXPECTED
+# What no test of a house would show is made bigger in these steps.
+BIGGER = (0.5, 0.75, 1.0)
+
+
+@dataclass(frozen=True)
+class PracticeSet:
+    """One set: `sets.toml` says what each field means."""
+
+    key: str
+    title: str
+    about: str
+    grade: int
+    help: Help
+    size: float
+    house: str
+    faults: tuple[str, ...]
+    changes: tuple[tuple[str, Any], ...] = ()
+
+    def job(self, example: Job) -> Job:
+        """Its house, untested, from the example it is made of."""
+        return untested(apply_changes(example, tuple(Change(field=name, value=value) for name, value in self.changes)))
+
+
+@cache
+def practice_sets() -> tuple[PracticeSet, ...]:
+    """Every set, easy ones first."""
+    return tuple(
+        PracticeSet(
+            **{
+                **entry,
+                "help": Help(entry["help"]),
+                "faults": tuple(entry["faults"]),
+                "changes": tuple(entry.get("changes", {}).items()),
+            }
+        )
+        for entry in read_toml(__package__, "sets")["set"]
+    )
+
+
+def practice_set(key: str) -> PracticeSet:
+    """One set.
+
+    Raises:
+        InputError: there is none of that key.
+    """
+    found = next((one for one in practice_sets() if one.key == key), None)
+    if found is None:
+        raise InputError(
+            "set", f"there is no set “{key}”; choose one of {', '.join(one.key for one in practice_sets())}"
+        )
+    return found
+
+
+def hidden(job: Job, charge_point: str, what: str, size: float, seed: int) -> Exercise:
+    """An exercise with a fault of a kind, or with none, somewhere in a job's run.
+
+    Args:
+        job: untested, see `untested`.
+        what: a kind of fault, or "sound".
+        size: how far between the least that matters (0) and the most that is tried (1) it is.
+        seed: of the instruments, and of the cable that it sits in.
+    """
+    if what == SOUND:
+        return Exercise(job, charge_point, (), seed)
+    kind = FaultKind(what)
+    info = fault_info(kind)
+    chain = [one.circuit.id for one in run_of(Exercise(job, charge_point, (), 0).cases, charge_point).run.chain]
+    in_cable = info.where is FaultPlace.CABLE and kind is not FaultKind.LINES_SWAPPED
+    circuit = Random(seed).choice(chain) if in_cable else chain[-1]
+    for share in (size, *(one for one in BIGGER if one > size)):
+        big = round(info.least + share * (info.most - info.least), 4)
+        exercise = Exercise(job, charge_point, (Fault(kind, big, circuit),), seed)
+        if shown_by(exercise):
+            break
+    return exercise
+
+
+def own_faults(job: Job, charge_point: str) -> tuple[str, ...]:
+    """What may be hidden in a job of one's own; one in eight is sound."""
+    kinds = [kind.value for kind in faults_in(job, charge_point)]
+    return (*kinds, *[SOUND] * max(1, len(kinds) // 8))

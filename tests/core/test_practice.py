@@ -1,0 +1,277 @@
+"""Practice: sets, mishaps, marks. What is a mishap is common practice, no source (dead before live: BS 7671 Part 6)."""
+
+import unittest
+
+from fulmen.core.errors import InputError
+from fulmen.core.findings.finding import Stage
+from fulmen.core.model.readings import Outcome, StepKey
+from fulmen.core.practice.acts import Act, Connect, Judge, Name, Sign, Switch, Take, TestClamp
+from fulmen.core.practice.course import Course, played
+from fulmen.core.practice.exercise import faults_in, untested
+from fulmen.core.practice.marks import Marks, marked
+from fulmen.core.practice.mishaps import MishapKey
+from fulmen.core.practice.scene import scene, terminals
+from fulmen.core.practice.sets import OWN_SIZE, SOUND, hidden, own_faults, practice_sets
+from fulmen.core.practice.shown_by import doubts, shown_by
+from fulmen.core.simulations.faults import FaultKind, fault_info
+from fulmen.core.simulations.flow import flow
+from fulmen.core.simulations.set_up import Setup
+from fulmen.core.verification.dials import Link, Point
+from tests.core.practised import exercise, step_of, taking, well_done
+from tests.jobs import EXAMPLES, FALLS_SHORT, GARAGE, TT, job
+
+ISOLATED, ENERGISE = Sign(step=StepKey.ISOLATED), Sign(step=StepKey.SAFE_TO_ENERGISE)
+BLANK = Name(fault=None)
+
+
+def points(marks: Marks) -> dict[str, int]:
+    return {one.title: one.got for one in marks.marks}
+
+
+class Sets(unittest.TestCase):
+    def test_every_exercise_of_every_set_can_be_done(self) -> None:
+        """Done as the steps ask, with nothing missed, an exercise gives every point there is."""
+        for its in practice_sets():
+            for what in its.faults:
+                with self.subTest(its.key, what=what):
+                    whole = exercise(its.key, what)
+                    course = played(whole, well_done(whole))
+                    self.assertIsNone(course.mishap)
+                    if what == SOUND:
+                        self.assertEqual([one.rule for one in doubts(course.judged())], [])
+                    else:
+                        self.assertIn(FaultKind(what), faults_in(whole.job, whole.charge_point))
+                        self.assertTrue(doubts(course.judged()) or course.dead_missing())
+                    marks = marked(course)
+                    self.assertGreaterEqual(marks.total, 98, marks)
+
+    def test_there_are_enough_and_they_get_harder(self) -> None:
+        kinds = {what for its in practice_sets() for what in its.faults} - {SOUND}
+        self.assertEqual(kinds, set(FaultKind))
+        self.assertEqual([one.grade for one in practice_sets()], sorted(one.grade for one in practice_sets()))
+
+    def test_the_same_acts_give_the_same_course(self) -> None:
+        acts = well_done(exercise("garage", "earth_joint"))
+        once, again = (played(exercise("garage", "earth_joint"), acts) for _ in range(2))
+        self.assertEqual([one.shown for one in once.entries], [one.shown for one in again.entries])
+
+    def test_on_a_job_of_ones_own(self) -> None:
+        for name in (GARAGE, TT):
+            whole = job(name)
+            point = whole.charge_points[0].id
+            offered = own_faults(whole, point)
+            self.assertIn(SOUND, offered)
+            self.assertNotIn(FaultKind.CLAMP_REVERSED, offered)
+            self.assertEqual(FaultKind.HIGH_ZE in offered, name != TT)
+
+    def test_whatever_is_hidden_in_any_job_shows_in_some_test_of_it(self) -> None:
+        """A quarter of the kinds on each example, another one on each."""
+        for place, path in enumerate(sorted(EXAMPLES.glob("*.json"))):
+            whole = untested(job(path.stem))
+            for number, point in enumerate(whole.charge_points):
+                for what in own_faults(whole, point.id)[(place + number) % 4 :: 4]:
+                    with self.subTest(path.stem, point=point.id, what=what):
+                        found = shown_by(hidden(whole, point.id, what, OWN_SIZE, 5))
+                        designed_wrong = path.stem == FALLS_SHORT
+                        self.assertEqual(bool(found), what != SOUND or designed_wrong, found)
+
+    def test_no_way_to_test_no_practice(self) -> None:
+        bare = job(GARAGE, {"circuits.1.route": []})
+        with self.assertRaisesRegex(InputError, "no route yet"):
+            own_faults(bare, bare.charge_points[0].id)
+        with self.assertRaisesRegex(InputError, "no circuit leads"):
+            own_faults(job(GARAGE), "attic")
+
+
+class Mishaps(unittest.TestCase):
+    def after(self, acts: list[Act], what: str = SOUND, set_key: str = "plain") -> Course:
+        return played(exercise(set_key, what), acts)
+
+    def ends(self, key: MishapKey, acts: list[Act], what: str = SOUND, set_key: str = "plain") -> Course:
+        course = self.after(acts, what, set_key)
+        self.assertIsNotNone(course.mishap, course.entries[-1])
+        assert course.mishap is not None
+        self.assertIs(course.mishap.key, key)
+        return course
+
+    def test_each(self) -> None:
+        whole = exercise()
+        r1_r2, ir, ze, zs = (step_of(whole, one) for one in ("r1_r2", "ir_line_neutral", "ze", "zs"))
+        self.ends(MishapKey.LIVE_BY_OHMS, [taking(r1_r2)])
+        self.ends(MishapKey.LIVE_BY_OHMS, [taking(ir)])
+        at_supply = {"1": (Point.SUPPLY_L,), "2": (Point.SUPPLY_N,)}
+        self.ends(MishapKey.LIVE_BY_OHMS, [ISOLATED, taking(r1_r2, leads=at_supply)])
+        self.ends(MishapKey.UNIT_TESTED, [ISOLATED, Connect(connected=True), taking(ir)])
+        self.ends(MishapKey.EARTH_OFF, [taking(ze)])
+        self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, ENERGISE])
+        self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, Switch(on=True)])
+        self.ends(MishapKey.LIVE_TOO_EARLY, [ISOLATED, Connect(connected=True), taking(zs)])
+
+    def test_what_is_not_one(self) -> None:
+        whole = exercise()
+        ir, earth = step_of(whole, "ir_live_earth"), step_of(whole, "ir_line_neutral")
+        for acts in (
+            [ISOLATED, Connect(connected=True), taking(ir)],
+            [ISOLATED, taking(earth)],
+            # Off, and never on again.
+            [Switch(on=False)],
+            # Ze itself needs no more than the main switch off.
+            [ISOLATED, taking(step_of(whole, "ze"))],
+        ):
+            with self.subTest(acts=[one.kind for one in acts]):
+                self.assertIsNone(self.after(acts).mishap)
+
+    def test_on_tt_the_electrode_is_the_earth_that_is_off(self) -> None:
+        whole = job(TT)
+        own = hidden(whole.model_copy(update={"readings": ()}), whole.charge_points[0].id, SOUND, 0, 1)
+        course = played(own, [taking(step_of(own, "electrode"))])
+        assert course.mishap is not None
+        self.assertIs(course.mishap.key, MishapKey.EARTH_OFF)
+
+    def test_a_failed_dead_test_holds_it_back_and_what_would_have_happened_is_told(self) -> None:
+        whole = exercise("plain", "no_earth")
+        dead = [one for one in well_done(whole) if isinstance(one, Take)]
+        course = self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, *dead, ENERGISE], "no_earth")
+        assert course.mishap is not None
+        self.assertIn("no earth", course.mishap.then)
+        nicked = exercise("plain", "damaged_cable")
+        dead = [one for one in well_done(nicked) if isinstance(one, Take)]
+        self.ends(MishapKey.DEAD_TESTS_FAILED, [ISOLATED, *dead, ENERGISE], "damaged_cable")
+
+    def test_a_figure_that_was_taken_wrongly_does_not_count(self) -> None:
+        whole = exercise()
+        taken = [one for one in well_done(whole) if isinstance(one, Take) and one.step is not StepKey.R2]
+        dead = [one for one in taken if whole.steps[one.step, one.subject].stage is Stage.DEAD]
+        unlinked = [one.model_copy(update={"linked": Link.NONE}) if one.step is StepKey.R1_R2 else one for one in dead]
+        course = self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, *unlinked, ENERGISE])
+        assert course.mishap is not None
+        self.assertIn("R1+R2", course.mishap.told)
+        self.assertTrue(self.after([ISOLATED, *dead, ENERGISE]).energised)
+
+    def test_nothing_comes_after_the_end(self) -> None:
+        with self.assertRaisesRegex(InputError, "acts.2.*has ended"):
+            self.after([ISOLATED, ENERGISE, Switch(on=False)])
+
+
+class Refused(unittest.TestCase):
+    def test_each_bad_act_names_its_field(self) -> None:
+        whole = exercise()
+        r1_r2 = step_of(whole, "r1_r2")
+        for act, field in (
+            (taking(r1_r2, dial="guess"), "act.dial"),
+            (taking(r1_r2).model_copy(update={"subject": "attic"}), "act.step"),
+            (Take(step=StepKey.ISOLATED, subject="origin", dial="volts", leads={}), "act.step"),
+            (Judge(step=StepKey.ZS, subject="ev", right=True), "act.step"),
+            (Name(fault=FaultKind.NO_EARTH, place="attic"), "act.place"),
+            (TestClamp(), "act.kind"),
+        ):
+            with self.subTest(act=act), self.assertRaises(InputError) as raised:
+                played(whole, [ISOLATED, act])
+            self.assertEqual(raised.exception.field, field)
+
+
+class Display(unittest.TestCase):
+    def test_nothing_shows_of_what_is_off_or_not_connected(self) -> None:
+        whole = exercise()
+        acts = well_done(whole)
+        on = next(at for at, one in enumerate(acts) if one == ENERGISE)
+        zs = taking(step_of(whole, "zs"))
+        for before, told in (
+            ([], "not connected"),
+            ([Connect(connected=True), Switch(on=False)], "main switch is off"),
+        ):
+            shown = played(whole, [*acts[: on + 1], *before, zs]).entries[-1].shown
+            assert shown is not None
+            self.assertIs(shown.outcome, Outcome.COULD_NOT_TEST)
+            self.assertIn(told, shown.words)
+
+    def test_leads_that_warm_up_are_seen_when_they_are_joined_again(self) -> None:
+        whole = exercise("quiet", "leads_not_nulled")
+        nulled, r1_r2 = taking(step_of(whole, "leads_nulled")), taking(step_of(whole, "r1_r2"))
+        cold, warm = (played(whole, acts).entries[-1].shown for acts in ([ISOLATED, nulled], [ISOLATED, r1_r2, nulled]))
+        assert cold is not None and warm is not None
+        self.assertEqual((cold.outcome, warm.outcome), (Outcome.RIGHT, Outcome.WRONG))
+        self.assertIn("0.10", warm.words)
+
+    def test_what_flows_where(self) -> None:
+        whole = exercise("garage")
+        for key, subject, wires in (
+            ("r1_r2", "ev", {"ev.L", "ev.link", "ev.E"}),
+            ("zs", "ev", {"supply.L", "tails.L", "sub-main.L", "ev.L", "plug.L", "plug.E", "ev.E", "sub-main.E", "earthing",
+                          "supply.E", "supply.N"}),
+            ("ze", "origin", {"supply.L", "supply.E", "supply.N"}),
+            ("ir_live_earth", "ev", set()),
+        ):  # fmt: skip
+            step = step_of(whole, key, subject)
+            found = flow(whole.sound, step, Setup.of(step))
+            with self.subTest(key):
+                self.assertEqual({one.wire for one in found}, wires)
+                self.assertTrue(all(one.share > 0.99 for one in found))
+
+    def test_a_path_beside_takes_its_share(self) -> None:
+        whole = exercise("against", "parallel_earth")
+        step = step_of(whole, "zs", "ev")
+        shares = {one.wire: one.share for one in flow(whole.house, step, Setup.of(step))}
+        self.assertAlmostEqual(shares["beside"] + shares["ev.E"], 1.0, delta=0.01)
+
+    def test_every_lead_of_every_step_has_a_terminal_to_go_to(self) -> None:
+        for its in practice_sets():
+            whole = exercise(its.key)
+            places = {one.key for one in scene(whole).places}
+            for step in whole.steps.values():
+                offered = terminals(whole, step)
+                with self.subTest(its.key, step=step.step):
+                    self.assertLessEqual({at for lead in step.leads for at in lead.at}, {one.point for one in offered})
+                    self.assertLessEqual({one.place for one in offered}, places)
+                    self.assertEqual(len({one.words for one in offered}), len(offered))
+
+
+class Marked(unittest.TestCase):
+    def marks(self, acts: list[Act], what: str = SOUND) -> dict[str, int]:
+        return points(marked(played(exercise("plain", what), acts)))
+
+    def test_guessing_at_once_gives_the_guess_alone(self) -> None:
+        place = Name(fault=FaultKind.NO_EARTH, place="cable:ev")
+        self.assertEqual(sum(self.marks([place], "no_earth").values()), 35)
+        self.assertEqual(sum(self.marks([BLANK], "no_earth").values()), 0)
+        self.assertEqual(sum(self.marks([BLANK]).values()), 35)
+
+    def test_the_right_fault_elsewhere(self) -> None:
+        found = self.marks([Name(fault=FaultKind.NO_EARTH, place="supply")], "no_earth")
+        self.assertEqual((found["Fault"], found["Place"]), (20, 0))
+
+    def test_a_mishap_takes_its_hold_and_the_fault(self) -> None:
+        found = self.marks([ISOLATED, ENERGISE], "no_earth")
+        self.assertEqual(
+            (found["Hold: isolated"], found["Hold: fit to energise"], found["Fault"], found["Place"]), (10, 0, 0, 0)
+        )
+
+    def test_tests_out_of_their_turn(self) -> None:
+        whole = exercise()
+        ir, r1_r2 = taking(step_of(whole, "ir_live_earth")), taking(step_of(whole, "r1_r2"))
+        self.assertEqual(self.marks([ISOLATED, r1_r2, ir, BLANK])["Order"], 20)
+        self.assertEqual(self.marks([ISOLATED, ir, r1_r2, BLANK])["Order"], 10)
+
+    def test_a_lead_before_the_hold(self) -> None:
+        bond = taking(step_of(exercise(), "main_bonding"))
+        self.assertEqual(self.marks([bond, ISOLATED, BLANK])["Hold: isolated"], 0)
+
+    def test_readings_by_how_they_were_taken_and_judged(self) -> None:
+        step = step_of(exercise(), "r1_r2")
+        take, wrong = taking(step), taking(step, linked=Link.NONE)
+        right, not_right = (Judge(step=step.step, subject=step.subject, right=one) for one in (True, False))
+        for acts, got in (([take, right], 25), ([take, not_right], 12), ([take], 12), ([wrong, right], 0)):
+            whole: list[Act] = [ISOLATED, *acts, BLANK]
+            with self.subTest(acts=len(acts), got=got):
+                self.assertEqual(self.marks(whole)["Readings"], got)
+
+    def test_the_explanation_says_what_shows_it(self) -> None:
+        for what in ("high_ze", "rcd_dead"):
+            (told,) = marked(played(exercise("plain", what), [BLANK])).explained
+            info = fault_info(FaultKind(what))
+            self.assertEqual((told.words, told.tells, told.why), (info.words, info.tells, info.why))
+            self.assertTrue(told.shown_by)
+
+
+if __name__ == "__main__":
+    unittest.main()
