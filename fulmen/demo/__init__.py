@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from fulmen.core.editing.job_file import read_job
-from fulmen.settings import ROOT
+from fulmen.examples import EXAMPLES, example
 from fulmen.store.database import Sessions
 from fulmen.store.operations import create_job, is_empty
-
-EXAMPLES = ROOT / "examples"
 
 
 def load_demo(sessions: Sessions, now: datetime) -> int:
@@ -18,5 +15,5 @@ def load_demo(sessions: Sessions, now: datetime) -> int:
         return 0
     files = sorted(EXAMPLES.glob("*.json"))
     for minutes, path in enumerate(reversed(files)):
-        create_job(sessions, read_job(path.read_text(encoding="utf-8")), now + timedelta(seconds=minutes), "demo")
+        create_job(sessions, example(path.stem), now + timedelta(seconds=minutes), "demo")
     return len(files)

@@ -47,6 +47,10 @@ class TooMany(StoreError):
     """No more of these can be kept."""
 
 
+class MovedOn(StoreError):
+    """Something was added meanwhile by another page."""
+
+
 class InUse(StoreError):
     """It can't be removed: the job rests on it."""
 

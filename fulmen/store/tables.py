@@ -231,3 +231,23 @@ class SettingRow(Base):
 
     key: Mapped[str] = mapped_column(String(40), primary_key=True)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class PracticeRow(Base):
+    """One exercise: its house, what is hidden in it (`what`, `faults`), the acts in order, the total once it ended."""
+
+    __tablename__ = "practice"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    learner: Mapped[str] = mapped_column(String(200), index=True)
+    set_key: Mapped[str] = mapped_column(String(40))
+    title: Mapped[str] = mapped_column(String(200))
+    charge_point: Mapped[str] = mapped_column(String(40))
+    what: Mapped[str] = mapped_column(String(40))
+    faults: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    seed: Mapped[int]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    acts: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    total: Mapped[int | None]
+    begun_at: Mapped[datetime] = mapped_column(Utc)
+    ended_at: Mapped[datetime | None] = mapped_column(Utc)

@@ -26,6 +26,7 @@ from fulmen.web.operator import operator
 from fulmen.web.papers import papers
 from fulmen.web.photos import photos
 from fulmen.web.policy import Role
+from fulmen.web.practice import practice
 from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
@@ -86,6 +87,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         usual,
         standing,
         testing,
+        practice,
     ):
         app.register_api(blueprint)
     app.register_blueprint(frontend)

@@ -10,7 +10,7 @@ from fulmen.core.practice.course import Course, played
 from fulmen.core.practice.exercise import faults_in, untested
 from fulmen.core.practice.marks import Marks, marked
 from fulmen.core.practice.mishaps import MishapKey
-from fulmen.core.practice.scene import scene, terminals
+from fulmen.core.practice.scene import scene
 from fulmen.core.practice.sets import OWN_SIZE, SOUND, hidden, own_faults, practice_sets
 from fulmen.core.practice.shown_by import doubts, shown_by
 from fulmen.core.simulations.faults import FaultKind, fault_info
@@ -153,6 +153,17 @@ class Mishaps(unittest.TestCase):
             self.after([ISOLATED, ENERGISE, Switch(on=False)])
 
 
+class Placed(unittest.TestCase):
+    def test_the_jacks_may_come_in_any_order(self) -> None:
+        """JSON sorts its keys: which lead is which hangs on its name."""
+        whole = exercise()
+        for key in ("r1_r2", "ze"):
+            act = taking(step_of(whole, key))
+            turned = act.model_copy(update={"leads": dict(reversed(act.leads.items()))})
+            once, again = (played(whole, [ISOLATED, one]).entries[-1] for one in (act, turned))
+            self.assertEqual((once.shown, once.rightly), (again.shown, True))
+
+
 class Refused(unittest.TestCase):
     def test_each_bad_act_names_its_field(self) -> None:
         whole = exercise()
@@ -217,9 +228,10 @@ class Display(unittest.TestCase):
     def test_every_lead_of_every_step_has_a_terminal_to_go_to(self) -> None:
         for its in practice_sets():
             whole = exercise(its.key)
-            places = {one.key for one in scene(whole).places}
+            drawn = scene(whole)
+            places, last = {one.key for one in drawn.places}, drawn.cables[-1].circuit
             for step in whole.steps.values():
-                offered = terminals(whole, step)
+                offered = drawn.terminals.get(step.circuit, drawn.terminals[last])
                 with self.subTest(its.key, step=step.step):
                     self.assertLessEqual({at for lead in step.leads for at in lead.at}, {one.point for one in offered})
                     self.assertLessEqual({one.place for one in offered}, places)

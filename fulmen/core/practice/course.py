@@ -159,7 +159,8 @@ def _switched(course: Course, act: Switch) -> Course:
 
 
 def _taken(course: Course, act: Take) -> Course:
-    step, setup = _step(course, act), _setup(act)
+    step = _step(course, act)
+    setup = setup_of(act, step)
     key = danger_of(course.exercise, step, setup, main_on=course.main_on, connected=course.connected)
     if key is not None:
         return _ended(course, act, key)
@@ -182,10 +183,16 @@ def _step(course: Course, act: Take | Judge) -> Step:
     return found
 
 
-def _setup(act: Take) -> Setup:
+def setup_of(act: Take, step: Step) -> Setup:
+    """How the set stands; its jacks in the order of the step's, whatever order they came in.
+
+    Raises:
+        InputError: there is no such setting.
+    """
     if act.dial not in dials():
         raise InputError("act.dial", f"there is no setting “{act.dial}”")
-    return Setup(act.dial, dict(act.leads), act.linked, act.adapter)
+    leads = {lead.jack: act.leads.get(lead.jack, ()) for lead in step.leads}
+    return Setup(act.dial, leads, act.linked, act.adapter)
 
 
 def _at_supply(setup: Setup) -> bool:

@@ -14,6 +14,7 @@ from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.model.base import Part
+from fulmen.core.model.certificate import Particulars
 from fulmen.core.model.instruments import Function, Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing
@@ -129,11 +130,23 @@ def steps_of(cases: list[Case], case: Case) -> list[Step]:
 
 
 def untested(job: Job) -> Job:
-    """A job as an exercise begins: nothing read, nothing signed, the simulated set in its register."""
+    """A job as an exercise begins: nobody's house, nothing read or signed, the simulated set in its register."""
     proofs = [Change(field=f"charge_points.{at}.clamp_proof", value=None) for at in range(len(job.charge_points))]
-    blank = apply_changes(job, tuple(proofs)).model_copy(update={"readings": (), "decisions": ()})
+    said = ("householder", "address", "extent", "wanted_position", "route_notes")
+    nobody = job.site.model_copy(update=dict.fromkeys(said, ""))
     register = (Instrument(name=INSTRUMENT, serial_number="SIM-1", functions=tuple(Function)),)
-    return blank.model_copy(update={"testing": job.testing.model_copy(update={"instruments": register})})
+    return apply_changes(job, tuple(proofs)).model_copy(
+        update={
+            "site": nobody,
+            "reference": "",
+            "letters": (),
+            "readings": (),
+            "decisions": (),
+            "inspections": (),
+            "certificate": Particulars(),
+            "testing": job.testing.model_copy(update={"instruments": register}),
+        }
+    )
 
 
 def faults_in(job: Job, charge_point: str) -> list[FaultKind]:

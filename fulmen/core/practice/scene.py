@@ -5,15 +5,14 @@ from __future__ import annotations
 from enum import StrEnum
 
 from fulmen.core.model.base import Part
-from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.verification.dials import Point
-from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.step_applies import has_car_electrode
 
-SPIKES = (Point.ROD, Point.SPIKE_P, Point.SPIKE_C)
-THREE_LINES = (Point.PLUG_L2, Point.PLUG_L3)
+# Terminals that are there whatever is tested.
+ALWAYS = {Point.SUPPLY_L, Point.SUPPLY_N, Point.MET, Point.NEAR_L, Point.NEAR_N, Point.NEAR_E, Point.FAR_L, Point.FAR_N,
+          Point.FAR_E, Point.PLUG_L, Point.PLUG_N, Point.PLUG_E}  # fmt: skip
 
 
 class PlaceKind(StrEnum):
@@ -51,10 +50,14 @@ class Terminal(Part):
 
 
 class Scene(Part):
-    """Everything that is drawn of a house; `pen` where neutral and earth come in one conductor."""
+    """Everything that is drawn of a house; `pen` where neutral and earth come in one conductor.
+
+    `terminals` are those of each circuit under test: its own two ends, and what is the same for all.
+    """
 
     places: tuple[ScenePlace, ...]
     cables: tuple[SceneCable, ...]
+    terminals: dict[str, tuple[Terminal, ...]]
     island: bool
     pen: bool
     bonded: bool
@@ -101,37 +104,26 @@ def scene(exercise: Exercise) -> Scene:
     return Scene(
         places=places,
         cables=cables,
+        terminals={one.circuit: _terminals(exercise, one, places, unit.id) for one in cables},
         island=has_car_electrode(exercise.case),
         pen=job.supply.earthing is Earthing.TN_C_S,
         bonded=bool(job.supply.bonded_services),
     )
 
 
-def terminals(exercise: Exercise, step: Step) -> tuple[Terminal, ...]:
-    """Where leads may go while a step is taken: the terminals along the way, those of its own cable at both ends."""
-    drawn = scene(exercise)
-    cable = next((one for one in drawn.cables if one.circuit == step.circuit), drawn.cables[-1])
-    first, unit = drawn.places[1].key, drawn.cables[-1].end
-    at = dict.fromkeys(("met", "service", "rod", "spike", "main"), first)
+def _terminals(
+    exercise: Exercise, cable: SceneCable, places: tuple[ScenePlace, ...], unit: str
+) -> tuple[Terminal, ...]:
+    """The terminals along the way while a circuit is tested: what is always there, and what any step asks for."""
+    at = dict.fromkeys(("met", "service", "rod", "spike", "main"), places[1].key)
     at |= {"supply": SUPPLY_PLACE, "lead": SUPPLY_PLACE, "plug": CAR_PLACE, "unit": unit}
     at |= {"near": cable.start, "far": cable.end}
-    asked = {point for lead in step.leads for point in lead.at}
+    asked = {point for step in exercise.steps.values() for lead in step.leads for point in lead.at}
     return tuple(
         Terminal(point=point, place=at[point.partition(".")[0]], words=_words(point))
         for point in Point
-        if point in asked or _offered(point, exercise, drawn)
+        if point in asked or point in ALWAYS
     )
-
-
-def _offered(point: Point, exercise: Exercise, drawn: Scene) -> bool:
-    """Whether a terminal is there whatever is tested."""
-    if point in SPIKES:
-        return StepKey.ELECTRODE in {key for key, _ in exercise.steps}
-    if point in (*THREE_LINES, Point.NEAR_L2):
-        return exercise.case.run.charge_point.phase_count == 3
-    if point is Point.SERVICE:
-        return drawn.bonded
-    return point not in (Point.MAIN_L, Point.MAIN_N, Point.OTHER_LEAD, Point.UNIT_E)
 
 
 def _words(point: Point) -> str:

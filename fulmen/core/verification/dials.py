@@ -71,6 +71,12 @@ class Link(StrEnum):
     LINE_NEUTRAL = "line_neutral"
 
 
+UNITS = {
+    Shows.RESISTANCE: "Ω", Shows.INSULATION: "MΩ", Shows.VOLTAGE: "V", Shows.LOOP: "Ω", Shows.FAULT_CURRENT: "kA",
+    Shows.RCD: "ms", Shows.ELECTRODE: "Ω", Shows.PILOT: "V", Shows.DUTY: "%", Shows.PROXIMITY: "Ω",
+}  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Dial:
     """One setting: `dials.toml` says what each field means."""
@@ -83,6 +89,11 @@ class Dial:
     multiple: float = 1.0
     pulses: bool = False
     trips: bool = False
+
+    @property
+    def unit(self) -> str:
+        """The unit that it shows; none where it shows no figure."""
+        return UNITS.get(self.shows, "")
 
 
 @cache

@@ -1,0 +1,141 @@
+"""Exercises as they are kept: begun, played act by act, marked when they end."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from pydantic import TypeAdapter
+from sqlalchemy import select
+
+from fulmen.core.editing.stored_job import parse_stored_job
+from fulmen.core.practice.acts import Act
+from fulmen.core.practice.course import Course, played
+from fulmen.core.practice.exercise import Exercise
+from fulmen.core.practice.marks import marked
+from fulmen.core.simulations.faults import Fault, FaultKind
+from fulmen.store.database import Sessions, writing
+from fulmen.store.errors import MovedOn, NotFound, TooMany
+from fulmen.store.tables import PracticeRow
+
+ACTS: TypeAdapter[list[Act]] = TypeAdapter(list[Act])
+MOST_ACTS, MOST_LISTED = 400, 100
+
+
+@dataclass(frozen=True)
+class StoredExercise:
+    """An exercise with its course so far."""
+
+    id: int
+    learner: str
+    set_key: str
+    title: str
+    course: Course
+    begun_at: datetime
+    ended_at: datetime | None
+
+
+@dataclass(frozen=True)
+class Result:
+    """What a learner made of one exercise; no total while it runs."""
+
+    id: int
+    set_key: str
+    title: str
+    total: int | None
+    begun_at: datetime
+
+
+@dataclass(frozen=True)
+class Begun:
+    """An exercise to begin: who, of which set, in what words, and what is hidden."""
+
+    learner: str
+    set_key: str
+    title: str
+    what: str
+    exercise: Exercise
+
+
+def begin(sessions: Sessions, begun: Begun, now: datetime) -> StoredExercise:
+    """Keep a new exercise."""
+    exercise = begun.exercise
+    with writing(sessions) as session:
+        row = PracticeRow(
+            learner=begun.learner,
+            set_key=begun.set_key,
+            title=begun.title,
+            charge_point=exercise.charge_point,
+            what=begun.what,
+            faults=[{"kind": one.kind.value, "size": one.size, "circuit": one.circuit} for one in exercise.faults],
+            seed=exercise.seed,
+            document=exercise.job.model_dump(mode="json"),
+            acts=[],
+            begun_at=now,
+        )
+        session.add(row)
+        session.flush()
+        return _stored(row, Course(exercise))
+
+
+def load_exercise(sessions: Sessions, exercise_id: int) -> StoredExercise:
+    """An exercise by its number, played to where it stands.
+
+    Raises:
+        NotFound: there is none.
+    """
+    with sessions() as session:
+        row = session.get(PracticeRow, exercise_id)
+        if row is None:
+            raise NotFound(f"There is no exercise {exercise_id}.")
+        return _stored(row, played(_exercise(row), ACTS.validate_python(row.acts)))
+
+
+def act(sessions: Sessions, exercise_id: int, after: int, done: Act, now: datetime) -> StoredExercise:
+    """Add one act after those that the caller knows of; what ends the exercise has it marked.
+
+    Raises:
+        NotFound: there is no such exercise.
+        MovedOn: another page added acts meanwhile.
+        TooMany: it holds as many as are kept.
+        InputError: the act can't be done here.
+    """
+    with writing(sessions) as session:
+        row = session.get(PracticeRow, exercise_id)
+        if row is None:
+            raise NotFound(f"There is no exercise {exercise_id}.")
+        if len(row.acts) != after:
+            raise MovedOn("This exercise went on in another window: look at it again. Nothing was done.")
+        if after >= MOST_ACTS:
+            raise TooMany(f"An exercise takes {MOST_ACTS} acts: name the fault, or begin another.")
+        exercise = _exercise(row)
+        course = played(exercise, [*ACTS.validate_python(row.acts), done])
+        row.acts = [*row.acts, done.model_dump(mode="json")]
+        if course.ended:
+            row.total, row.ended_at = marked(course).total, now
+        return _stored(row, course)
+
+
+def results(sessions: Sessions, learner: str) -> list[Result]:
+    """A learner's exercises, the newest first."""
+    with sessions() as session:
+        newest = select(PracticeRow).where(PracticeRow.learner == learner).order_by(PracticeRow.id.desc())
+        rows = session.scalars(newest.limit(MOST_LISTED)).all()
+        return [Result(row.id, row.set_key, row.title, row.total, row.begun_at) for row in rows]
+
+
+def done_in(sessions: Sessions, learner: str, set_key: str) -> set[str]:
+    """What a learner has already met in a set."""
+    with sessions() as session:
+        met = select(PracticeRow.what).where(PracticeRow.learner == learner, PracticeRow.set_key == set_key)
+        return set(session.scalars(met))
+
+
+def _exercise(row: PracticeRow) -> Exercise:
+    faults = tuple(Fault(FaultKind(one["kind"]), one["size"], one["circuit"]) for one in row.faults)
+    job, _ = parse_stored_job(row.document)
+    return Exercise(job, row.charge_point, faults, row.seed)
+
+
+def _stored(row: PracticeRow, course: Course) -> StoredExercise:
+    return StoredExercise(row.id, row.learner, row.set_key, row.title, course, row.begun_at, row.ended_at)

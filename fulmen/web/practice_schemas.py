@@ -1,0 +1,241 @@
+"""What the API takes and gives about practice. What is hidden is told once the exercise has ended."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fulmen.core.model.base import Id, Name, Part
+from fulmen.core.model.readings import Outcome
+from fulmen.core.practice.acts import Act
+from fulmen.core.practice.course import Course, Entry, setup_of
+from fulmen.core.practice.exercise import Exercise, Help, Place
+from fulmen.core.practice.marks import Marks, marked
+from fulmen.core.practice.mishaps import Mishap
+from fulmen.core.practice.scene import Scene, scene
+from fulmen.core.practice.sets import OWN_HELP, PracticeSet, practice_sets
+from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.flow import Flow, flow
+from fulmen.core.verification.dials import Shows, dials
+from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps import Lead, definitions
+from fulmen.store.practice import Result, StoredExercise
+
+OWN = "own"
+NUMBER = Annotated[int, Field(ge=1, le=2**63 - 1)]
+
+
+class ExercisePath(BaseModel):
+    """An exercise's number in the path."""
+
+    exercise_id: NUMBER
+
+
+class LearnerQuery(BaseModel):
+    """Whose results."""
+
+    learner: Annotated[str, Field(max_length=200)] = ""
+
+
+class BeginPractice(Part):
+    """Who practises, on a set or on a job of one's own; a seed makes the same exercise again."""
+
+    learner: Name
+    practice_set: Annotated[str, Field(max_length=40)] = ""
+    job_id: NUMBER | None = None
+    charge_point: Id | None = None
+    seed: Annotated[int, Field(ge=0, le=2**31)] | None = None
+
+
+class ActAfter(Part):
+    """One act, and how many the caller knows of before it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    after: Annotated[int, Field(ge=0, le=1000)]
+    act: Act
+
+
+class SetView(Part):
+    """A set, and how many exercises it holds."""
+
+    key: str
+    title: str
+    about: str
+    grade: int
+    count: int
+
+
+class ResultView(Part):
+    """What a learner made of one exercise; no total while it runs."""
+
+    id: int
+    practice_set: str
+    title: str
+    total: int | None
+    begun_at: datetime
+
+
+class PracticeDesk(Part):
+    """The sets, and a learner's exercises, the newest first."""
+
+    sets: tuple[SetView, ...]
+    results: tuple[ResultView, ...]
+
+
+class DialView(Part):
+    """A setting that may be chosen."""
+
+    key: str
+    function: str
+    words: str
+
+
+class FaultView(Part):
+    """A fault that may be named."""
+
+    key: FaultKind
+    words: str
+
+
+class EntryView(Part):
+    """One act and what it showed; `flow` as designed until the exercise has ended, then as built."""
+
+    act: Act
+    title: str = ""
+    where: str = ""
+    unit: str = ""
+    outcome: Outcome | None = None
+    value: float | None = None
+    words: str = ""
+    rightly: bool | None = None
+    judged: bool | None = None
+    flow: tuple[Flow, ...] = ()
+
+
+class PracticeState(Part):
+    """An exercise: its house, what may be chosen, and how it stands."""
+
+    id: int
+    learner: str
+    practice_set: str
+    title: str
+    help: Help
+    scene: Scene
+    steps: tuple[Step, ...]
+    dials: tuple[DialView, ...]
+    adapters: tuple[str, ...]
+    faults: tuple[FaultView, ...]
+    places: tuple[Place, ...]
+    limited: bool
+    main_on: bool
+    isolated: bool
+    energised: bool
+    connected: bool
+    entries: tuple[EntryView, ...]
+    mishap: Mishap | None
+    marks: Marks | None
+
+
+def desk(results: list[Result]) -> PracticeDesk:
+    """The sets and the results as they are shown."""
+    sets = tuple(
+        SetView(key=one.key, title=one.title, about=one.about, grade=one.grade, count=len(one.faults))
+        for one in practice_sets()
+    )
+    listed = tuple(
+        ResultView(id=one.id, practice_set=one.set_key, title=one.title, total=one.total, begun_at=one.begun_at)
+        for one in results
+    )
+    return PracticeDesk(sets=sets, results=listed)
+
+
+def state_of(stored: StoredExercise) -> PracticeState:
+    """An exercise as its learner sees it."""
+    course = stored.course
+    exercise, told = course.exercise, _help(stored.set_key)
+    return PracticeState(
+        id=stored.id,
+        learner=stored.learner,
+        practice_set=stored.set_key,
+        title=stored.title,
+        help=told,
+        scene=scene(exercise),
+        steps=tuple(_told(one, told) for one in exercise.steps.values()),
+        dials=_dials(exercise),
+        adapters=tuple(dict.fromkeys(one.adapter for one in definitions() if one.adapter)),
+        faults=_faults(exercise),
+        places=exercise.places(),
+        limited=exercise.job.supply.load_limit_a is not None,
+        main_on=course.main_on,
+        isolated=course.isolated,
+        energised=course.energised,
+        connected=course.connected,
+        entries=tuple(_entry(course, one) for one in course.entries),
+        mishap=course.mishap,
+        marks=marked(course) if course.ended else None,
+    )
+
+
+def _help(set_key: str) -> Help:
+    found: PracticeSet | None = next((one for one in practice_sets() if one.key == set_key), None)
+    return found.help if found is not None else OWN_HELP
+
+
+def _told(step: Step, told: Help) -> Step:
+    """A step with what its learner is to work out left blank; a lead keeps its jack."""
+    blank: dict[str, object] = {}
+    if told is not Help.EXPECTED:
+        blank |= {"expected_low": None, "expected_high": None, "expected_from": ""}
+    if told is Help.NONE:
+        leads = tuple(Lead(jack=one.jack, terminal="", at=()) for one in step.leads)
+        blank |= {
+            "limit": None,
+            "limit_low": None,
+            "limit_from": "",
+            "leads": leads,
+            "links": "",
+            "linked_at": "",
+            "how": "",
+        }
+        blank |= {"range": "", "dial": "", "linked": "none", "adapter": ""}
+    return step.model_copy(update=blank)
+
+
+def _dials(exercise: Exercise) -> tuple[DialView, ...]:
+    """The settings that this house's steps ask for, and the other test voltages."""
+    asked = {one.dial for one in exercise.steps.values() if one.leads}
+    offered = (one for one in dials().values() if one.key in asked or one.shows is Shows.INSULATION)
+    return tuple(DialView(key=one.key, function=one.function, words=one.words) for one in offered)
+
+
+def _faults(exercise: Exercise) -> tuple[FaultView, ...]:
+    """Every fault there may be, whether or not this house can have it: a shorter list would tell."""
+    limited = exercise.job.supply.load_limit_a is not None
+    kinds = (one for one in FaultKind if limited or fault_info(one).where is not FaultPlace.CLAMP)
+    return tuple(FaultView(key=one, words=fault_info(one).words) for one in kinds)
+
+
+def _entry(course: Course, entry: Entry) -> EntryView:
+    step, shown = entry.step, entry.shown
+    if step is None or shown is None:
+        return EntryView(act=entry.act, outcome=shown.outcome if shown else None, words=shown.words if shown else "")
+    house = course.exercise.house if course.ended else course.exercise.sound
+    act = entry.act
+    flows = flow(house, step, setup_of(act, step)) if act.kind == "take" else ()
+    unit = dials()[act.dial].unit if act.kind == "take" and step.leads else step.unit
+    return EntryView(
+        act=act,
+        title=step.title,
+        where=step.where,
+        unit=unit,
+        outcome=shown.outcome,
+        value=shown.value,
+        words=shown.words,
+        # Whether the set stood rightly is told when there is nothing to find out any more.
+        rightly=entry.rightly if course.ended else None,
+        judged=entry.judged,
+        flow=flows,
+    )
