@@ -39,6 +39,13 @@ export const router = createRouter({
         { path: 'papers', name: 'papers', component: () => import('./stages/papers/PapersStage.vue') },
       ],
     },
+    { path: '/practice', name: 'practice', component: () => import('./practice/PracticePage.vue') },
+    {
+      path: '/practice/:id(\\d+)',
+      name: 'exercise',
+      component: () => import('./practice/ExercisePage.vue'),
+      props: (route) => ({ id: Number(route.params.id) }),
+    },
     // The householder's page, reached by a link alone.
     { path: '/answer/:secret', component: () => import('./answer/AnswerPage.vue'), props: true },
     { path: '/:rest(.*)', redirect: '/' },

@@ -8,13 +8,19 @@ from flask import Response, abort, current_app
 from pydantic import Field
 
 from fulmen.core.editing.job_file import check_structure
+from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.base import Id, Line, Moment, Name, Part
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.practice.exercise import Exercise
+from fulmen.core.practice.scene import Scene, scene
 from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.simulations.flow import Flow, flow
+from fulmen.core.simulations.set_up import Setup
 from fulmen.core.verification.coach import CoachPlan, coach
+from fulmen.core.verification.dials import Link, Point
 from fulmen.core.verification.imported_readings import (
     MOST_LINES,
     ImportedLine,
@@ -157,6 +163,46 @@ def take_readings(path: JobPath, body: ManyReadings) -> Response:
         shapes = kept(store(), SHAPES_KEY, ReadingShapes).by_instrument | {body.instrument: body.shape}
         keep(store(), SHAPES_KEY, ReadingShapes(by_instrument=shapes), now(), body.instrument)
     return job_reply(after, 201)
+
+
+class StepAsked(Part):
+    """A step of a job, on the way to one charge point."""
+
+    job: Job
+    charge_point: Id
+    step: StepKey
+    subject: Id
+
+
+class StepDrawing(Part):
+    """Where a step's leads go in the house as designed, and what flows where."""
+
+    scene: Scene
+    circuit: str
+    leads: dict[str, tuple[Point, ...]]
+    linked: Link
+    flow: tuple[Flow, ...]
+
+
+@testing.post("/tests/drawing", responses={200: StepDrawing})
+@allows(Role.ELECTRICIAN)
+def draw_step(body: StepAsked) -> Response:
+    """Draw the way that a step measures along; nothing is stored."""
+    check_structure(body.job)
+    whole = Exercise(body.job, body.charge_point, (), 0)
+    step = whole.steps.get((body.step.value, body.subject))
+    if step is None:
+        raise InputError("step", f"{body.step} of {body.subject} is no step on the way to {body.charge_point}")
+    setup = Setup.of(step)
+    return reply(
+        StepDrawing(
+            scene=scene(whole),
+            circuit=step.circuit,
+            leads=setup.leads,
+            linked=setup.linked,
+            flow=flow(whole.sound, step, setup),
+        )
+    )
 
 
 @testing.post("/tests/order", responses={200: CoachPlan})

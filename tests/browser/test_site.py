@@ -86,6 +86,8 @@ class Phone(BrowserCase):
 
 
 class Accessible(BrowserCase):
+    maxDiff = None
+
     def violations(self, page: Page, options: str = "{resultTypes: ['violations']}") -> list[str]:
         page.wait_for_timeout(400)
         # Through the debugger, since the content security policy rightly refuses a script tag.
@@ -109,6 +111,17 @@ class Accessible(BrowserCase):
         page = self.page("/answer/" + made["address"].rpartition("/")[2], phone=True)
         page.get_by_role("heading", name="About your charge point").wait_for()
         self.assertEqual(self.violations(page), [])
+
+    def test_practice(self) -> None:
+        body = {"learner": "Wren", "practice_set": "against", "seed": 1}
+        begun = self.client.post("/api/v1/practice", json=body).get_json()
+        for phone, dark in ((False, False), (True, False), (False, True)):
+            page = self.page("/practice", phone=phone, dark=dark)
+            page.get_by_role("button", name="Begin").first.wait_for()
+            self.assertEqual(self.violations(page), [])
+            page.goto(f"{self.url}/practice/{begun['id']}")
+            page.locator("svg .terminal").first.wait_for()
+            self.assertEqual(self.violations(page), [])
 
     def test_contrast_in_the_dark(self) -> None:
         page = self.page("/", dark=True)

@@ -51,6 +51,27 @@ class Order(AppCase):
         self.assertEqual((answer.status_code, answer.get_json()["steps"]), (200, []))
 
 
+class Drawing(AppCase):
+    def asked(self, name: str, **what: Any) -> Any:
+        return self.client.post(f"{API}/tests/drawing", json={"job": job(name).model_dump(mode="json"), **what})
+
+    def test_the_way_a_step_measures_along(self) -> None:
+        asked = {"charge_point": "charge-point", "step": "r1_r2", "subject": "sub-main"}
+        drawn = self.asked(GARAGE, **asked).get_json()
+        self.assertEqual((drawn["circuit"], drawn["linked"]), ("sub-main", "line_earth"))
+        self.assertEqual({one["wire"] for one in drawn["flow"]}, {"sub-main.L", "sub-main.link", "sub-main.E"})
+        self.assertEqual(drawn["leads"], {"1": ["far.L"], "2": ["far.E"]})
+
+    def test_a_step_that_is_not_on_the_way(self) -> None:
+        for what, field in (
+            ({"charge_point": "charge-point", "step": "zs", "subject": "attic"}, "step"),
+            ({"charge_point": "attic", "step": "zs", "subject": "ev"}, "charge_point"),
+        ):
+            answer = self.asked(GARAGE, **what)
+            with self.subTest(field):
+                self.assertEqual((answer.status_code, answer.get_json()["field"]), (422, field))
+
+
 class Readings(AppCase):
     def test_what_is_kept_with_a_reading(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)

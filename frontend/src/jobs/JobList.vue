@@ -55,7 +55,8 @@ watch(search, () => void list())
 <template>
   <header class="bar">
     <p class="home">Fulmen</p>
-    <p>Home charge point circuits, from the supply to the certificate</p>
+    <p class="what">Home charge point circuits, from the supply to the certificate</p>
+    <router-link :to="{ name: 'practice' }" class="practice">Practice</router-link>
   </header>
   <main>
     <div class="tools">
@@ -103,6 +104,13 @@ watch(search, () => void list())
 .home {
   font-weight: 700;
   color: #fff;
+}
+.what {
+  flex: 1;
+}
+.practice {
+  color: #fff;
+  padding: 10px 0;
 }
 main {
   width: 100%;

@@ -63,7 +63,9 @@ def _order(course: Course) -> Mark:
             late.append(step.title)
         rank = max(rank, step.rank)
     count = len(seen)
-    told = f"{count - len(late)} of {count} tests in their turn." + (f" Late: {', '.join(late[:3])}." if late else "")
+    told = f"{count - len(late)} of {count} tests in their turn." if count else "Nothing was tested."
+    if late:
+        told += f" Late: {', '.join(late[:3])}."
     return Mark(title="Order", got=round(ORDER * (count - len(late)) / count) if count else 0, of=ORDER, told=told)
 
 
@@ -92,7 +94,7 @@ def _readings(course: Course) -> Mark:
         right = (one.step.step, one.step.subject) not in open_steps
         saw += one.rightly and one.judged is not None and one.judged is right
     got = round(READINGS * (stood + saw) / (2 * len(takes))) if takes else 0
-    told = f"Of {len(takes)} displays {stood} were taken as asked, {saw} judged rightly."
+    told = f"Of {len(takes)} displays {stood} were taken as asked, {saw} judged rightly." if takes else "None taken."
     return Mark(title="Readings", got=got, of=READINGS, told=told)
 
 

@@ -50,7 +50,7 @@ class Terminal(Part):
 
 
 class Scene(Part):
-    """Everything that is drawn of a house; `pen` where neutral and earth come in one conductor.
+    """Everything that is drawn of a house; `earthing` says what comes in from the street.
 
     `terminals` are those of each circuit under test: its own two ends, and what is the same for all.
     """
@@ -59,7 +59,7 @@ class Scene(Part):
     cables: tuple[SceneCable, ...]
     terminals: dict[str, tuple[Terminal, ...]]
     island: bool
-    pen: bool
+    earthing: Earthing
     bonded: bool
 
 
@@ -106,7 +106,7 @@ def scene(exercise: Exercise) -> Scene:
         cables=cables,
         terminals={one.circuit: _terminals(exercise, one, places, unit.id) for one in cables},
         island=has_car_electrode(exercise.case),
-        pen=job.supply.earthing is Earthing.TN_C_S,
+        earthing=job.supply.earthing,
         bonded=bool(job.supply.bonded_services),
     )
 
@@ -115,8 +115,9 @@ def _terminals(
     exercise: Exercise, cable: SceneCable, places: tuple[ScenePlace, ...], unit: str
 ) -> tuple[Terminal, ...]:
     """The terminals along the way while a circuit is tested: what is always there, and what any step asks for."""
-    at = dict.fromkeys(("met", "service", "rod", "spike", "main"), places[1].key)
-    at |= {"supply": SUPPLY_PLACE, "lead": SUPPLY_PLACE, "plug": CAR_PLACE, "unit": unit}
+    at = dict.fromkeys(("met", "service", "main"), places[1].key)
+    at |= {"supply": SUPPLY_PLACE, "plug": CAR_PLACE, "lead": CAR_PLACE, "unit": unit}
+    at |= dict.fromkeys(("rod", "spike"), _electrode_at(exercise, places[1].key, unit))
     at |= {"near": cable.start, "far": cable.end}
     asked = {point for step in exercise.steps.values() for lead in step.leads for point in lead.at}
     return tuple(
@@ -124,6 +125,13 @@ def _terminals(
         for point in Point
         if point in asked or point in ALWAYS
     )
+
+
+def _electrode_at(exercise: Exercise, first_board: str, unit: str) -> str:
+    """Where the electrode is: the car's own at the unit, a TT supply's at the intake."""
+    if has_car_electrode(exercise.case):
+        return unit
+    return SUPPLY_PLACE if exercise.job.supply.earthing is Earthing.TT else first_board
 
 
 def _words(point: Point) -> str:

@@ -3,6 +3,7 @@
 import { useDisplay } from 'vuetify'
 
 import type { Step } from '../../api/types'
+import StepWay from './StepWay.vue'
 
 defineProps<{ step: Step; offered: Step[] }>()
 defineEmits<{ choose: [step: Step] }>()
@@ -20,6 +21,7 @@ const { smAndDown } = useDisplay()
         {{ one.title }}
       </button>
     </p>
+    <StepWay v-if="step.leads.length" :step="step" />
   </div>
 </template>
 
@@ -27,8 +29,10 @@ const { smAndDown } = useDisplay()
 .how {
   display: grid;
   gap: 4px;
-  max-width: 66ch;
   font-size: 0.95rem;
+}
+.how > p {
+  max-width: 66ch;
 }
 .offered {
   display: flex;

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 
 import type { Effort, Step } from '../../api/types'
 import { readingWords } from '../../readings/readingWords'
+import { useJob } from '../../job/useJob'
 import SideList from '../../shared/SideList.vue'
 import { keyOf } from './useTestOrder'
 
@@ -17,6 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ choose: [key: string] }>()
 const byCoach = defineModel<boolean>('byCoach', { required: true })
 
+const store = useJob()
+const pointId = computed(() => store.job!.charge_points[store.pointIndex]?.id)
 const items = computed(() => [
   ...props.steps.map((step, place) => ({
     key: keyOf(step),
@@ -58,6 +61,9 @@ const minutes = (sum: Effort) => (sum.duration_s / 60).toFixed(0)
         {{ byCoach ? 'Go circuit by circuit' : 'Go by the fewest moves' }}
       </button>
     </div>
+    <router-link :to="{ name: 'practice', query: { job: store.id, point: pointId } }" class="link practise"
+      >Practise on this house</router-link
+    >
   </SideList>
 </template>
 
@@ -68,6 +74,12 @@ const minutes = (sum: Effort) => (sum.duration_s / 60).toFixed(0)
   border-left: 4px solid var(--falls_short);
   background: color-mix(in srgb, var(--falls_short) 12%, var(--sheet));
   font-size: 0.88rem;
+}
+.practise {
+  display: block;
+  margin: 8px 18px 0;
+  text-decoration: none;
+  font-size: 0.92rem;
 }
 .sums {
   margin: 12px 18px 4px;

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+// The practice desk: who practises, the sets easy ones first, and what became of the exercises so far.
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { answer, api, asProblem } from '../api/client'
+import type { PracticeDesk, PracticeState } from '../api/types'
+import CautionNote from '../shared/CautionNote.vue'
+import { usePerson } from '../shared/usePerson'
+import ResultList from './ResultList.vue'
+
+const GRADES = ['', 'First', 'Then', 'Last']
+const route = useRoute()
+const router = useRouter()
+const { name } = usePerson()
+const desk = ref<PracticeDesk>()
+const failed = ref('')
+const busy = ref(false)
+// On a job of one's own: from that job's tests.
+const job = computed(() => (route.query.job ? Number(route.query.job) : null))
+const chargePoint = computed(() => (route.query.point ? String(route.query.point) : null))
+const named = computed(() => name.value.trim().length > 1)
+const solved = (key: string) =>
+  desk.value!.results.filter((one) => one.practice_set === key && one.total !== null).length
+
+async function told<T>(what: () => Promise<T>): Promise<T | undefined> {
+  failed.value = ''
+  try {
+    return await what()
+  } catch (error) {
+    failed.value = asProblem(error).detail
+    return undefined
+  }
+}
+async function list(): Promise<void> {
+  const query = { learner: name.value.trim() }
+  const found = await told(() => answer<PracticeDesk>(api.GET('/api/v1/practice', { params: { query } })))
+  if (found) desk.value = found
+}
+async function begin(which: { practice_set: string } | { job_id: number; charge_point: string | null }): Promise<void> {
+  busy.value = true
+  const body = { learner: name.value.trim(), ...which }
+  const begun = await told(() => answer<PracticeState>(api.POST('/api/v1/practice', { body })))
+  busy.value = false
+  if (begun) await router.push({ name: 'exercise', params: { id: begun.id } })
+}
+onMounted(() => {
+  document.title = 'Practice · Fulmen'
+  void list()
+})
+watch(name, () => void list())
+</script>
+
+<template>
+  <header class="bar">
+    <router-link to="/" class="home">Fulmen</router-link>
+    <p>Practice: a house in a box, with something hidden in it. Nobody is hurt.</p>
+  </header>
+  <main>
+    <div class="head">
+      <h1>Practice</h1>
+      <v-text-field v-model="name" label="Your name, for the results" maxlength="200" autocomplete="name" class="who" />
+    </div>
+    <p v-if="failed" class="failed" role="alert">
+      {{ failed }} <button type="button" class="link" @click="list()">Try again</button>
+    </p>
+    <p v-if="!named" class="quiet">Enter your name: the results are kept under it.</p>
+    <section v-if="job !== null" class="own">
+      <h2 class="headline">Your own job</h2>
+      <p>Something is wrong with it that its design does not show, or nothing is. Its readings stay as they are.</p>
+      <v-btn color="ink" :disabled="!named || busy" @click="begin({ job_id: job, charge_point: chargePoint })"
+        >Begin on this job</v-btn
+      >
+    </section>
+    <ul v-if="desk" class="sets">
+      <li v-for="one in desk.sets" :key="one.key">
+        <p class="grade">{{ GRADES[one.grade] }}</p>
+        <div>
+          <h2 class="title">{{ one.title }}</h2>
+          <p>{{ one.about }}</p>
+        </div>
+        <p class="count">
+          <b class="figure">{{ solved(one.key) }}</b> done, <span class="figure">{{ one.count }}</span> in the set
+        </p>
+        <v-btn
+          color="ink"
+          :disabled="!named || busy"
+          :aria-label="`Begin: ${one.title}`"
+          @click="begin({ practice_set: one.key })"
+          >Begin</v-btn
+        >
+      </li>
+    </ul>
+    <ResultList v-if="desk && named" :desk="desk" />
+    <footer><CautionNote /></footer>
+  </main>
+</template>
+
+<style scoped src="./practice-page.css" />
