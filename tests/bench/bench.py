@@ -28,7 +28,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
-from fulmen.core.simulations.faults import FaultKind, fault_info
+from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
 from fulmen.core.simulations.pen_bench import presets, run_bench
 from fulmen.core.simulations.supply_day import supply_day
 from fulmen.core.verification.coach import coach
@@ -113,17 +113,20 @@ def coached(name: str) -> Row:
     return (told, float(sums[0]), float(sums[1]), "moves")
 
 
-EACH_KIND, SOUND = 77, 1000
+EACH_KIND, SOUND = 61, 1000
 
 
 def simulated_rows() -> list[Row]:
     """Seeded faulty jobs as built, tested by the simulated set: what is caught and named by kind, and false alarms."""
-    chance, caught, named, rows = Random(2026), 0, 0, []
+    chance, caught, named, rows, placed, in_cables = Random(2026), 0, 0, [], 0, 0
     for place, kind in enumerate(FaultKind):
         tried = [tested(10_000 * place + number, kind, size_of(kind, number, chance)) for number in range(EACH_KIND)]
         seen = sum(bool(one.alarms) for one, _ in tried)
         right = sum(one.named is not None and one.named.kind is kind for one, _ in tried)
         caught, named = caught + seen, named + right
+        if fault_info(kind).where is FaultPlace.CABLE:
+            in_cables += EACH_KIND
+            placed += sum(one.named is not None and one.named.circuit == fault.circuit for one, fault in tried)
         rows.append(
             (f"{fault_info(kind).words}: {right} of {EACH_KIND} named, caught", 100 * seen / EACH_KIND, 0.0, "%")
         )
@@ -132,6 +135,7 @@ def simulated_rows() -> list[Row]:
     return [
         (f"of {count} faulty jobs caught", 100 * caught / count, 98, "%"),
         (f"of {count} faulty jobs the kind named rightly", 100 * named / count, 90, "%"),
+        (f"of {in_cables} in a cable the cable named rightly", 100 * placed / in_cables, 90, "%"),
         (f"of {SOUND} sound jobs with a false alarm", 100 * false / SOUND, 1, "% at most"),
         *rows,
     ]

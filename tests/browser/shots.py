@@ -6,7 +6,8 @@ import unittest
 
 from playwright.sync_api import Page
 
-from tests.browser.chromium import BrowserCase, tap
+from tests.browser.chromium import BrowserCase, choose, tap
+from tests.core.practised import exercise, well_done
 from tests.jobs import ROOT
 
 TARGET = ROOT / "docs" / "screenshots"
@@ -44,9 +45,6 @@ class Shots(BrowserCase):
             tap(page, "Streets that teach", "A row of nine, the main broken at the fourth")
             page.wait_for_timeout(300)
             self.past_the_band(page)
-        if steps == "ways":
-            page.locator("article table").first.wait_for()
-            page.evaluate("scrollTo(0, document.querySelector('article table').getBoundingClientRect().top - 20)")
         if steps == "route":
             page.get_by_role("button", name="More").nth(3).click()
             page.evaluate(
@@ -72,13 +70,32 @@ class Shots(BrowserCase):
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / "phone-householder.png"))
 
+    def practice(self) -> None:
+        """A loop through the connector on the garage's run, taken rightly."""
+        body = {"learner": "Wren Apprentice", "practice_set": "garage", "seed": 3}
+        begun = self.client.post("/api/v1/practice", json=body).get_json()
+        whole = exercise("garage")
+        acts = [one for one in well_done(whole) if one.kind not in ("judge", "name")][:28]
+        for after, act in enumerate(acts):
+            self.client.post(
+                f"/api/v1/practice/{begun['id']}/acts", json={"after": after, "act": act.model_dump(mode="json")}
+            )
+        page = self.page(f"/practice/{begun['id']}")
+        page.locator("nav.side").get_by_role("button", name="Continuity, R1+R2, Sub-main").click()
+        for at, jack in (("line at the far end", 1), ("earth at the far end", 2)):
+            page.get_by_role("button", name=f"{at}: put lead {jack} here").click()
+        choose(page, "Dial", "low ohms")
+        tap(page, "Linked at the board", "Line to earth")
+        page.mouse.move(640, 5)
+        page.wait_for_timeout(500)
+        page.screenshot(path=str(TARGET / "practice.png"))
+
     def runTest(self) -> None:
         TARGET.mkdir(parents=True, exist_ok=True)
         page = self.page("/")
         page.get_by_role("listitem").first.wait_for()
         page.screenshot(path=str(TARGET / "jobs.png"))
         self.shot("survey", "Tanner", "survey/cut_out", "down")
-        self.shot("loads", "Tanner", "survey/loads", "ways")
         self.shot("day", "Lantern", "survey/day", "down")
         self.shot("operator", "Tanner", "survey/operator", "down")
         self.shot("arrangements", "Lime Kiln", "design/arrangements", "refused")
@@ -90,6 +107,7 @@ class Shots(BrowserCase):
         self.shot("other-ways", "Cobbler", "design/others", "search")
         self.shot("materials", "Garage at", "design/materials", "down")
         self.householder()
+        self.practice()
         self.shot("design", "Lime Kiln", "design", "working")
         self.shot("live-tests", "Saddler", "live", "zs")
         self.shot("papers", "Lime Kiln", "papers")

@@ -3,8 +3,13 @@
 import unittest
 from typing import Any
 
+from hypothesis import given
+from hypothesis import strategies as st
+
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
+from fulmen.core.verification.expected_bands import Band
+from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, TT, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
@@ -81,6 +86,13 @@ class Limits(unittest.TestCase):
 
 
 class Agreement(unittest.TestCase):
+    @given(figures(0, 5), figures(0.02, 1), st.integers(0, 700))
+    def test_what_is_told_as_expected_is_what_is_judged(self, low: float, width: float, hundredths: int) -> None:
+        """No reading of a display is called odd while the sentence names it as expected, nor the other way round."""
+        band, value = Band(low, low + width, ""), hundredths / 100
+        told = band.shown[0] <= value <= band.shown[1]
+        self.assertEqual(told, band.holds(value))
+
     def test_r1_r2_with_the_route(self) -> None:
         # 13.9 m and 1 m of slack of 6 mm²: 14.9·6.16 mΩ = 0.0918 Ω, ±0.02
         for value, verdict in ((0.07, CALL), (0.08, MEETS), (0.11, MEETS), (0.12, CALL)):
@@ -160,7 +172,7 @@ class Sequence(unittest.TestCase):
     def test_expected_zs_uses_what_was_read(self) -> None:
         step = next(one for one in evaluation(HALFWAY).steps if one.step is StepKey.ZS)
         # Ze 0.21, tails of 25 mm² 0.003, R1+R2 0.09: 0.303 Ω and a tenth
-        self.assertEqual((round(step.expected_low or 0, 2), round(step.expected_high or 0, 2)), (0.27, 0.33))
+        self.assertEqual((round(step.expected_low or 0, 2), round(step.expected_high or 0, 2)), (0.28, 0.33))
         self.assertIn("tails 0.003", step.expected_from)
 
     def test_where_the_rcd_serves_zs_is_limited_by_the_touch_voltage(self) -> None:

@@ -11,10 +11,9 @@ def agrees(
     asked: Question, value: float, band: Band, otherwise: str, *, unit: str = "Ω", working: tuple[WorkingLine, ...] = ()
 ) -> Finding:
     """Meets inside the band, the tester's call outside it, with the likeliest reason said out loud."""
-    line = WorkingLine.made(
-        symbol="expected", figures=f"{band.low:.2f} to {band.high:.2f}", unit=unit, source=band.source
-    )
-    told = f"Read {value:.2f}, expected {band.low:.2f} to {band.high:.2f} {unit}: {band.source}."
+    expected = "{:.2f} to {:.2f}".format(*band.shown)
+    line = WorkingLine.made(symbol="expected", figures=expected, unit=unit, source=band.source)
+    told = f"Read {value:.2f}, expected {expected} {unit}: {band.source}."
     basis = {"value": round(value, 2), "low": round(band.low, 2), "high": round(band.high, 2)}
     if band.holds(value):
         return asked.meets(told, working=(line, *working), basis=basis)

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from math import ceil, floor
 
 from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.fault_loop import temperature_factor
@@ -21,6 +22,16 @@ class Band:
     high: float
     source: str
     about: float = 0.0
+
+    @property
+    def shown(self) -> tuple[float, float]:
+        """Its ends as they are told, in hundredths and inwards: a figure that is told as expected is in it.
+
+        >>> Band(0.0718, 0.1118, "15 m of 6 mm²").shown
+        (0.08, 0.11)
+        """
+        low, high = ceil(self.low * 100 - 1e-7) / 100, floor(self.high * 100 + 1e-7) / 100
+        return (low, high) if low <= high else (round(self.low, 2), round(self.high, 2))
 
     def holds(self, value: float) -> bool:
         """Whether a reading lies in the band, its ends included."""
