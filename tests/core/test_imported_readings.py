@@ -103,6 +103,14 @@ class Files(unittest.TestCase):
             self.assertGreater(len(found), 20)
             self.assertTrue(all(line.reading and line.reading.instrument == "Simulated test set" for line in found))
 
+    def test_nought_is_a_figure(self) -> None:
+        for value in (0, 0.0, "0", "0.00"):
+            (line,) = lines(
+                json.dumps([{"step": "earthing_conductor", "circuit": "origin", "value": value, "unit": "Ω"}])
+            )
+            with self.subTest(value):
+                self.assertEqual((line.fate, line.reading and line.reading.value), (LineFate.TAKEN, 0.0))
+
     def test_what_is_no_file_of_readings_is_told(self) -> None:
         for text, told in (
             ("", "no reading"), (HEAD, "no reading"), ("[]", "no reading"), ("[1]", "list of readings"), ("{}", "list of readings"),

@@ -160,7 +160,9 @@ def _line(
     number: int, row: dict[str, Any], shape: ReadingShape, known: dict[tuple[StepKey, str], Step], by: Taking
 ) -> ImportedLine:
     """One line's fate, before it is compared with what is there."""
-    cell = {name: str(row.get(getattr(shape, f"{name}_column")) or "").strip() for name in CELLS}
+    given = {name: row.get(getattr(shape, f"{name}_column")) for name in CELLS}
+    # Nothing is nothing; nought is a figure.
+    cell = {name: "" if value is None else str(value).strip() for name, value in given.items()}
     words = ", ".join(filter(None, (cell["step"], cell["circuit"], cell["value"], cell["unit"])))
 
     def fate(kind: LineFate, told: str, reading: Reading | None = None) -> ImportedLine:
