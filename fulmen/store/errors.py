@@ -51,6 +51,10 @@ class MovedOn(StoreError):
     """Something was added meanwhile by another page."""
 
 
+class Outdated(StoreError):
+    """It was kept by a version that knew what this one does not."""
+
+
 class InUse(StoreError):
     """It can't be removed: the job rests on it."""
 

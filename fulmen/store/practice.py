@@ -9,13 +9,14 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 
 from fulmen.core.editing.stored_job import parse_stored_job
+from fulmen.core.errors import CoreError
 from fulmen.core.practice.acts import Act
-from fulmen.core.practice.course import Course, played
+from fulmen.core.practice.course import Course, gone_on, played
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.marks import marked
 from fulmen.core.simulations.faults import Fault, FaultKind
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import MovedOn, NotFound, TooMany
+from fulmen.store.errors import MovedOn, NotFound, Outdated, TooMany
 from fulmen.store.tables import PracticeRow
 
 ACTS: TypeAdapter[list[Act]] = TypeAdapter(list[Act])
@@ -83,12 +84,13 @@ def load_exercise(sessions: Sessions, exercise_id: int) -> StoredExercise:
 
     Raises:
         NotFound: there is none.
+        Outdated: it can't be played any more.
     """
     with sessions() as session:
         row = session.get(PracticeRow, exercise_id)
         if row is None:
             raise NotFound(f"There is no exercise {exercise_id}.")
-        return _stored(row, played(_exercise(row), ACTS.validate_python(row.acts)))
+        return _stored(row, _course(row))
 
 
 def act(sessions: Sessions, exercise_id: int, after: int, done: Act, now: datetime) -> StoredExercise:
@@ -108,8 +110,7 @@ def act(sessions: Sessions, exercise_id: int, after: int, done: Act, now: dateti
             raise MovedOn("This exercise went on in another window: look at it again. Nothing was done.")
         if after >= MOST_ACTS:
             raise TooMany(f"An exercise takes {MOST_ACTS} acts: name the fault, or begin another.")
-        exercise = _exercise(row)
-        course = played(exercise, [*ACTS.validate_python(row.acts), done])
+        course = gone_on(_course(row), done)
         row.acts = [*row.acts, done.model_dump(mode="json")]
         if course.ended:
             row.total, row.ended_at = marked(course).total, now
@@ -131,10 +132,14 @@ def done_in(sessions: Sessions, learner: str, set_key: str) -> set[str]:
         return set(session.scalars(met))
 
 
-def _exercise(row: PracticeRow) -> Exercise:
-    faults = tuple(Fault(FaultKind(one["kind"]), one["size"], one["circuit"]) for one in row.faults)
-    job, _ = parse_stored_job(row.document)
-    return Exercise(job, row.charge_point, faults, row.seed)
+def _course(row: PracticeRow) -> Course:
+    """The exercise played to where it stands; its house, faults and steps may be those of another version."""
+    try:
+        faults = tuple(Fault(FaultKind(one["kind"]), one["size"], one["circuit"]) for one in row.faults)
+        job, _ = parse_stored_job(row.document)
+        return played(Exercise(job, row.charge_point, faults, row.seed), ACTS.validate_python(row.acts))
+    except (CoreError, ValueError):
+        raise Outdated("This exercise was begun with another version of Fulmen: begin a new one.") from None
 
 
 def _stored(row: PracticeRow, course: Course) -> StoredExercise:

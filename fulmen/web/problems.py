@@ -26,6 +26,7 @@ from fulmen.store.errors import (
     NotFound,
     NothingChanged,
     NotReady,
+    Outdated,
     StoreError,
     TooMany,
 )
@@ -36,6 +37,7 @@ PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
     (NothingChanged, "Nothing changed", 409),
     (TooMany, "Full", 409),
     (MovedOn, "Moved on", 409),
+    (Outdated, "Out of date", 410),
     (InUse, "In use", 409),
     (LinkGone, "Link ended", 410),
     (Altered, "Altered", 409),

@@ -1,9 +1,11 @@
 """Practice in the browser: a fault found and marked by thumb and by keyboard, a mishap, another window, one's own job."""
 
+from random import Random
 from typing import Any
 
 from playwright.sync_api import Page, expect
 
+from fulmen.core.practice.sets import practice_set as practice_set_of
 from tests.browser.chromium import BrowserCase, choose, tap
 from tests.core.practised import exercise, step_of, taking
 
@@ -11,11 +13,8 @@ from tests.core.practised import exercise, step_of, taking
 class Practice(BrowserCase):
     def begun(self, what: str, practice_set: str = "plain") -> Any:
         """An exercise in which this very fault is hidden: the first seed that hides it."""
-        from random import Random
 
-        from fulmen.core.practice.sets import practice_set as named
-
-        faults = list(named(practice_set).faults)
+        faults = list(practice_set_of(practice_set).faults)
         seed = next(one for one in range(1000) if Random(one).choice(faults) == what)
         body = {"learner": "Wren", "practice_set": practice_set, "seed": seed}
         return self.client.post("/api/v1/practice", json=body).get_json()

@@ -1,6 +1,8 @@
 """The whole dead and live sequence on a phone by thumb, and on a desktop from the keyboard alone; instruments, photos, the clamp."""
 
 import json
+import socketserver
+import threading
 from typing import Any
 
 from playwright.sync_api import Page, expect
@@ -9,6 +11,7 @@ from fulmen.demo.demo_test_set import demo_test_set
 from tests.browser.chromium import BrowserCase, choose, tap
 from tests.jobs import DEVICE_IN_UNIT, PROOF, job
 from tests.photos import picture
+from tests.simulators.test_test_set import Line
 
 # What a tester reads on this job, by the words of the step; the rest is right, or signed.
 FIGURES = {
@@ -245,6 +248,27 @@ class FromTheSet(Sequence):
         expect(page.get_by_role("alert")).to_contain_text("Nothing was taken")
         expect(page.locator(".big input")).to_have_value("0.02")
 
+    def test_a_set_that_talks_nonsense_is_told_and_nothing_is_lost(self) -> None:
+        greeting = "FULMEN-TEST-SET 1 Set\n"
+        page = self.begun()
+        page.locator(".steps").get_by_role("button", name="Earthing conductor, continuity").click()
+        page.locator(".big input").fill("0.02")
+        for texts, told in (
+            ((greeting, "♪♪ 0.02 or so\n"), "which is no reading"),
+            ((greeting, "VALUE earthing_conductor origin measured 20 mΩ -\n"), "shows mΩ where Ω is read"),
+            ((greeting, None), "No test set answers"),
+        ):
+            odd = type("Odd", (Line,), {"texts": texts})
+            with socketserver.TCPServer(("127.0.0.1", 0), odd) as server:
+                threading.Thread(target=server.serve_forever, daemon=True).start()
+                self.app.config["TEST_SET_PORT"] = int(server.server_address[1])
+                page.get_by_role("button", name="From the test set").click()
+                expect(page.get_by_role("alert")).to_contain_text(told)
+                expect(page.get_by_role("alert")).to_contain_text("Nothing was taken")
+                expect(page.locator(".big input")).to_have_value("0.02")
+                server.shutdown()
+        self.assertEqual(self.count(), 0)
+
 
 class FromAFile(Sequence):
     TEXT = (
@@ -270,6 +294,11 @@ class FromAFile(Sequence):
         self.assertEqual(self.count(), 0)
         page.get_by_role("button", name="Keep 1 readings").click()
         expect(page.locator(".steps").get_by_role("button", name="Continuity, R1+R2")).to_contain_text("0.10 Ω")
+        self.assertEqual(self.count(), 1)
+        # The same file once more: what is there already is told, and kept once.
+        page.get_by_role("button", name="Readings from a file").click()
+        self.choose_file(page, self.TEXT)
+        expect(lines.filter(has_text="there already")).to_have_count(1)
         self.assertEqual(self.count(), 1)
 
 

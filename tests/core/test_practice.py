@@ -149,7 +149,7 @@ class Mishaps(unittest.TestCase):
         self.assertTrue(self.after([ISOLATED, *dead, ENERGISE]).energised)
 
     def test_nothing_comes_after_the_end(self) -> None:
-        with self.assertRaisesRegex(InputError, "acts.2.*has ended"):
+        with self.assertRaisesRegex(InputError, "act: .*has ended"):
             self.after([ISOLATED, ENERGISE, Switch(on=False)])
 
 

@@ -140,6 +140,32 @@ class Potentials(unittest.TestCase):
         self.assertIs(shown(StepKey.POLARITY_LIVE).outcome, Outcome.RIGHT)
 
 
+class Noise(unittest.TestCase):
+    def test_within_the_operating_error_of_iec_61557(self) -> None:
+        """IEC 61557-2, -3 and -4 allow 30 % of a reading (from memory); below a tenth of an ohm a digit is most of it."""
+        house, steps = house_of()
+        final = house.final
+        linked = (f"{final}.L0", f"{final}.E0")
+        truths = {
+            StepKey.R1_R2: house.dead_ohm(final, f"{final}.L1", f"{final}.E1", (linked,)),
+            StepKey.ZE: house.loop_ohm("supply.L", "supply.E", without_earths=True),
+            StepKey.ZS: house.loop_ohm("plug.L", "plug.E"),
+        }
+        for step in (one for one in steps if one.step in truths):
+            truth = truths[step.step]
+            for seed in range(200):
+                read = TestSet(house, seed).read(step).value
+                assert read is not None
+                with self.subTest(step.step, seed=seed):
+                    self.assertLessEqual(abs(read - truth), 0.3 * truth)
+
+    def test_seeded(self) -> None:
+        house, steps = house_of()
+        once, again, other = ([TestSet(house, seed).read(one) for one in steps if one.leads] for seed in (1, 1, 2))
+        self.assertEqual(once, again)
+        self.assertNotEqual(once, other)
+
+
 class Data(unittest.TestCase):
     def test_every_setting_is_one_of_the_steps_or_a_wrong_one_on_purpose(self) -> None:
         asked = {one.dial.key for one in definitions()}

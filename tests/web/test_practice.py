@@ -1,9 +1,13 @@
 """Practice over the web: nothing that is hidden gets out, acts are kept one by one, results stand under the learner's name."""
 
 from typing import Any
+from unittest.mock import patch
 
 from fulmen.core.practice.acts import Act
+from fulmen.core.practice.sets import practice_set
 from fulmen.core.simulations.faults import FaultKind, fault_info
+from fulmen.store.practice import done_in
+from fulmen.store.tables import PracticeRow
 from tests.app import AppCase
 from tests.core.practised import exercise, step_of, taking, well_done
 from tests.jobs import ALL_ELECTRIC, GARAGE
@@ -36,8 +40,6 @@ class Practice(AppCase):
         begun = self.begun(practice_set="plain", seed=3)
         number = begun["id"]
         with self.app.extensions["sessions"]() as session:
-            from fulmen.store.tables import PracticeRow
-
             what = session.get(PracticeRow, number).what
         told = self.all_acts(number, well_done(exercise("plain", what, 3)))
         self.assertGreaterEqual(told["marks"]["total"], 98)
@@ -60,8 +62,6 @@ class Practice(AppCase):
         self.assertEqual(len(texts), 1)
 
     def test_a_set_is_gone_through_before_it_repeats(self) -> None:
-        from fulmen.core.practice.sets import practice_set
-        from fulmen.store.practice import done_in
 
         count = len(practice_set("garage").faults)
         for seed in range(count):
@@ -74,8 +74,6 @@ class Practice(AppCase):
         begun = self.begun(job_id=stored.id, seed=5)
         self.assertEqual((begun["practice_set"], begun["title"]), ("own", stored.job.title))
         with self.app.extensions["sessions"]() as session:
-            from fulmen.store.tables import PracticeRow
-
             document = session.get(PracticeRow, begun["id"]).document
         self.assertEqual(
             (document["site"]["householder"], document["site"]["address"], document["readings"]), ("", "", [])
@@ -119,8 +117,22 @@ class Practice(AppCase):
         answer = self.client.post("/api/v1/practice", json={"learner": "Wren", "job_id": blank.id})
         self.assertEqual((answer.status_code, answer.get_json()["field"]), (422, "charge_point"))
 
+    def test_what_another_version_kept_is_told(self) -> None:
+
+        number = self.begun(practice_set="plain", seed=1)["id"]
+        for changed in ({"acts": [{"kind": "fly"}]}, {"faults": [{"kind": "gremlins", "size": 1, "circuit": ""}]}):
+            with self.app.extensions["sessions"]() as session, session.begin():
+                session.connection(execution_options={"writes": True})
+                row = session.get(PracticeRow, number)
+                for name, value in changed.items():
+                    setattr(row, name, value)
+            for answer in (self.client.get(f"/api/v1/practice/{number}"), self.act(number, 1, ISOLATED)):
+                self.assertEqual(
+                    (answer.status_code, answer.get_json()["title"]) in ((410, "Out of date"), (409, "Moved on")), True
+                )
+            self.assertEqual(self.client.get(f"/api/v1/practice/{number}").status_code, 410)
+
     def test_too_many_acts(self) -> None:
-        from unittest.mock import patch
 
         number = self.begun(practice_set="plain", seed=1)["id"]
         with patch("fulmen.store.practice.MOST_ACTS", 1):

@@ -102,14 +102,23 @@ def played(exercise: Exercise, acts: Iterable[Act]) -> Course:
     """The course of an exercise after some acts.
 
     Raises:
-        InputError: an act names a step, a setting or a place that is not there, or comes after the end.
+        InputError: see `gone_on`.
     """
     course = Course(exercise)
-    for number, act in enumerate(acts):
-        if course.ended:
-            raise InputError(f"acts.{number}", "the exercise has ended: begin another")
-        course = _done(course, act)
+    for act in acts:
+        course = gone_on(course, act)
     return course
+
+
+def gone_on(course: Course, act: Act) -> Course:
+    """The course after one more act.
+
+    Raises:
+        InputError: the act names a step, a setting or a place that is not there, or comes after the end.
+    """
+    if course.ended:
+        raise InputError("act", "the exercise has ended: begin another")
+    return _done(course, act)
 
 
 def _done(course: Course, act: Act) -> Course:

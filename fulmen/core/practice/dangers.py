@@ -49,6 +49,6 @@ def _earth_is_off(exercise: Exercise, points: set[Point]) -> bool:
 
 def _between_live(step: Step, setup: Setup, exercise: Exercise) -> bool:
     """Whether the test voltage stands between two live conductors that the unit hangs on."""
-    one, other = Placed(exercise.house, step, setup).groups()
+    one, other = Placed(exercise.house, step, setup).sides()
     both = {name[:1] for name in one | other}
     return both == {"L", "N"} and not one & other and step.circuit == exercise.house.final

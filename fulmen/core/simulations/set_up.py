@@ -76,7 +76,7 @@ class Placed:
         """The nodes of the first and the last lead."""
         return self.node(self.first[0]), self.node(self.last[0])
 
-    def groups(self) -> tuple[set[str], set[str]]:
+    def sides(self) -> tuple[set[str], set[str]]:
         """The conductors of the circuit on each side."""
         one, other = ({_conductor(point) for point in side} for side in (self.first, self.last))
         return one, other

@@ -130,7 +130,7 @@ def _insulation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     if Point.UNIT_E in (*placed.first, *placed.last):
         mohm = 0.0 if tester.has(FaultKind.EARTHS_JOINED) or placed.first == placed.last else EARTHS_APART_MOHM
         return tester.shown(mohm, 0.1, INSULATION_TOP_MOHM)
-    one, other = placed.groups()
+    one, other = placed.sides()
     joined = set(LINKED.get(placed.setup.linked, ()))
     same = bool(one & other) or (bool(joined & one) and bool(joined & other))
     mohm = 0.0 if same else placed.house.insulation_mohm(placed.circuit, sorted(one), sorted(other))
