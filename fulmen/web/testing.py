@@ -159,9 +159,10 @@ def read_readings_file(path: JobPath, body: ReadingsFile) -> Response:
 def take_readings(path: JobPath, body: ManyReadings) -> Response:
     """Append several readings, all or none."""
     after = add_readings(store(), path.job_id, body.readings, now())
-    if body.shape is not None and body.instrument:
+    if body.shape is not None:
+        # Where nobody says what it was, the next file that nobody names is read alike.
         shapes = kept(store(), SHAPES_KEY, ReadingShapes).by_instrument | {body.instrument: body.shape}
-        keep(store(), SHAPES_KEY, ReadingShapes(by_instrument=shapes), now(), body.instrument)
+        keep(store(), SHAPES_KEY, ReadingShapes(by_instrument=shapes), now(), body.instrument or "no instrument named")
     return job_reply(after, 201)
 
 

@@ -84,6 +84,22 @@ class Fates(unittest.TestCase):
         after = job(DEVICE_IN_UNIT, {"readings": [kept.model_dump(mode="json")]})
         self.assertEqual(lines(f"{HEAD}\nr1_r2,ev,0.10,Ω\n", whole=after)[0].fate, LineFate.DUPLICATE)
 
+    def test_a_line_without_a_time_is_itself_whenever_it_is_brought_in(self) -> None:
+        """The same file an hour later: what it says of no time of its own is there already; a time of its own tells apart."""
+        kept = lines(f"{HEAD}\nr1_r2,ev,0.10,Ω\n")[0].reading
+        assert kept is not None
+        earlier = kept.model_copy(update={"taken_at": kept.taken_at.replace(hour=1)})
+        after = job(DEVICE_IN_UNIT, {"readings": [earlier.model_dump(mode="json")]})
+        timed = "step,circuit,value,unit,taken_at"
+        for text, fate in (
+            (f"{HEAD}\nr1_r2,ev,0.10,Ω\n", LineFate.DUPLICATE),
+            (f"{HEAD}\nr1_r2,ev,0.11,Ω\n", LineFate.TAKEN),
+            (f"{timed}\nr1_r2,ev,0.10,Ω,{earlier.taken_at.isoformat()}\n", LineFate.DUPLICATE),
+            (f"{timed}\nr1_r2,ev,0.10,Ω,2026-11-25T10:00:00+00:00\n", LineFate.TAKEN),
+        ):
+            with self.subTest(text):
+                self.assertEqual(lines(text, whole=after)[0].fate, fate)
+
     def test_other_headings_and_words_by_a_shape(self) -> None:
         self.assertEqual(columns_of(OTHER), ("Test", "Item", "Result", "Units"))
         found = lines(OTHER, MAPPED)

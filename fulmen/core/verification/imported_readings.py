@@ -110,15 +110,17 @@ def imported_lines(
         if column not in rows[0]:
             raise InputError("shape", f"The file has no column “{column}”; it has {', '.join(map(str, rows[0]))}.")
     known = {(one.step, one.subject): one for one in steps}
-    seen = {_same(one) for one in job.readings}
+    seen = {key for one in job.readings for key in (_same(one), _same(one, timed=False))}
     found = []
     for number, row in enumerate(rows, 1):
         line = _line(number, row, shape, known, by)
         reading = line.reading
-        if reading is not None and _same(reading) in seen:
+        # A line that says when it was taken is itself by that; one that does not, by its figure alone.
+        timed = row.get(shape.time_column) not in (None, "")
+        if reading is not None and _same(reading, timed=timed) in seen:
             line = line.model_copy(update={"fate": LineFate.DUPLICATE, "told": "It is there already.", "reading": None})
         elif reading is not None:
-            seen.add(_same(reading))
+            seen |= {_same(reading), _same(reading, timed=False)}
         found.append(line)
     return tuple(found)
 
@@ -234,6 +236,7 @@ def _said(cell: dict[str, str]) -> tuple[Outcome | None, float | None]:
     return (Outcome.OVER_RANGE if over else Outcome.MEASURED), value
 
 
-def _same(reading: Reading) -> tuple[object, ...]:
+def _same(reading: Reading, *, timed: bool = True) -> tuple[object, ...]:
     """What makes two readings one and the same."""
-    return reading.step, reading.subject, reading.outcome, reading.value, reading.instrument, reading.taken_at
+    what = (reading.step, reading.subject, reading.outcome, reading.value, reading.instrument)
+    return (*what, reading.taken_at) if timed else what
