@@ -54,7 +54,7 @@ def run_guards(run: Run, guards: tuple[PlacedGuard, ...]) -> RunGuards:
             accumulate((one.length_m for one in chained.circuit.route), initial=total_m)
         )
         total_m = starts_m[chained.circuit.id][-1]
-    return RunGuards(
+    return RunGuards.made(
         circuit=run.final().circuit.id if run.chain else run.charge_point.id,
         charge_point=run.point.id if run.point is not None else "",
         guards=tuple(_view(guard, starts_m, total_m) for guard in guards),
@@ -64,7 +64,7 @@ def run_guards(run: Run, guards: tuple[PlacedGuard, ...]) -> RunGuards:
 def _view(guard: PlacedGuard, starts_m: dict[str, list[float]], total_m: float) -> GuardView:
     along = starts_m.get(guard.circuit, [0.0])
     at_m = total_m if guard.stands is Stands.UNIT else along[guard.after_section or 0]
-    return GuardView(
+    return GuardView.made(
         field=guard.field, stands=guard.stands, kind=_kind(guard), name=guard.name, short=_short(guard),
         where=guard.where, opens=_opens(guard), sees=_sees(guard), behind=_behind(guard), at_m=at_m,
     )  # fmt: skip

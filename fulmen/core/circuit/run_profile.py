@@ -115,7 +115,7 @@ def run_profile(case: Case) -> RunProfile | None:
     u0_v, final = case.rules.value("u0_v"), figures.final
     chain, marks = _chain(case, figures), _marks(case, figures)
     limit_v = u0_v * case.rules.value("volt_drop_percent") / 100
-    return RunProfile(
+    return RunProfile.made(
         charge_point=case.run.charge_point.id,
         circuit=case.subject,
         length_m=figures.length_m,
@@ -147,7 +147,7 @@ def _chain(case: Case, figures: RunFigures) -> tuple[ProfileCircuit, ...]:
     for chained in figures.chain:
         circuit = chained.circuit
         chain.append(
-            ProfileCircuit(
+            ProfileCircuit.made(
                 circuit=circuit.id,
                 name=circuit.name,
                 from_m=at_m,
@@ -170,7 +170,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
         at_m += chained.laid.length_m
     point, final = case.run.charge_point, figures.final
     amps = f"{point.design_current_a():g} A" + (" × 3" if point.phase_count == 3 else "")
-    end = ProfileNode(
+    end = ProfileNode.made(
         kind="charge_point",
         name=point.name,
         at_m=at_m,
@@ -186,8 +186,8 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
 def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
     supply = case.job.supply
     notes = (word(supply.earthing), f"Ze {figures.ze.value:.2f} Ω")
-    return ProfileNode(
-        kind="cut_out", name="Cut-out", at_m=0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0,
+    return ProfileNode.made(
+        kind="cut_out", name="Cut-out", at_m=0.0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0.0,
         fault_ka=figures.fault.value, load_a=case.demand.held_a,
     )  # fmt: skip
 
@@ -202,7 +202,7 @@ def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
         notes.append(_tails(case))
     elif chained.board.other_loads:
         notes.append("with other loads")
-    return ProfileNode(
+    return ProfileNode.made(
         kind="board", name=chained.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=chained.start.loop_ohm,
         volts_lost_v=chained.start.drop_v, fault_ka=chained.start_fault_ka, load_a=chained.ib_a,
     )  # fmt: skip
@@ -228,7 +228,7 @@ def _tails_length_m(case: Case) -> float | None:
 def _joints(case: Case, chained: CircuitFigures, at_m: float) -> list[ProfileNode]:
     volts, loop = chained.volts_lost_along(), chained.loop_along()
     return [
-        ProfileNode(
+        ProfileNode.made(
             kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
             loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=chained.ib_a,
         )
@@ -244,7 +244,7 @@ def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
         for place, one in enumerate(chained.sections):
             end_m = at_m + one.section.length_m
             sections.append(
-                ProfileSection(
+                ProfileSection.made(
                     index=len(sections),
                     circuit=chained.circuit.id,
                     place=place,
@@ -270,13 +270,13 @@ def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
 def _marks(case: Case, figures: RunFigures) -> tuple[ProfileMark, ...]:
     """Readings on the loop track: Ze, each board's Zs, and the charge point's, read or expected."""
     ze = measured(case.job, StepKey.ZE, ORIGIN)
-    marks = [] if ze is None else [ProfileMark(at="cut_out", at_m=0, value=ze, expected=False)]
+    marks = [] if ze is None else [ProfileMark.made(at="cut_out", at_m=0.0, value=ze, expected=False)]
     at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
     for chained in figures.chain:
         at_m, cold = at_m + chained.laid.length_m, cold + chained.laid.r1_ohm + chained.laid.r2_ohm
         at, zs = "charge_point" if chained.final else "board", measured(case.job, StepKey.ZS, chained.circuit.id)
         if zs is not None:
-            marks.append(ProfileMark(at=at, at_m=at_m, value=zs, expected=False))
+            marks.append(ProfileMark.made(at=at, at_m=at_m, value=zs, expected=False))
         elif ze is not None:
-            marks.append(ProfileMark(at=at, at_m=at_m, value=cold, expected=True))
+            marks.append(ProfileMark.made(at=at, at_m=at_m, value=cold, expected=True))
     return tuple(marks)

@@ -129,7 +129,7 @@ def _option(
     """A way whose figure is what its working comes to."""
     result_a = working.value
     assert result_a is not None
-    return WayOut(
+    return WayOut.made(
         key=key,
         title=title,
         verdict=Verdict.MEETS if result_a <= limit_a + 1e-9 else Verdict.FALLS_SHORT,

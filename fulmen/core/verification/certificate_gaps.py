@@ -52,13 +52,13 @@ def _check_gap(finding: Finding) -> Gap:
         text += ", say why"
     if finding.figures():
         text += f" ({finding.figures()})"
-    return Gap(kind="check", key=finding.key, text=text, stage=stage.value)
+    return Gap.made(kind="check", key=finding.key, text=text, stage=stage.value)
 
 
 def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
     if not steps:
         return [
-            Gap(
+            Gap.made(
                 kind="reading",
                 key="readings",
                 text="No circuit feeds a charge point yet: nothing can be tested",
@@ -66,7 +66,7 @@ def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
             )
         ]
     return [
-        Gap(
+        Gap.made(
             kind="reading",
             key=f"{step.step.value}/{step.subject}",
             text=f"Reading missing: {step.title}",
@@ -112,7 +112,7 @@ def _particular_gaps(job: Job) -> list[Gap]:
         ),
     ]
     return [
-        Gap(kind="particular", key=key, text=f"Enter {what}", stage=stage)
+        Gap.made(kind="particular", key=key, text=f"Enter {what}", stage=stage)
         for key, present, what, stage in wanted
         if not present
     ]
@@ -121,7 +121,7 @@ def _particular_gaps(job: Job) -> list[Gap]:
 def _new_board_gaps(job: Job) -> list[Gap]:
     """A board of this job has each of its circuits on the schedule, not only the car's."""
     return [
-        Gap(
+        Gap.made(
             kind="particular",
             key=f"circuits-of-{board.id}",
             text=f"Enter each circuit of {board.name}: the board is new, so all of them are on this certificate",
@@ -133,23 +133,28 @@ def _new_board_gaps(job: Job) -> list[Gap]:
 
 
 def _inspection_gaps(job: Job) -> list[Gap]:
-    gaps = []
-    for item in InspectionItem:
-        found = job.inspection(item)
-        if found is None:
-            gaps.append(Gap(kind="inspection", key=item.value, text=f"Not inspected yet: {word(item)}", stage="papers"))
-        elif found.outcome is InspectionOutcome.WRONG:
-            gaps.append(Gap(kind="inspection", key=item.value, text=f"Found wrong: {word(item)}", stage="papers"))
-        elif found.outcome is InspectionOutcome.LIMITED and len(found.note) < 3:
-            gaps.append(
-                Gap(kind="inspection", key=item.value, text=f"Say what was limited: {word(item)}", stage="papers")
-            )
-    return gaps
+    found = ((item, _inspected(job, item)) for item in InspectionItem)
+    return [
+        Gap.made(kind="inspection", key=item.value, text=f"{lacking}: {word(item)}", stage="papers")
+        for item, lacking in found
+        if lacking
+    ]
+
+
+def _inspected(job: Job, item: InspectionItem) -> str:
+    """What an item of the inspection still lacks; nothing where it was found right."""
+    found = job.inspection(item)
+    if found is None:
+        return "Not inspected yet"
+    if found.outcome is InspectionOutcome.WRONG:
+        return "Found wrong"
+    limited = found.outcome is InspectionOutcome.LIMITED and len(found.note) < 3
+    return "Say what was limited" if limited else ""
 
 
 def _signature_gaps(job: Job) -> list[Gap]:
     return [
-        Gap(kind="signature", key=part.value, text=f"Not signed: {word(part)}", stage="papers")
+        Gap.made(kind="signature", key=part.value, text=f"Not signed: {word(part)}", stage="papers")
         for part in SignedPart
         if job.certificate.signature(part) is None
     ]

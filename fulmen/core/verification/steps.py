@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import cache
+from functools import cache, cached_property
 from typing import Any, Literal
 
 from fulmen.core.findings.finding import Stage
@@ -75,6 +75,27 @@ class StepDefinition:
     def function(self) -> Function:
         """What the instrument must be able to do."""
         return self.dial.function
+
+    @cached_property
+    def in_common(self) -> dict[str, Any]:
+        """What every job's step of this key says alike, by the names of a `Step`."""
+        return {
+            "step": self.key,
+            "stage": self.stage,
+            "rank": self.rank,
+            "how": self.how,
+            "why": self.why,
+            "damages": self.damages,
+            "kind": self.kind,
+            "unit": self.unit,
+            "decimals": self.decimals,
+            "function": self.function,
+            "dial": self.dial.key,
+            "range": self.dial.words,
+            "links": self.links,
+            "linked": self.linked,
+            "offered_with": self.offered_with,
+        }
 
 
 @cache
