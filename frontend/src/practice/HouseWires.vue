@@ -11,7 +11,7 @@ const props = defineProps<{
 }>()
 
 const { wires, inside, link, beside, cable } = props.drawing
-const COLOURS: Record<string, string> = { L: '#7a4a21', N: '#2a5fa8', E: '#2f8a3c' }
+const COLOURS: Record<string, string> = { L: 'var(--conductor-l)', N: 'var(--conductor-n)', E: 'var(--conductor-e)' }
 const colour = (conductor: string) => COLOURS[conductor.charAt(0)]!
 const share = (id: string) => props.flow.find((one) => one.wire === id)?.share ?? 0
 /** Through a place flows what flows on both of its sides. */

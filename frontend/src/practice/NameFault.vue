@@ -37,7 +37,7 @@ function name(): void {
     <v-card class="sheet">
       <form class="naming" @submit.prevent="name">
         <h2 class="headline">What is wrong, and where?</h2>
-        <v-autocomplete v-model="fault" :items="faults" label="The fault" auto-select-first />
+        <v-select v-model="fault" :items="faults" label="The fault" />
         <v-select v-if="fault !== SOUND" v-model="place" :items="places" label="Where it sits" />
         <p class="small quiet">This ends the exercise.</p>
         <div class="keys">

@@ -54,7 +54,7 @@ watch(name, () => void list())
 <template>
   <header class="bar">
     <router-link to="/" class="home">Fulmen</router-link>
-    <p>Practice: a house in a box, with something hidden in it. Nobody is hurt.</p>
+    <p>A house in a box, with something hidden in it</p>
   </header>
   <main>
     <div class="head">

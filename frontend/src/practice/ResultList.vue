@@ -24,7 +24,7 @@ const own = (key: string) => (key === 'own' ? 'own job' : '')
     <ul>
       <li v-for="one in desk.results.slice(0, SHOWN)" :key="one.id">
         <router-link :to="{ name: 'exercise', params: { id: one.id } }" class="link">{{ one.title }}</router-link>
-        <span class="quiet">{{ own(one.practice_set) }}</span>
+        <span class="quiet whose">{{ own(one.practice_set) }}</span>
         <span class="figure">{{ one.total === null ? 'goes on' : `${one.total} of 100` }}</span>
         <span class="quiet when">{{ dayAndTime(one.begun_at) }}</span>
       </li>
@@ -53,7 +53,8 @@ li {
   li {
     grid-template-columns: minmax(0, 1fr) auto;
   }
-  .when {
+  .when,
+  .whose {
     display: none;
   }
 }

@@ -25,6 +25,7 @@ const words = (points: string[]) => {
   return points.map((point) => all.find((one) => one.point === point)?.words ?? point).join(' and ')
 }
 const byLeads = computed(() => props.step.leads.length > 0)
+const together = computed(() => props.state.dials.find((one) => one.key === dial.value)?.function === 'insulation')
 const ready = computed(() => !props.busy && (!byLeads.value || dial.value !== ''))
 </script>
 
@@ -44,6 +45,7 @@ const ready = computed(() => !props.busy && (!byLeads.value || dial.value !== ''
         <b class="figure">{{ jack }}</b> {{ words(points) || 'tap a terminal' }}
       </button>
     </div>
+    <p v-if="together" class="small quiet">A lead may hold two terminals together: tap both.</p>
     <div class="choices">
       <v-select v-if="byLeads" v-model="dial" :items="dials" label="Dial" />
       <v-select v-if="step.stage === 'live'" v-model="adapter" :items="adapters" label="Adapter position" />

@@ -6,7 +6,7 @@ import type { Step } from '../api/types'
 
 const props = defineProps<{ step: Step; moved: string[] }>()
 
-const COLOURS: Record<string, string> = { L: '#7a4a21', N: '#2a5fa8', E: '#2f8a3c' }
+const COLOURS: Record<string, string> = { L: 'var(--conductor-l)', N: 'var(--conductor-n)', E: 'var(--conductor-e)' }
 const ROW = 34
 const adapter = computed(() => props.step.adapter !== '')
 const place = computed(() => props.step.where.replace(/^at (the |its )?/, ''))

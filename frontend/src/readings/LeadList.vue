@@ -38,12 +38,12 @@ b {
   text-align: center;
 }
 .jack-L {
-  border-color: #7a4a21;
+  border-color: var(--conductor-l);
 }
 .jack-N {
-  border-color: #2a5fa8;
+  border-color: var(--conductor-n);
 }
 .jack-E {
-  border-color: #2f8a3c;
+  border-color: var(--conductor-e);
 }
 </style>

@@ -270,14 +270,20 @@ def _clamp_tested(course: Course, act: TestClamp) -> Course:
     if not (course.energised and course.main_on and course.connected):
         return _with(course, Entry(act, shown=nothing("The unit has to be connected and on for this.")))
     proof = clamp_shown(exercise.house, exercise.seed, LEARNER, BEGUN + timedelta(minutes=len(course.entries)))
+    entry = Entry(act, shown=Shown(Outcome.RIGHT, words=_clamp_words(proof)), rightly=True)
+    return _with(replace(course, proof=proof), entry)
+
+
+def _clamp_words(proof: ClampProof) -> str:
+    """What the unit shows before and with the load, and what it offers the car."""
+    seen = (proof.known_load_a, proof.shown_without_a, proof.shown_with_a, proof.shown_with_car_a)
+    load, before, with_it, car = (f"{one:g}".replace("-", "−") for one in seen)
     fault = " It reports a fault of its clamp." if proof.reports_fault is Seen.YES else ""
-    words = (
-        f"A 9 kW shower, {proof.known_load_a:g} A: the unit shows {proof.shown_without_a:g} A before it and "
-        f"{proof.shown_with_a:g} A with it, {proof.shown_with_car_a:g} A with the car alone. It offers the car "
-        f"{proof.offered_without_a:g} A before and {proof.offered_with_a:g} A with it, limit turned down to "
-        f"{proof.test_limit_a:g} A for the test.{fault}"
+    return (
+        f"A 9 kW shower, {load} A: the unit shows {before} A before it and {with_it} A with it, {car} A with the car "
+        f"alone. It offers the car {proof.offered_without_a:g} A before and {proof.offered_with_a:g} A with it, limit "
+        f"turned down to {proof.test_limit_a:g} A for the test.{fault}"
     )
-    return _with(replace(course, proof=proof), Entry(act, shown=Shown(Outcome.RIGHT, words=words), rightly=True))
 
 
 def _named(course: Course, act: Name) -> Course:
