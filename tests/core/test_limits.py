@@ -92,7 +92,7 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
 )  # fmt: skip
 # Readings that stand near a limit: their values are the tester's, so they are put in by step.
 READ = {"ir_live_earth": 60.0, "ir_line_neutral": 1.5, "fault_current": 0.85, "ze": 0.27}
-FACTORS = (0.2, 5.0, 0.9, 1.1, 0.01, 30.0)
+FACTORS = (0.01, 30.0, 0.2, 5.0, 0.9, 1.1)
 # Figures that a question quotes and a person answers with yes or no: moved, the words move.
 QUOTED = {"concealed_depth_mm", "bonding_near_entry_mm"}
 # Figures of plans and simulations, which judge nothing: moved, what they answer moves.

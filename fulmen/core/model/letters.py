@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Day, LoadA, Paragraph, Part, PhotoRef
+from fulmen.core.model.base import Day, LoadA, Paragraph, Part, PhotoRef, number
 
 
 class LetterKind(StrEnum):
@@ -31,10 +32,14 @@ class Against(StrEnum):
     CUT_OUT_NOT_SOUND = "cut_out_not_sound"
 
 
+# What is added up from appliances or meters may be far past what any fuse of a house carries: it is told all the same.
+DemandA = Annotated[float, number(0, 100_000)]
+
+
 class LetterFacts(Part):
     """What an answer of the operator rests on: the demand in whole amperes, the car, what speaks against the supply."""
 
-    demand_a: LoadA | None = None
+    demand_a: DemandA | None = None
     load_limit_a: LoadA | None = None
     car_a: LoadA
     against: tuple[Against, ...] = Field(default=(), max_length=len(Against))

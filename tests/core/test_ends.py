@@ -1,0 +1,82 @@
+"""Every number of a job at the least and the greatest that its schema lets in: it is judged, never a breakdown.
+
+Source of the ends: the published JSON Schema of the job file.
+"""
+
+import json
+import unittest
+from collections.abc import Iterator
+from typing import Any
+
+from fulmen.core.editing.job_file import parse_job
+from fulmen.core.errors import JobFileError
+from fulmen.core.evaluate import evaluate
+from fulmen.core.network_operator.form import operator_form
+from tests.jobs import ALL_ELECTRIC, HALFWAY, ROOT, RULES, job
+
+SCHEMA = json.loads((ROOT / "docs" / "job-file.schema.json").read_text(encoding="utf-8"))
+Path = tuple[str | int, ...]
+HEATERS = [{"kind": "heating", "name": f"Heater {number}", "rating_a": 80.0} for number in range(12)]
+
+
+def resolved(schema: dict[str, Any]) -> dict[str, Any]:
+    """A schema with its references followed; of a value that may be null, the other."""
+    while "$ref" in schema or "anyOf" in schema:
+        if "anyOf" in schema:
+            schema = next(one for one in schema["anyOf"] if one.get("type") != "null")
+        else:
+            schema = SCHEMA["$defs"][schema["$ref"].rpartition("/")[2]]
+    return schema
+
+
+def ends(data: Any, schema: dict[str, Any], path: Path = ()) -> Iterator[tuple[Path, float]]:
+    """Each number of a document, by its path, with each of its ends."""
+    schema = resolved(schema)
+    if isinstance(data, dict):
+        for name, inner in schema.get("properties", {}).items():
+            yield from ends(data.get(name), inner, (*path, name))
+    elif isinstance(data, list):
+        for place, one in enumerate(data):
+            yield from ends(one, schema.get("items", {}), (*path, place))
+    elif schema.get("type") in ("number", "integer"):
+        kind = int if schema["type"] == "integer" else float
+        yield from ((path, kind(schema[end])) for end in ("minimum", "maximum") if end in schema)
+
+
+def changed(document: str, path: Path, value: float) -> Any:
+    """A document with one number replaced."""
+    data = json.loads(document)
+    inner = data
+    for step in path[:-1]:
+        inner = inner[step]
+    inner[path[-1]] = value
+    return data
+
+
+class Ends(unittest.TestCase):
+    def test_every_number_at_its_ends_is_judged(self) -> None:
+        for name in (HALFWAY, ALL_ELECTRIC):
+            document = job(name).model_dump_json()
+            tried = 0
+            for path, value in ends(json.loads(document), SCHEMA):
+                try:
+                    whole = parse_job(changed(document, path, value))
+                except JobFileError:
+                    continue
+                tried += 1
+                with self.subTest(name, path=path, value=value):
+                    self.assertTrue(evaluate(whole, RULES).findings)
+            self.assertGreater(tried, 100)
+
+    def test_a_house_far_past_any_fuse_is_told_so(self) -> None:
+        """Before, more than 400 A in all stopped the evaluation."""
+        changes = {"load.method": "added_up", "load.appliances": HEATERS, "supply.load_limit_a": None}
+        whole = job(ALL_ELECTRIC, changes)
+        found = evaluate(whole, RULES)
+        self.assertGreater(found.demand.total_a or 0.0, 400.0)
+        self.assertEqual(found.findings[0].verdict, "falls_short")
+        self.assertTrue(operator_form(whole, RULES))
+
+
+if __name__ == "__main__":
+    unittest.main()
