@@ -65,6 +65,24 @@ class Practice(BrowserCase):
         expect(page.locator("line.flows")).to_have_count(2)
         expect(page.locator("path.link-line.flows")).to_have_count(1)
 
+    def test_a_link_is_not_carried_into_a_live_test(self) -> None:
+        """What the page does not offer at a test is not sent with it either."""
+        begun = self.begun("high_ze")
+        page = self.opened(begun["id"])
+        page.get_by_role("button", name="Switch off, prove dead, lock off").click()
+        page.get_by_role("button", name="Continuity, R1+R2").click()
+        page.get_by_role("button", name="Set it as the step asks").click()
+        page.get_by_role("button", name="Read", exact=True).click()
+        page.get_by_role("button", name="Ze at the cut-out").click()
+        for at, jack in (("line at the cut-out", "L"), ("neutral at the cut-out", "N")):
+            page.get_by_role("button", name=f"{at}: put lead {jack} here").click()
+        page.get_by_role("button", name="earthing conductor, off the terminal: put lead E here").click()
+        choose(page, "Dial", "loop, high current")
+        page.get_by_role("button", name="Read", exact=True).click()
+        expect(page.locator(".big")).to_be_visible()
+        taken = self.client.get(f"/api/v1/practice/{begun['id']}").get_json()["entries"][-1]["act"]
+        self.assertEqual((taken["step"], taken["linked"], taken["adapter"]), ("ze", "none", ""))
+
     def test_an_ohmmeter_on_a_live_conductor_ends_it(self) -> None:
         page = self.opened(self.begun("damaged_cable")["id"])
         page.get_by_role("button", name="Continuity, R1+R2").click()

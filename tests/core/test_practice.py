@@ -115,6 +115,8 @@ class Mishaps(unittest.TestCase):
             [ISOLATED, taking(earth)],
             # Off, and never on again.
             [Switch(on=False)],
+            # A loop tester on a dead circuit shows nothing.
+            [ISOLATED, taking(step_of(whole, "r1_r2"), dial="loop_no_trip")],
             # Ze itself needs no more than the main switch off.
             [ISOLATED, taking(step_of(whole, "ze"))],
         ):

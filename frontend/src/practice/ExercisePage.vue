@@ -84,7 +84,7 @@ const take = () => act(set.taking())
             :scene="state.scene"
             :circuit="step.circuit"
             :leads="set.leads"
-            :linked="set.linked.value"
+            :linked="set.linkedNow.value"
             :flow="flow"
             :set-words="dialWords"
             :active="set.active.value"

@@ -41,14 +41,17 @@ export function useSetUp(step: () => Step | undefined) {
     adapter.value = asked.adapter
     for (const lead of asked.leads) leads[lead.jack] = [...lead.at]
   }
+  // Links belong to dead tests, the adapter to live ones: neither is carried where its choice is not offered.
+  const linkedNow = computed(() => (step()?.stage === 'dead' ? linked.value : 'none'))
+  const adapterNow = computed(() => (step()?.stage === 'live' ? adapter.value : ''))
   const taking = (): Take => ({
     kind: 'take',
     step: step()!.step,
     subject: step()!.subject,
     dial: dial.value || 'volts_both',
     leads: Object.fromEntries(jacks.value.map((jack) => [jack, leads[jack] ?? []])),
-    linked: linked.value,
-    adapter: adapter.value,
+    linked: linkedNow.value,
+    adapter: adapterNow.value,
   })
-  return { dial, linked, adapter, leads, active, jacks, tap, asAsked, taking }
+  return { dial, linked, linkedNow, adapter, leads, active, jacks, tap, asAsked, taking }
 }

@@ -173,7 +173,8 @@ def _taken(course: Course, act: Take) -> Course:
     key = danger_of(course.exercise, step, setup, main_on=course.main_on, connected=course.connected)
     if key is not None:
         return _ended(course, act, key)
-    if _needs_life(step, setup) and not course.energised:
+    # A wrong dial at a dead test shows nothing; a live test wants the circuit on.
+    if step.stage is Stage.LIVE and _needs_life(step, setup) and not course.energised:
         return _ended(course, act, MishapKey.LIVE_TOO_EARLY, course.dead_missing() or ("Fit to energise",))
     shown = _shown(course, step, setup)
     rightly = set_rightly(course.exercise.sound, step, setup) and shown.outcome not in LEFT_OUT
