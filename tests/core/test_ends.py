@@ -8,11 +8,12 @@ import unittest
 from collections.abc import Iterator
 from typing import Any
 
+from fulmen.core.circuit.origin import external_loop
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.network_operator.form import operator_form
-from tests.jobs import ALL_ELECTRIC, HALFWAY, ROOT, RULES, job
+from tests.jobs import ALL_ELECTRIC, AT_SURVEY, HALFWAY, ROOT, RULES, job
 
 SCHEMA = json.loads((ROOT / "docs" / "job-file.schema.json").read_text(encoding="utf-8"))
 Path = tuple[str | int, ...]
@@ -67,6 +68,33 @@ class Ends(unittest.TestCase):
                 with self.subTest(name, path=path, value=value):
                     self.assertTrue(evaluate(whole, RULES).findings)
             self.assertGreater(tried, 100)
+
+    def test_every_reading_at_its_ends_is_judged(self) -> None:
+        """Nought and the most that a reading takes, at every step with a figure, over range too."""
+        taken = {"taken_by": "A. Tester", "taken_at": "2026-11-20T10:00:00Z"}
+        for name in (HALFWAY, AT_SURVEY):
+            whole = job(name)
+            data = whole.model_dump(mode="json")
+            for step in evaluate(whole, RULES).steps:
+                if step.kind not in ("figure", "either"):
+                    continue
+                for outcome, value in (("measured", 0.0), ("measured", 10_000.0), ("over_range", 0.0)):
+                    reading = {"step": step.step, "subject": step.subject, "outcome": outcome, "value": value, **taken}
+                    with self.subTest(name, step=step.step, outcome=outcome, value=value):
+                        after = parse_job({**data, "readings": [*data["readings"], reading]})
+                        self.assertTrue(evaluate(after, RULES).findings)
+
+    def test_a_ze_of_nought_is_asked_about_and_not_reckoned_with(self) -> None:
+        """Before, it stopped the evaluation, and where it did not it counted as a loop."""
+        for name in (HALFWAY, AT_SURVEY):
+            whole = job(name)
+            reading = {"step": "ze", "subject": "origin", "outcome": "measured", "value": 0.0,
+                       "taken_by": "A. Tester", "taken_at": "2026-11-20T10:00:00Z"}  # fmt: skip
+            data = whole.model_dump(mode="json") | {"readings": [reading]}
+            without, after = job(name, {"readings": []}), parse_job(data)
+            self.assertEqual(external_loop(after, RULES), external_loop(without, RULES))
+            found = {one.rule: one.verdict for one in evaluate(after, RULES).findings}
+            self.assertEqual(found["agree_ze_kind"], "your_call")
 
     def test_a_house_far_past_any_fuse_is_told_so(self) -> None:
         """Before, more than 400 A in all stopped the evaluation."""

@@ -79,9 +79,12 @@ def measured(job: Job, step: StepKey, subject: str) -> float | None:
 
 
 def external_loop(job: Job, rules: RuleSet) -> SourcedFigure:
-    """Ze: as measured, else by enquiry, else the declared maximum of the earthing arrangement."""
+    """Ze: as measured, else by enquiry, else the declared maximum of the earthing arrangement.
+
+    A reading of 0.00 is no loop but a slip: it is asked about, and nothing is reckoned with it.
+    """
     reading = measured(job, StepKey.ZE, ORIGIN)
-    if reading is not None:
+    if reading:
         return SourcedFigure(reading, "measured", measured=True)
     supply = job.supply
     electrode = supply_electrode(job, rules) if supply.earthing is Earthing.TT else None
