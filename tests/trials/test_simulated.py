@@ -10,7 +10,7 @@ from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
 from tests.trials.simulated import size_of, tested
 from tests.trials.test_trials import told
 
-EACH, SOUND = 3, 30
+EACH, SOUND = 2, 20
 
 
 class Caught(unittest.TestCase):
