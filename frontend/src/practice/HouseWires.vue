@@ -1,5 +1,7 @@
 <script setup lang="ts">
 // The conductors of a house, what is linked, and the part of the set's current that flows in each.
+import { computed } from 'vue'
+
 import type { Flow, Scene } from '../api/types'
 import type { useHouseDrawing } from './useHouseDrawing'
 
@@ -23,6 +25,10 @@ function through(place: string, conductor: string): number {
   const after = out ? `${out.circuit}.${conductor}` : `plug.${conductor}`
   return Math.min(share(before), share(after))
 }
+const lines = computed(() => [
+  ...wires.value.map((one) => ({ ...one, part: share(one.id), inside: false })),
+  ...inside.value.map((one) => ({ ...one, part: through(one.place, one.conductor), inside: true })),
+])
 const width = (part: number) => 3 + 5 * part
 const parted = (id: string) => share(id) > 0 && share(id) < 0.995
 const LINKS = { line_earth: 'E', line_neutral: 'N' } as const
@@ -32,27 +38,16 @@ const linkedTo = () => LINKS[props.linked as keyof typeof LINKS]
 <template>
   <g>
     <line
-      v-for="one in wires"
+      v-for="one in lines"
       :key="one.id"
       :x1="one.from.x"
       :y1="one.from.y"
       :x2="one.to.x"
       :y2="one.to.y"
       :stroke="colour(one.conductor)"
-      :stroke-width="width(share(one.id))"
-      :class="{ flows: share(one.id) > 0 }"
-    />
-    <line
-      v-for="one in inside"
-      :key="one.id"
-      :x1="one.from.x"
-      :y1="one.from.y"
-      :x2="one.to.x"
-      :y2="one.to.y"
-      :stroke="colour(one.conductor)"
-      :stroke-width="width(through(one.place, one.conductor))"
-      :class="{ flows: through(one.place, one.conductor) > 0 }"
-      stroke-opacity="0.55"
+      :stroke-width="width(one.part)"
+      :stroke-opacity="one.inside ? 0.55 : 1"
+      :class="{ flows: one.part > 0 }"
     />
     <template v-for="one in wires" :key="`share-${one.id}`">
       <text

@@ -3,11 +3,16 @@
 import { computed } from 'vue'
 
 import type { PracticeEntry, Step } from '../api/types'
+import TapGroup from '../shared/fields/TapGroup.vue'
 import { figureOf } from './displayWords'
 
 const props = defineProps<{ entry: PracticeEntry; step: Step; ended: boolean }>()
 defineEmits<{ judge: [right: boolean] }>()
 
+const ANSWERS = [
+  { value: true, words: 'As it should be' },
+  { value: false, words: 'Something is wrong' },
+]
 const figure = computed(() => figureOf(props.entry))
 const nothing = computed(() => props.entry.outcome === 'could_not_test')
 </script>
@@ -19,26 +24,13 @@ const nothing = computed(() => props.entry.outcome === 'could_not_test')
     </p>
     <p v-if="entry.words" class="words">{{ entry.words }}</p>
     <p v-if="ended && entry.rightly === false" class="quiet">The set did not stand as the step asks.</p>
-    <div v-if="!ended && !nothing" class="keys" role="radiogroup" aria-label="Is it as it should be?">
-      <button
-        type="button"
-        role="radio"
-        class="key"
-        :aria-checked="entry.judged === true"
-        @click="$emit('judge', true)"
-      >
-        As it should be
-      </button>
-      <button
-        type="button"
-        role="radio"
-        class="key"
-        :aria-checked="entry.judged === false"
-        @click="$emit('judge', false)"
-      >
-        Something is wrong
-      </button>
-    </div>
+    <TapGroup
+      v-if="!ended && !nothing"
+      label="Is it as it should be?"
+      :answers="ANSWERS"
+      :chosen="(right) => right === entry.judged"
+      @tap="$emit('judge', $event)"
+    />
   </div>
 </template>
 
@@ -58,28 +50,5 @@ const nothing = computed(() => props.entry.outcome === 'could_not_test')
 }
 .words {
   font-size: 1.05rem;
-}
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-.key {
-  min-height: 44px;
-  padding: 6px 16px;
-  border: 1.5px solid var(--line);
-  border-radius: 8px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: inherit;
-  cursor: pointer;
-}
-.key[aria-checked='true'] {
-  border: 2.5px solid var(--copper);
-  padding: 5px 15px;
-  font-weight: 700;
-}
-.key[aria-checked='true']::before {
-  content: '✓ ';
 }
 </style>
