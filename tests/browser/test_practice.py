@@ -3,7 +3,7 @@
 from random import Random
 from typing import Any
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from fulmen.core.practice.sets import practice_set as practice_set_of
 from tests.browser.chromium import BrowserCase, choose, tap
@@ -103,6 +103,25 @@ class Practice(BrowserCase):
         expect(page.get_by_text("Isolated, proved dead, locked off")).to_be_visible()
         page.get_by_role("button", name="Connect the unit").click()
         expect(page.get_by_text("Unit connected")).to_be_visible()
+
+    def test_a_late_answer_is_waited_for_and_counts_once(self) -> None:
+        """Who taps again while an answer is on its way does nothing twice."""
+        number = self.begun("no_earth")["id"]
+        page = self.opened(number)
+
+        def late(route: Route) -> None:
+            page.wait_for_timeout(1500)
+            route.continue_()
+
+        page.route("**/acts", late)
+        button = page.get_by_role("button", name="Switch off, prove dead, lock off")
+        button.click()
+        expect(button).to_be_disabled()
+        page.get_by_role("button", name="Connect the unit").click(force=True)
+        expect(page.get_by_text("Isolated, proved dead, locked off")).to_be_visible()
+        kinds = [one["act"]["kind"] for one in self.client.get(f"/api/v1/practice/{number}").get_json()["entries"]]
+        self.assertEqual(kinds, ["sign"])
+        self.assertEqual(page.get_by_role("alert").count(), 0)
 
     def test_the_clamp_and_a_long_sequence_played_elsewhere(self) -> None:
         """An exercise is gone on with where it stands, and shows what was done."""

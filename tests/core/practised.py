@@ -45,7 +45,7 @@ def well_done(whole: Exercise) -> list[Act]:
             so_far = played(whole, acts)
             if so_far.dead_missing() or so_far.dead_failed():
                 break
-            acts += [Sign(step=StepKey.SAFE_TO_ENERGISE), Connect(connected=True)]
+            acts += [Connect(connected=True), Sign(step=StepKey.SAFE_TO_ENERGISE)]
         if step.kind == "hold" or not (step.required or step.step in BESIDES):
             continue
         earth_off = step.stage is Stage.LIVE and any(Point.SUPPLY_E in lead.at for lead in step.leads)

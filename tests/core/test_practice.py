@@ -1,19 +1,20 @@
 """Practice: sets, mishaps, marks. What is a mishap is common practice, no source (dead before live: BS 7671 Part 6)."""
 
 import unittest
+from dataclasses import replace
 
 from fulmen.core.errors import InputError
 from fulmen.core.findings.finding import Stage
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.practice.acts import Act, Connect, Judge, Name, Sign, Switch, Take, TestClamp
 from fulmen.core.practice.course import Course, played
-from fulmen.core.practice.exercise import faults_in, untested
+from fulmen.core.practice.exercise import untested
 from fulmen.core.practice.marks import Marks, marked
 from fulmen.core.practice.mishaps import MishapKey
 from fulmen.core.practice.scene import scene
 from fulmen.core.practice.sets import OWN_SIZE, SOUND, hidden, own_faults, practice_sets
 from fulmen.core.practice.shown_by import doubts, shown_by
-from fulmen.core.simulations.faults import FaultKind, fault_info
+from fulmen.core.simulations.faults import Fault, FaultKind, fault_info
 from fulmen.core.simulations.flow import flow
 from fulmen.core.simulations.set_up import Setup
 from fulmen.core.verification.dials import Link, Point
@@ -40,10 +41,10 @@ class Sets(unittest.TestCase):
                     if what == SOUND:
                         self.assertEqual([one.rule for one in doubts(course.judged())], [])
                     else:
-                        self.assertIn(FaultKind(what), faults_in(whole.job, whole.charge_point))
+                        self.assertIn(what, own_faults(whole.job, whole.charge_point))
                         self.assertTrue(doubts(course.judged()) or course.dead_missing())
                     marks = marked(course)
-                    self.assertGreaterEqual(marks.total, 98, marks)
+                    self.assertEqual(marks.total, 100, marks)
 
     def test_there_are_enough_and_they_get_harder(self) -> None:
         kinds = {what for its in practice_sets() for what in its.faults} - {SOUND}
@@ -68,17 +69,34 @@ class Sets(unittest.TestCase):
         """Every sixth of the kinds on each example, others on each."""
         for place, path in enumerate(sorted(EXAMPLES.glob("*.json"))):
             whole = untested(job(path.stem))
+            if path.stem == FALLS_SHORT:
+                continue
             for number, point in enumerate(whole.charge_points):
                 for what in own_faults(whole, point.id)[(place + number) % 6 :: 6]:
                     with self.subTest(path.stem, point=point.id, what=what):
                         found = shown_by(hidden(whole, point.id, what, OWN_SIZE, 5))
-                        designed_wrong = path.stem == FALLS_SHORT
-                        self.assertEqual(bool(found), what != SOUND or designed_wrong, found)
+                        self.assertEqual(bool(found), what != SOUND, found)
+
+    def test_what_it_was_not_made_for(self) -> None:
+        """Crossed twice is right again at the car, and found on the way; a missing earth beside which a tray leads shows
+        in the loop alone, as lower than its parts."""
+        whole = exercise("garage")
+        crossed = tuple(Fault(FaultKind.LINE_NEUTRAL_CROSSED, 1.0, one) for one in ("sub-main", "ev"))
+        found = shown_by(replace(whole, faults=crossed))
+        self.assertEqual(len([one for one in found if one.startswith("Polarity, dead")]), 2)
+        tray = (Fault(FaultKind.NO_EARTH, 1.0, "ev"), Fault(FaultKind.PARALLEL_EARTH, 0.1, "ev"))
+        self.assertIn("Loop at the car, Zs", shown_by(replace(whole, faults=tray)))
 
     def test_no_way_to_test_no_practice(self) -> None:
         bare = job(GARAGE, {"circuits.1.route": []})
         with self.assertRaisesRegex(InputError, "no route yet"):
             own_faults(bare, bare.charge_points[0].id)
+        unseen = job(GARAGE, {"supply.earthing": "not_seen"})
+        with self.assertRaisesRegex(InputError, "supply.earthing: nobody has said"):
+            own_faults(unseen, unseen.charge_points[0].id)
+        short = job(FALLS_SHORT)
+        with self.assertRaisesRegex(InputError, r"would not hold \(Continuity, R1\+R2"):
+            own_faults(short, short.charge_points[0].id)
         with self.assertRaisesRegex(InputError, "no circuit leads"):
             own_faults(job(GARAGE), "attic")
 
@@ -101,6 +119,7 @@ class Mishaps(unittest.TestCase):
         self.ends(MishapKey.LIVE_BY_OHMS, [taking(ir)])
         at_supply = {"1": (Point.SUPPLY_L,), "2": (Point.SUPPLY_N,)}
         self.ends(MishapKey.LIVE_BY_OHMS, [ISOLATED, taking(r1_r2, leads=at_supply)])
+        self.ends(MishapKey.LIVE_TERMINALS, [Connect(connected=True)])
         self.ends(MishapKey.UNIT_TESTED, [ISOLATED, Connect(connected=True), taking(ir)])
         self.ends(MishapKey.EARTH_OFF, [taking(ze)])
         self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, ENERGISE])
@@ -188,11 +207,8 @@ class Display(unittest.TestCase):
         whole = exercise()
         acts = well_done(whole)
         on = next(at for at, one in enumerate(acts) if one == ENERGISE)
-        zs = taking(step_of(whole, "zs"))
-        for before, told in (
-            ([], "not connected"),
-            ([Connect(connected=True), Switch(on=False)], "main switch is off"),
-        ):
+        zs, off, unit = taking(step_of(whole, "zs")), Switch(on=False), Connect(connected=False)
+        for before, told in (([off, unit, Switch(on=True)], "not connected"), ([off], "main switch is off")):
             shown = played(whole, [*acts[: on + 1], *before, zs]).entries[-1].shown
             assert shown is not None
             self.assertIs(shown.outcome, Outcome.COULD_NOT_TEST)

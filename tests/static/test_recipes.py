@@ -99,14 +99,14 @@ class Recipes(unittest.TestCase):
         reading = {"step": "earth_label", "subject": "origin", "outcome": "right", "taken_by": "R. Quillfeather", "taken_at": "2026-11-24T10:00:00Z"}  # fmt: skip
         found = self.designed(readings=[reading])
         self.assertEqual(found["reading_earth_label/origin"]["verdict"], "meets")
-        self.passes("test_register", "test_readings", "test_upgrades", "test_evaluate")
+        self.passes("test_register", "test_readings", "test_upgrades", "test_schema_promises", "test_evaluate")
 
     def test_add_a_survey_fact_with_its_finding(self) -> None:
         self.assertEqual(follow("Add a survey fact with its finding", self.copy), 5)
         self.assertEqual(self.designed()["tails_clipped/origin"]["verdict"], "needs")
         found = self.designed(supply__meter_tails_clipped="no")["tails_clipped/origin"]
         self.assertEqual((found["verdict"], found["place"]), ("falls_short", "tails"))
-        self.passes("test_register", "test_walk", "test_upgrades", "test_prose")
+        self.passes("test_register", "test_walk", "test_upgrades", "test_schema_promises", "test_prose")
 
     def test_every_recipe_but_the_screens_is_followed(self) -> None:
         followed = {name.removeprefix("test_").replace("_", " ") for name in dir(self) if name.startswith("test_")}

@@ -16,6 +16,7 @@ const { name } = usePerson()
 const desk = ref<PracticeDesk>()
 const failed = ref('')
 const busy = ref(false)
+let asked = 0
 // On a job of one's own: from that job's tests.
 const job = computed(() => (route.query.job ? Number(route.query.job) : null))
 const chargePoint = computed(() => (route.query.point ? String(route.query.point) : null))
@@ -33,9 +34,11 @@ async function told<T>(what: () => Promise<T>): Promise<T | undefined> {
   }
 }
 async function list(): Promise<void> {
+  const turn = ++asked
   const query = { learner: name.value.trim() }
   const found = await told(() => answer<PracticeDesk>(api.GET('/api/v1/practice', { params: { query } })))
-  if (found) desk.value = found
+  // Asked at every letter of the name: only the answer to the whole of it counts.
+  if (found && turn === asked) desk.value = found
 }
 async function begin(which: { practice_set: string } | { job_id: number; charge_point: string | null }): Promise<void> {
   busy.value = true

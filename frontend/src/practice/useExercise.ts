@@ -24,7 +24,9 @@ export function useExercise(id: () => number) {
   }
   const params = () => ({ path: { exercise_id: id() } })
   const load = () => attempt(() => answer(api.GET('/api/v1/practice/{exercise_id}', { params: params() })))
-  const act = (done: PracticeAct) =>
+  // One act after the other: while an answer is on its way nothing else is done.
+  const act = async (done: PracticeAct): Promise<boolean> =>
+    !busy.value &&
     attempt(() =>
       answer(
         api.POST('/api/v1/practice/{exercise_id}/acts', {

@@ -94,7 +94,7 @@ export function useHouseDrawing(scene: () => Scene, circuit: () => string, tall:
   function earthIn(): Wire {
     const to = spot('supply', 1, 'E')
     const from = { tn_s: spot('supply', -1, 'E'), tn_c_s: spot('supply', 1, 'N'), tt: spot('supply', 1, 'G') }
-    return { id: 'supply.E', conductor: 'E', from: from[scene().earthing as 'tt'] ?? from.tn_s, to }
+    return { id: 'supply.E', conductor: 'E', from: from[scene().earthing as 'tt'], to }
   }
 
   /** What joins the two sides of a place: bars of a board, the unit's contactor; an island's earths stay apart. */

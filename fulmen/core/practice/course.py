@@ -28,7 +28,6 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.faults import FaultKind
 from fulmen.core.simulations.set_up import Setup, Shown, nothing
 from fulmen.core.simulations.simulated_clamp import clamp_shown
-from fulmen.core.simulations.simulated_set import INSTRUMENT
 from fulmen.core.verification.dials import Point, Shows, dial, dials
 from fulmen.core.verification.sequence import Step
 
@@ -128,7 +127,7 @@ def _done(course: Course, act: Act) -> Course:
         case Switch():
             return _switched(course, act)
         case Connect():
-            return _with(replace(course, connected=act.connected), Entry(act))
+            return _connected(course, act)
         case Take():
             return _taken(course, act)
         case Judge():
@@ -167,6 +166,13 @@ def _switched(course: Course, act: Switch) -> Course:
     return replace(_with(course, Entry(act)), main_on=act.on)
 
 
+def _connected(course: Course, act: Connect) -> Course:
+    """The terminals of a cable are worked on dead."""
+    if course.main_on:
+        return _ended(course, act, MishapKey.LIVE_TERMINALS)
+    return _with(replace(course, connected=act.connected), Entry(act))
+
+
 def _taken(course: Course, act: Take) -> Course:
     step = _step(course, act)
     setup = setup_of(act, step)
@@ -176,13 +182,15 @@ def _taken(course: Course, act: Take) -> Course:
     # A wrong dial at a dead test shows nothing; a live test wants the circuit on.
     if step.stage is Stage.LIVE and _needs_life(step, setup) and not course.energised:
         return _ended(course, act, MishapKey.LIVE_TOO_EARLY, course.dead_missing() or ("Fit to energise",))
-    shown = _shown(course, step, setup)
-    rightly = set_rightly(course.exercise.sound, step, setup) and shown.outcome not in LEFT_OUT
+    hindered = _hindered(course, step, setup)
+    shown = nothing(hindered) if hindered else _shown(course, step, setup)
+    rightly = not hindered and set_rightly(course.exercise.sound, step, setup)
     in_time = course.isolated or step.stage is Stage.LIVE
     after = _with(course, Entry(act, step, shown, rightly, in_time))
-    if not rightly:
+    if not rightly or shown.outcome in LEFT_OUT:
         return after
-    reading = _reading(course, step, shown, setup)
+    at = BEGUN + timedelta(minutes=len(course.entries))
+    reading = set_for(course.exercise, step.step).kept(step, shown, setup, LEARNER, at)
     return replace(after, readings={**course.readings, (step.step.value, step.subject): reading})
 
 
@@ -217,13 +225,15 @@ def _needs_life(step: Step, setup: Setup) -> bool:
     return shows in NEEDS_LIFE and not _at_supply(setup)
 
 
-def _shown(course: Course, step: Step, setup: Setup) -> Shown:
-    """The display: nothing of a unit that is not connected, or of a circuit that was switched off."""
+def _hindered(course: Course, step: Step, setup: Setup) -> str:
+    """Why nothing can show as the house stands: the unit is off the cable, or the main switch is off."""
     at_unit = any(point.value.startswith("plug") for at in setup.leads.values() for point in at) or bool(step.adapter)
     if at_unit and not course.connected:
-        return nothing("The unit is not connected to the cable yet.")
-    if _needs_life(step, setup) and not course.main_on:
-        return nothing("No volts: the main switch is off.")
+        return "The unit is not connected to the cable yet."
+    return "No volts: the main switch is off." if _needs_life(step, setup) and not course.main_on else ""
+
+
+def _shown(course: Course, step: Step, setup: Setup) -> Shown:
     exercise = course.exercise
     if step.step is StepKey.LEADS_NULLED and _warmed_up(course):
         ohm = next(one.size for one in exercise.faults if one.kind is FaultKind.LEADS_NOT_NULLED)
@@ -236,21 +246,6 @@ def _warmed_up(course: Course) -> bool:
     drifts = any(one.kind is FaultKind.LEADS_NOT_NULLED for one in course.exercise.faults)
     used = any(one.shown is not None and one.shown.value is not None for one in course.entries)
     return drifts and used
-
-
-def _reading(course: Course, step: Step, shown: Shown, setup: Setup) -> Reading:
-    return Reading(
-        step=step.step,
-        subject=step.subject,
-        outcome=shown.outcome,
-        value=shown.value,
-        test_voltage_v=dial(setup.dial).test_voltage_v if shown.value is not None else None,
-        instrument=INSTRUMENT,
-        temperature_c=course.exercise.job.testing.conductors_c,
-        reason=shown.words[:200] if shown.outcome is Outcome.WRONG else "",
-        taken_by=LEARNER,
-        taken_at=BEGUN + timedelta(minutes=len(course.entries)),
-    )
 
 
 def _judged(course: Course, act: Judge) -> Course:

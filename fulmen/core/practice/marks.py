@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.model.base import Part
+from fulmen.core.model.readings import LEFT_OUT, StepKey
 from fulmen.core.practice.course import Course, Entry
 from fulmen.core.practice.exercise import PLACE_WORDS
 from fulmen.core.practice.shown_by import doubts, shown_by
@@ -84,18 +85,21 @@ def _switched_on(course: Course) -> Mark:
 
 
 def _readings(course: Course) -> Mark:
-    """One point for a set that stood rightly, one for seeing whether the figure is as it should be."""
+    """One point for a set that stood rightly, one for seeing whether what it showed is as it should be."""
     takes = _takes(course)
+    displays = [one for one in takes if one.shown is not None and one.shown.outcome not in LEFT_OUT]
     open_steps = {(one.step, one.subject) for one in doubts(course.judged())} if takes else set()
     stood = sum(one.rightly for one in takes)
-    saw = 0
-    for one in takes:
-        assert one.step is not None
-        right = (one.step.step, one.step.subject) not in open_steps
-        saw += one.rightly and one.judged is not None and one.judged is right
-    got = round(READINGS * (stood + saw) / (2 * len(takes))) if takes else 0
-    told = f"Of {len(takes)} displays {stood} were taken as asked, {saw} judged rightly." if takes else "None taken."
-    return Mark(title="Readings", got=got, of=READINGS, told=told)
+    saw = sum(_saw(one, open_steps) for one in displays)
+    got = round(READINGS * (stood + saw) / (len(takes) + len(displays))) if takes else 0
+    told = f"{stood} of {len(takes)} taken as asked; {saw} of {len(displays)} displays judged rightly."
+    return Mark(title="Readings", got=got, of=READINGS, told=told if takes else "None taken.")
+
+
+def _saw(entry: Entry, open_steps: set[tuple[StepKey | None, str]]) -> bool:
+    assert entry.step is not None
+    right = (entry.step.step, entry.step.subject) not in open_steps
+    return entry.rightly and entry.judged is right
 
 
 def _fault(course: Course) -> Mark:

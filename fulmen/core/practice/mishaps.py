@@ -13,6 +13,7 @@ class MishapKey(StrEnum):
     """What was done that hurts."""
 
     LIVE_BY_OHMS = "live_by_ohms"
+    LIVE_TERMINALS = "live_terminals"
     UNIT_TESTED = "unit_tested"
     EARTH_OFF = "earth_off"
     NOT_DEAD_TESTED = "not_dead_tested"

@@ -9,11 +9,13 @@ from typing import Any
 
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.errors import InputError
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import Job
-from fulmen.core.practice.exercise import Exercise, Help, faults_in, run_of, untested
+from fulmen.core.practice.exercise import Exercise, Help, run_of, untested
 from fulmen.core.practice.shown_by import shown_by
 from fulmen.core.reference.tables import read_toml
 from fulmen.core.simulations.faults import Fault, FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.possible_faults import possible_faults
 
 # An exercise in which nothing is wrong.
 SOUND = "sound"
@@ -97,6 +99,15 @@ def hidden(job: Job, charge_point: str, what: str, size: float, seed: int) -> Ex
 
 
 def own_faults(job: Job, charge_point: str) -> tuple[str, ...]:
-    """What may be hidden in a job of one's own; one in eight is sound."""
-    kinds = [kind.value for kind in faults_in(job, charge_point)]
+    """What may be hidden in a job of one's own; one in eight is sound.
+
+    Raises:
+        InputError: there is no such run, it has no route yet, or its tests would fall short even if nothing were wrong.
+    """
+    sound = Exercise(untested(job), charge_point, (), 0)
+    fallen = shown_by(sound, (Verdict.FALLS_SHORT,))
+    if fallen:
+        told = ", ".join(fallen[:3])
+        raise InputError("charge_point", f"built as designed, its tests would not hold ({told}): mend the design first")
+    kinds = [kind.value for kind in possible_faults(sound.case, sound.steps.values())]
     return (*kinds, *[SOUND] * max(1, len(kinds) // 8))

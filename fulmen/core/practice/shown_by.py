@@ -14,21 +14,23 @@ from fulmen.core.simulations.simulated_set import TestSet
 CLAMP_TEST = "The clamp's test"
 
 
-def doubts(evaluation: Evaluation) -> list[Finding]:
+SAID = (Verdict.FALLS_SHORT, Verdict.YOUR_CALL)
+
+
+def doubts(evaluation: Evaluation, said: tuple[Verdict, ...] = SAID) -> list[Finding]:
     """What is open about readings that were taken, and about the clamp's test."""
-    said = (Verdict.FALLS_SHORT, Verdict.YOUR_CALL)
     open_ones = [one for one in evaluation.findings if one.is_open and one.verdict in said]
     return [
         one for one in open_ones if {Topic.READING, Topic.AGREEMENT} & set(one.topics) or one.rule == LOAD_CLAMP.key
     ]
 
 
-def shown_by(exercise: Exercise) -> tuple[str, ...]:
+def shown_by(exercise: Exercise, said: tuple[Verdict, ...] = SAID) -> tuple[str, ...]:
     """The titles of the steps whose reading is open, or that can't be read, with everything taken."""
     steps = [one for one in exercise.steps.values() if one.kind != "hold"]
     readings = tuple(set_for(exercise, one.step).reading(one, LEARNER, BEGUN) for one in steps)
     job = exercise.job.model_copy(update={"readings": readings})
-    found = {(one.step, one.subject) for one in doubts(evaluate(job, rule_set(job.rule_set)))}
+    found = {(one.step, one.subject) for one in doubts(evaluate(job, rule_set(job.rule_set)), said)}
     found |= {(one.step, one.subject) for one in readings if one.outcome in LEFT_OUT}
     shown = [one.title for one in steps if (one.step, one.subject) in found]
     clamped = any(one.info.where is FaultPlace.CLAMP for one in exercise.faults)

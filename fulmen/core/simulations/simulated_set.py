@@ -29,6 +29,9 @@ SCATTER = 0.02
 CONTINUITY_TOP_OHM, INSULATION_TOP_MOHM, LOOP_TOP_OHM, RCD_TOP_MS = 19.99, 999.0, 1999.0, 1999.0
 # A spike that is pushed into a lawn; the house's own load while volts are read. Our own, no source.
 SPIKE_OHM, RESTING_LOAD_OHM = 180.0, 100.0
+# What a supply may stand at, of U0: BS EN 50160 as Great Britain has it, −6 to +10 % (from memory); and what a neutral
+# may stand at above earth without anybody looking twice (our own, no source).
+STATUTORY, NEXT_TO_NOTHING_V = (0.94, 1.1), 5.0
 
 
 class TestSet:
@@ -59,17 +62,20 @@ class TestSet:
 
     def reading(self, step: Step, taken_by: str, taken_at: datetime) -> Reading:
         """The same as a reading to keep."""
-        shown = self.read(step)
-        wrong = "as the simulated set showed it" if shown.outcome is Outcome.WRONG else ""
+        return self.kept(step, self.read(step), Setup.of(step), taken_by, taken_at)
+
+    def kept(self, step: Step, shown: Shown, setup: Setup, taken_by: str, taken_at: datetime) -> Reading:
+        """A display as a reading of a step; what was not right says what was seen."""
+        told = shown.outcome in (Outcome.WRONG, Outcome.COULD_NOT_TEST)
         return Reading(
             step=step.step,
             subject=step.subject,
             outcome=shown.outcome,
             value=shown.value,
-            test_voltage_v=dial(step.dial).test_voltage_v if shown.value is not None else None,
+            test_voltage_v=dial(setup.dial).test_voltage_v if shown.value is not None else None,
             instrument=INSTRUMENT,
             temperature_c=self.house.case.job.testing.conductors_c,
-            reason=shown.words if shown.outcome is Outcome.COULD_NOT_TEST else wrong,
+            reason=(shown.words or "as the simulated set showed it")[:200] if told else "",
             taken_by=taken_by,
             taken_at=taken_at,
         )
@@ -156,9 +162,10 @@ def _voltage(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
         for a, b in pairs
     }
     told = ", ".join(f"{name} {volts:g} V" for name, volts in read.items())
-    low, high = 0.94 * tester.u0_v, 1.1 * tester.u0_v
+    low, high = (share * tester.u0_v for share in STATUTORY)
     figures = list(read.values())
-    right = all(low <= one <= high for one in figures[: len(others)]) and all(one < 5 for one in figures[len(others) :])
+    to_neutral_and_earth, between = figures[: len(others)], figures[len(others) :]
+    right = all(low <= one <= high for one in to_neutral_and_earth) and all(one < NEXT_TO_NOTHING_V for one in between)
     return Shown(Outcome.RIGHT if right else Outcome.WRONG, words=told)
 
 

@@ -14,19 +14,24 @@ const store = useJob()
 const open = ref(false)
 const drawing = ref<StepDrawing>()
 const failed = ref('')
+let asked = 0
 
 async function draw(): Promise<void> {
   failed.value = ''
+  const turn = ++asked
   const point = store.job!.charge_points[store.pointIndex]
   if (!point) return
   const body = { job: store.job!, charge_point: point.id, step: props.step.step, subject: props.step.subject }
   try {
-    drawing.value = await answer<StepDrawing>(api.POST('/api/v1/tests/drawing', { body }))
+    const drawn = await answer<StepDrawing>(api.POST('/api/v1/tests/drawing', { body }))
+    // A late answer about a step that was left is no drawing of this one.
+    if (turn === asked) drawing.value = drawn
   } catch (error) {
-    failed.value = asProblem(error).detail
+    if (turn === asked) failed.value = asProblem(error).detail
   }
 }
 watch([open, () => props.step.step, () => props.step.subject], () => {
+  asked++
   drawing.value = undefined
   if (open.value) void draw()
 })
