@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+import json
 import sys
 from collections.abc import Callable
-from copy import deepcopy
 from typing import Any
 
 from flask_openapi import APIBlueprint, utils
@@ -30,13 +30,19 @@ def document_routes() -> None:
 
 
 def _asked_once(schema_of: Callable[..., dict[str, Any]]) -> Callable[..., dict[str, Any]]:
-    """The framework asks a model for its schema at every route that names it: a minute for one and the same answer."""
-    known: dict[Any, dict[str, Any]] = {}
+    """The framework asks a model for its schema at every route that names it: a minute for one and the same answer.
+
+    What a schema refers to is described once for the whole document, by the first route that names it.
+    """
+    known: dict[Any, str] = {}
 
     def schema(model: Any, mode: str = "validation") -> dict[str, Any]:
-        if (model, mode) not in known:
-            known[model, mode] = schema_of(model, mode)
-        return deepcopy(known[model, mode])
+        if (model, mode) in known:
+            # Read anew, since whoever asked writes into what it gets.
+            return dict(json.loads(known[model, mode]))
+        found = schema_of(model, mode)
+        known[model, mode] = json.dumps({key: part for key, part in found.items() if key != "$defs"})
+        return found
 
     return schema
 
