@@ -55,7 +55,13 @@ class AppCase(unittest.TestCase):
         self.app = create_app(self.settings)
         self.sessions: Sessions = self.app.extensions["sessions"]
         self.client = self.app.test_client()
-        self.addCleanup(lambda: self.app.extensions["sessions"].kw["bind"].dispose())
+        self.addCleanup(self.let_go, self.app)
+
+    @staticmethod
+    def let_go(app: Any) -> None:
+        """Its queue and its connections end before its folder goes."""
+        app.extensions["issuing"].stop()
+        app.extensions["sessions"].kw["bind"].dispose()
 
     def issue(
         self, version: int = 1, job_id: int = 1, signatures: Any = None, at: datetime = NOW, render: Any = None
