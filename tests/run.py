@@ -1,83 +1,45 @@
 """Runs every test and ends with one line: N passed, N failed.
 
-Without names, two processes with the browser's tests run beside one with the core's, one with the static ones and one with
-all others: a browser's test mostly waits, a static one waits for the tools that it starts.
+`tests/run.py` runs everything, `tests/run.py NAME …` the modules that are named. A seed makes the samples that properties
+draw: `FULMEN_TEST_SEED=7 make test` draws the same again.
 """
 
 from __future__ import annotations
 
-import re
-import subprocess
+import os
+import random
 import sys
 import time
-import unittest
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
-LAST_LINE = re.compile(r"(\d+) passed, (\d+) failed(?:, (\d+) skipped)?\s*$")
+
+from tests.running.parts import modules  # noqa: E402
+from tests.running.pool import run_modules  # noqa: E402
+from tests.running.report import Part, closing_line, failures, keep  # noqa: E402
+
+# A browser's test mostly waits for the browser, a static one for the tools it starts.
+WORKERS = 3
 
 
-class Timed(unittest.TextTestResult):
-    """A result that remembers which tests were slow."""
-
-    slow: tuple[tuple[float, str], ...] = ()
-
-    def startTest(self, test: unittest.TestCase) -> None:
-        self.started = time.perf_counter()
-        super().startTest(test)
-
-    def stopTest(self, test: unittest.TestCase) -> None:
-        super().stopTest(test)
-        self.slow = (*self.slow, (time.perf_counter() - self.started, str(test)))
-
-
-def run(names: list[str]) -> int:
-    """Run the named tests in this process."""
-    suite = unittest.defaultTestLoader.loadTestsFromNames(names)
-    result = unittest.TextTestRunner(resultclass=Timed, verbosity=1).run(suite)
-    for seconds, name in sorted(result.slow, reverse=True)[:5]:
-        print(f"{seconds:6.1f} s  {name}")
-    # A test with several failing sub-tests is one failed test.
-    faulty = [test for test, _ in (*result.failures, *result.errors)] + result.unexpectedSuccesses
-    failed = len({getattr(test, "test_case", test).id() for test in faulty})
-    passed = max(0, result.testsRun - failed) - len(result.skipped)
-    return told(passed, 1 if result.testsRun == 0 else failed, len(result.skipped))
-
-
-def told(passed: int, failed: int, skipped: int) -> int:
-    """Print the last line; the exit status."""
-    print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""), flush=True)
-    return 1 if failed else 0
-
-
-def run_all() -> int:
-    """Run the parts side by side; a part that ends without its last line counts as one failure."""
-    modules = sorted(
-        ".".join(path.relative_to(ROOT).with_suffix("").parts) for path in (ROOT / "tests").rglob("test_*.py")
+def run(found: dict[str, list[str]], root: Path = ROOT) -> tuple[list[Part], int]:
+    """Run the modules of each part; the parts as they ended, and the exit status."""
+    seed = int(os.environ.get("FULMEN_TEST_SEED") or random.SystemRandom().randrange(1_000_000))
+    started = time.perf_counter()
+    ended = run_modules([name for part in found.values() for name in part], WORKERS, root, seed)
+    parts = [Part(name, tuple(one for one in ended if one.name in names)) for name, names in found.items() if names]
+    took_s = time.perf_counter() - started
+    print("\n".join(failures(parts)))
+    file = keep(parts, seed, took_s, root)
+    for part in parts:
+        print(part.line())
+    print(
+        f"{took_s:.0f} s on {os.cpu_count()} cores with seed {seed}; the slowest of each part: {file.relative_to(root)}"
     )
-    browser = [name for name in modules if name.startswith("tests.browser.")]
-    core = [name for name in modules if name.startswith("tests.core.")]
-    static = [name for name in modules if name.startswith("tests.static.")]
-    rest = [name for name in modules if name not in {*browser, *core, *static}]
-    parts = [browser[0::2], browser[1::2], core, static, rest]
-    started = [
-        subprocess.Popen(
-            [sys.executable, __file__, *names], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
-        )
-        for names in parts
-    ]
-    outputs = [process.communicate()[0] for process in started]
-    counts = [0, 0, 0]
-    for process, output in zip(started, outputs, strict=True):
-        print(output, end="", flush=True)
-        found = LAST_LINE.search(output)
-        part = [int(count or 0) for count in found.groups()] if found else [0, 1, 0]
-        if process.returncode and not part[1]:
-            part[1] = 1
-        counts = [sum(pair) for pair in zip(counts, part, strict=True)]
-    return told(*counts)
+    print(closing_line(parts), flush=True)
+    return parts, 1 if any(part.count("failed") for part in parts) else 0
 
 
 if __name__ == "__main__":
-    sys.exit(run(sys.argv[1:]) if sys.argv[1:] else run_all())
+    sys.exit(run({"named": sys.argv[1:]} if sys.argv[1:] else modules(ROOT))[1])
