@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import tempfile
 from functools import cache
 from pathlib import Path
@@ -9,11 +10,9 @@ from typing import Any
 from unittest.mock import patch
 
 from playwright.sync_api import (
-    Browser,
     ConsoleMessage,
     Locator,
     Page,
-    Playwright,
     TimeoutError,
     expect,
     sync_playwright,
@@ -27,10 +26,11 @@ from tests.app import FOLDERS, NOW, AppCase, Served
 
 ARGUMENTS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
+    "--disable-component-update", "--disable-sync", "--disable-extensions", "--disable-default-apps",
+    "--in-process-gpu", "--no-zygote", "--disable-features=Translate,MediaRouter,OptimizationHints",
 ]  # fmt: skip
 # Generous: a busy machine is slow, not wrong.
-TIMEOUT_MS = 30_000
+TIMEOUT_MS = 120_000
 DESKTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
@@ -46,23 +46,75 @@ def with_demo() -> Settings:
     return settings
 
 
+class Machinery:
+    """What every browser test of this process shares: Chromium, a door on one address, a page on a phone and on a desktop.
+
+    A page that was loaded before costs a third of its first load: the browser keeps scripts and what it compiled of them.
+    What a test leaves there (storage, cookies, routes) is wiped before the next.
+    """
+
+    def __init__(self) -> None:
+        self.playwright = sync_playwright().start()
+        self.browser = self.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        expect.set_options(timeout=TIMEOUT_MS)
+        self.app: Any = _nobody
+        self.served = Served(lambda environ, start: self.app(environ, start))
+        self.served.__enter__()
+        self.pages: dict[bool, Page] = {}
+        atexit.register(self.end)
+
+    def end(self) -> None:
+        """Let go of browser and address."""
+        self.served.__exit__()
+        self.browser.close()
+        self.playwright.stop()
+
+    def page(self, phone: bool) -> Page:
+        """The page that tests use one after the other."""
+        if phone not in self.pages or self.pages[phone].is_closed():
+            self.pages[phone] = self.another_page(phone)
+        return self.pages[phone]
+
+    def another_page(self, phone: bool) -> Page:
+        """A page on a device that nobody used before."""
+        # Still where it can be: a test waits for what a page says, not for how it glides there.
+        device = self.browser.new_context(
+            viewport=PHONE if phone else DESKTOP, has_touch=phone, reduced_motion="reduce"
+        )
+        page = device.new_page()
+        page.set_default_timeout(TIMEOUT_MS)
+        return page
+
+    def wipe(self) -> None:
+        """Forget what the last test left on the shared pages."""
+        kept = {"origin": self.served.url, "storageTypes": "local_storage,indexeddb,cookies,service_workers"}
+        for page in self.pages.values():
+            page.unroute_all(behavior="ignoreErrors")
+            page.goto(f"{self.served.url}/mark.svg")
+            page.evaluate("sessionStorage.clear()")
+            page.context.clear_cookies()
+            debugger = page.context.new_cdp_session(page)
+            debugger.send("Storage.clearDataForOrigin", kept)
+            debugger.detach()
+        self.app = _nobody
+
+
+def _nobody(environ: Any, start: Any) -> list[bytes]:
+    """What answers between two tests: a page that was just left may still be asking."""
+    start("503 Service Unavailable", [("Content-Length", "0")])
+    return []
+
+
+@cache
+def machinery() -> Machinery:
+    """Started with the first browser test of a process."""
+    return Machinery()
+
+
 class BrowserCase(AppCase):
-    """A browser for the class, an app with the demo jobs for each test."""
+    """An app with the demo jobs for each test, behind the one address that the browser knows."""
 
     start_from = staticmethod(with_demo)
-    playwright: Playwright
-    browser: Browser
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
-        expect.set_options(timeout=TIMEOUT_MS)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        cls.browser.close()
-        cls.playwright.stop()
 
     def setUp(self) -> None:
         super().setUp()
@@ -70,29 +122,43 @@ class BrowserCase(AppCase):
         patient = patch("fulmen.web.bounded.DEADLINE_S", 0.8 * TIMEOUT_MS / 1000)
         patient.start()
         self.addCleanup(patient.stop)
-        served = Served(self.app)
-        served.__enter__()
-        self.addCleanup(served.__exit__)
-        self.url = served.url
+        self.shared = machinery()
+        self.shared.app = self.app
+        # Before the store goes: an open page would go on asking for it.
+        self.addCleanup(self.shared.wipe)
+        self.url = self.shared.served.url
         self.faults: list[str] = []
+        self.used: set[bool] = set()
 
     def page(self, path: str, phone: bool = False, dark: bool = False, folded: bool = False) -> Page:
-        """A fresh page at a path; whatever it logs as an error or asks of another host is a fault."""
-        # Still where it can be: a test waits for what a page says, not for how it glides there.
-        options: dict[str, Any] = {
-            "viewport": PHONE if phone else DESKTOP, "has_touch": phone, "reduced_motion": "reduce",
-        }  # fmt: skip
-        context = self.browser.new_context(color_scheme="dark" if dark else "light", **options)
-        self.addCleanup(context.close)
-        # What holds is folded away on screen; tests look for it, but the one about the folding.
-        context.add_init_script(f"localStorage.setItem('fulmen.checks.unfolded', '{str(not folded).lower()}')")
-        page = context.new_page()
-        page.set_default_timeout(TIMEOUT_MS)
-        page.on("pageerror", lambda error: self.faults.append(str(error)))
-        page.on("console", self._silent)
-        page.on("request", lambda request: self._only_here(request.url))
+        """A page at a path; whatever it logs as an error or asks of another host is a fault.
+
+        A test's second page of a kind is another person's: on a device of its own.
+        """
+        if phone in self.used:
+            page = self.shared.another_page(phone)
+            self.addCleanup(page.context.close)
+        else:
+            page = self.shared.page(phone)
+        self.used.add(phone)
+        page.emulate_media(color_scheme="dark" if dark else "light")
+        self._listen(page)
+        if not folded:
+            # What holds is folded away on screen; tests look for it, but the one about the folding.
+            if not page.url.startswith(self.url):
+                page.goto(f"{self.url}/mark.svg")
+            page.evaluate("localStorage.setItem('fulmen.checks.unfolded', 'true')")
         page.goto(self.url + path)
         return page
+
+    def _listen(self, page: Page) -> None:
+        for event, heard in (
+            ("pageerror", lambda error: self.faults.append(str(error))),
+            ("console", self._silent),
+            ("request", lambda request: self._only_here(request.url)),
+        ):
+            page.on(event, heard)
+            self.addCleanup(page.remove_listener, event, heard)
 
     def job_page(self, title: str, stage: str, **how: bool) -> Page:
         """A demo job at a stage."""
