@@ -14,6 +14,14 @@ from unittest.mock import patch
 from fulmen import cli
 from fulmen.settings import ROOT, Settings
 from fulmen.store.upkeep import migrate
+from tests.app import PATIENCE_S
+
+
+def free_port() -> int:
+    """A port of this machine that nobody listens at."""
+    with closing(socket.socket()) as free:
+        free.bind(("127.0.0.1", 0))
+        return int(free.getsockname()[1])
 
 
 class Start(unittest.TestCase):
@@ -25,7 +33,7 @@ class Start(unittest.TestCase):
         (self.folder / "dist" / "index.html").write_text("<!doctype html>", encoding="utf-8")
         self.database = self.folder / "fulmen.sqlite"
         self.env = {
-            "FULMEN_DATABASE": str(self.database), "FULMEN_FRONTEND": str(self.folder / "dist"), "FULMEN_PORT": "8751",
+            "FULMEN_DATABASE": str(self.database), "FULMEN_FRONTEND": str(self.folder / "dist"), "FULMEN_PORT": str(free_port()),
         }  # fmt: skip
 
     def refused(self, words: str, command: str = "serve", **env: str) -> None:
@@ -120,9 +128,7 @@ class Start(unittest.TestCase):
         """A process of its own: what it prints can be asked at once."""
         import urllib.request
 
-        with closing(socket.socket()) as free:
-            free.bind(("127.0.0.1", 0))
-            port = free.getsockname()[1]
+        port = free_port()
         env = {**os.environ, **self.env, "FULMEN_PORT": str(port)}
         server = subprocess.Popen(
             [sys.executable, "-m", "fulmen.cli", "serve"], cwd=ROOT, env=env, stdout=subprocess.PIPE, text=True
@@ -131,11 +137,11 @@ class Start(unittest.TestCase):
             assert server.stdout is not None
             line = server.stdout.readline()
             self.assertIn(f"http://127.0.0.1:{port}/", line)
-            with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/v1/jobs", timeout=10) as answer:
+            with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/v1/jobs", timeout=PATIENCE_S) as answer:
                 self.assertEqual(answer.status, 200)
         finally:
             server.terminate()
-            server.wait(10)
+            server.wait(PATIENCE_S)
             assert server.stdout is not None
             server.stdout.close()
 

@@ -8,7 +8,7 @@ import unittest
 from time import process_time
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.alternatives.arrangements import Allowance, arrangement_options, judge_protection
@@ -17,6 +17,7 @@ from fulmen.core.editing.changes import apply_changes
 from fulmen.core.model.run import runs
 from tests.figures import figures
 from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, in_front, job
+from tests.sampling import tries
 
 Row = tuple[str, dict[str, Any], Allowance, str, str]
 OK, IF, NO = Allowance.ALLOWED, Allowance.CONDITION, Allowance.REFUSED
@@ -235,7 +236,7 @@ PARTS = st.fixed_dictionaries({
 
 
 class NeverAllowed(unittest.TestCase):
-    @settings(max_examples=300, deadline=None)
+    @tries(300)
     @given(PARTS)
     def test_what_must_never_be(self, changes: dict[str, Any]) -> None:
         made = job(changes=BASE | changes)
@@ -254,7 +255,7 @@ class NeverAllowed(unittest.TestCase):
         ):
             self.assertEqual(allowance, NO, "RA·IΔn above 50 V")
 
-    @settings(max_examples=200, deadline=None)
+    @tries(200)
     @given(PARTS, st.sampled_from([
         (A + "rdc_dd", "none"), (BOARD_RCD, None), (FRONT, in_front(rcd("AC"))), (A + "metal_at_unit", "touching"), (A + "separation_m", 0.5),
         (A + "electrode_clear", "no"), (P + "rdc_dd_inside", "no"), ("boards.0.surge_protection", "no"), (A + "metal_at_unit", "not_seen"),

@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.editing.blank_job import blank_job
@@ -12,6 +12,7 @@ from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import Job
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation, in_front
+from tests.sampling import tries
 
 
 class Examples(unittest.TestCase):
@@ -93,13 +94,13 @@ class NeverBetter(unittest.TestCase):
             if rule in before and rule in after:
                 self.assertLessEqual(after[rule], before[rule] + 1e-9, rule)
 
-    @settings(max_examples=40, deadline=None)
+    @tries(40)
     @given(st.integers(0, 3), figures(0.1, 200), figures(0, 200))
     def test_length(self, index: int, length_m: float, more_m: float) -> None:
         field = f"circuits.0.route.{index}.length_m"
         self.assert_no_better(self.margins(**{field: length_m}), self.margins(**{field: length_m + more_m}))
 
-    @settings(max_examples=40, deadline=None)
+    @tries(40)
     @given(st.integers(0, 3), figures(-20, 60), figures(-20, 60))
     def test_heat(self, index: int, one_c: float, other_c: float) -> None:
         field = f"circuits.0.route.{index}.temperature_c"
@@ -108,7 +109,7 @@ class NeverBetter(unittest.TestCase):
         self.assertLessEqual(after["weakest_section"], before["weakest_section"])
         self.assertLessEqual(after["volt_drop"], before["volt_drop"] + 1e-9)
 
-    @settings(max_examples=30, deadline=None)
+    @tries(30)
     @given(st.integers(0, 3), st.integers(1, 8), figures(0, 600), figures(0, 600))
     def test_company_and_insulation(self, index: int, group: int, one_mm: float, other_mm: float) -> None:
         grouped = f"circuits.0.route.{index}.grouped_circuits"
@@ -121,7 +122,7 @@ class NeverBetter(unittest.TestCase):
 class NeverAllowed(unittest.TestCase):
     """Whatever else is chosen: no Type AC, no PME outdoors without a measure, no RA·IΔn above 50 V."""
 
-    @settings(max_examples=60, deadline=None)
+    @tries(60)
     @given(st.sampled_from([DEVICE_IN_UNIT, TREATED_AS_PME, HALFWAY]), st.sampled_from(["in_unit", "before_unit", "none"]),
            st.sampled_from([None, {"type": "B"}, {"type": "A"}]), st.booleans())  # fmt: skip
     def test_type_ac(self, name: str, place: str, inside: object, at_board: bool) -> None:
@@ -133,14 +134,14 @@ class NeverAllowed(unittest.TestCase):
         )
         self.assertIn("rcd_blinding", [one.rule for one in found.falls_short()])
 
-    @settings(max_examples=40, deadline=None)
+    @tries(40)
     @given(st.sampled_from(["tn_c_s", "tn_s", "not_seen"]), st.sampled_from(["outdoors", "not_seen"]), figures(1, 80))
     def test_pme_outdoors_without_a_measure(self, earthing: str, place: str, demand_a: float) -> None:
         changes = {"supply.earthing": earthing, "site.car_place": place, "charge_points.0.arrangement.open_pen": "none",
                    "supply.maximum_demand_a": demand_a}  # fmt: skip
         self.assertIn("open_pen", [one.rule for one in evaluation(DEVICE_IN_UNIT, changes).falls_short()])
 
-    @settings(max_examples=40, deadline=None)
+    @tries(40)
     @given(figures(1667, 2000))
     def test_electrode_too_high(self, electrode_ohm: float) -> None:
         changes = {

@@ -4,7 +4,7 @@ import ast
 import unittest
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.alternatives.choice_menu import alternatives
@@ -41,6 +41,7 @@ from tests.jobs import (
     finding,
     job,
 )
+from tests.sampling import tries
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 # Each installation: the guards of its (last) run by caption, words of its sentence, the subjects of its RCD readings,
@@ -168,7 +169,7 @@ class Menu(unittest.TestCase):
 
 
 class OneList(unittest.TestCase):
-    @settings(max_examples=80, deadline=None)
+    @tries(80)
     @given(made_up())
     def test_everything_reads_the_same_list(self, changes: dict[str, Any]) -> None:
         made = job(GARAGE, changes)
@@ -190,7 +191,7 @@ class OneList(unittest.TestCase):
         verdict = next(one.verdict for one in found.findings if one.rule == "rcd_blinding")
         self.assertTrue(verdict is SHORT or not numb)
 
-    @settings(max_examples=80, deadline=None)
+    @tries(80)
     @given(made_up())
     def test_only_what_is_its_own_counts_as_its_own(self, changes: dict[str, Any]) -> None:
         made = job(GARAGE, changes)

@@ -5,7 +5,7 @@ import unittest
 from datetime import UTC, datetime
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.errors import InputError
@@ -24,6 +24,7 @@ from fulmen.core.verification.imported_readings import (
 from fulmen.simulators.test_set import House
 from fulmen.simulators.test_set_files import written_csv, written_json
 from tests.jobs import DEVICE_IN_UNIT, RULES, job
+from tests.sampling import tries
 
 BY = Taking("R. Quillfeather", datetime(2026, 11, 26, 10, tzinfo=UTC), "Meter")
 HEAD = "step,circuit,value,unit"
@@ -136,7 +137,7 @@ class Files(unittest.TestCase):
             with self.subTest(text[:20]), self.assertRaisesRegex(InputError, told):
                 lines(text)
 
-    @settings(max_examples=150, deadline=None)
+    @tries(150)
     @given(st.text(max_size=200) | st.lists(st.lists(st.text(max_size=8), max_size=6), max_size=6).map(
         lambda rows: HEAD + "\n" + "\n".join(",".join(row) for row in rows)) | st.recursive(
         st.none() | st.booleans() | st.floats() | st.text(max_size=6), lambda inner: st.lists(inner, max_size=3) | st.dictionaries(

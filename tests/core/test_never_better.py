@@ -8,13 +8,14 @@ terminal, which is as hot as what lies within a metre of it.
 import unittest
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, job
+from tests.sampling import tries
 
 FAULT_LEVEL = {"breaking_capacity", "survives_fault", "selectivity"}
 WATCHED = {
@@ -63,7 +64,7 @@ class NeverBetter(unittest.TestCase):
         for key in was.keys() & now.keys() - spared:
             self.assertLessEqual(now[key], was[key] + 1e-9, key)
 
-    @settings(max_examples=80, deadline=None)
+    @tries(80)
     @given(st.lists(sections, min_size=1, max_size=4), st.sampled_from(sorted(WORSE)), st.data())
     def test_a_section_made_worse(self, route: list[dict[str, Any]], field: str, data: st.DataObject) -> None:
         index = data.draw(st.integers(0, len(route) - 1))
@@ -73,7 +74,7 @@ class NeverBetter(unittest.TestCase):
         before, after = (job(DEVICE_IN_UNIT, {"circuits.0.route": one}) for one in (route, worse))
         self.compare(before, after, moved)
 
-    @settings(max_examples=25, deadline=None)
+    @tries(25)
     @given(st.lists(sections, min_size=1, max_size=3), st.sampled_from(sorted(WORSE)))
     def test_a_sub_main_made_worse(self, route: list[dict[str, Any]], field: str) -> None:
         worse = [dict(route[0]) | {field: WORSE[field](route[0])}, *route[1:]]
@@ -81,7 +82,7 @@ class NeverBetter(unittest.TestCase):
         after_it |= {"terminal_temperature/sub-main"} if field == "length_m" else set()
         self.compare(job(GARAGE, {"circuits.0.route": route}), job(GARAGE, {"circuits.0.route": worse}), after_it)
 
-    @settings(max_examples=25, deadline=None)
+    @tries(25)
     @given(figures(6, 39), figures(0.5, 20))
     def test_more_load(self, car_a: float, more_a: float) -> None:
         for name in (DEVICE_IN_UNIT, GARAGE):
@@ -89,7 +90,7 @@ class NeverBetter(unittest.TestCase):
             before = job(name, {"charge_points.0.set_current_a": least})
             self.compare(before, job(name, {"charge_points.0.set_current_a": most}))
 
-    @settings(max_examples=15, deadline=None)
+    @tries(15)
     @given(figures(0.5, 40))
     def test_more_of_the_garages_other_loads(self, amps: float) -> None:
         loads = [{"kind": "other", "rating_a": round(amps, 1)}]

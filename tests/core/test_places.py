@@ -7,7 +7,7 @@ Appendix 4, Tables 4A2, 4D2A to 4E4A and 52.2, from memory); what has no column 
 import unittest
 from itertools import product
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.alternatives.remedies import remedies
@@ -20,6 +20,7 @@ from fulmen.core.reference.places import methods_in
 from fulmen.core.reference.tables import table
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, RULES, finding, job
+from tests.sampling import tries
 
 SURROUNDED = 0.50
 UNARMOURED = {"4d4a": "4d2a", "4e4a": "4e2a"}
@@ -68,7 +69,7 @@ class Greatest(unittest.TestCase):
                     with self.subTest(record=record.id, place=place, method=method, csa=csa_mm2, insulated=insulated):
                         self.assertLessEqual(rating.iz_a or 0.0, most + 1e-9)
 
-    @settings(max_examples=200, deadline=None)
+    @tries(200)
     @given(
         st.sampled_from(list(cable_records().values())),
         st.sampled_from(list(Surroundings)),

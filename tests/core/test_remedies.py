@@ -8,6 +8,7 @@ from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, TT, in_front, job
+from tests.sampling import some
 
 SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (FALLS_SHORT, "volt_drop/ev", {}, "10 mm² cable"),
@@ -37,12 +38,12 @@ class Mends(unittest.TestCase):
         return remedies(job(name, changes), key, RULES)
 
     def test_the_smallest_change_comes_first(self) -> None:
-        for name, key, changes, words in SHORT:
+        for name, key, changes, words in some(SHORT, 6, "words"):
             with self.subTest(key=key, changes=changes):
                 self.assertEqual(self.found(name, key, changes)[0].words, words)
 
     def test_what_is_applied_holds_and_breaks_nothing_that_held(self) -> None:
-        for name, key, changes, _ in SHORT:
+        for name, key, changes, _ in some(SHORT, 6, "mends"):
             before = job(name, changes)
             short = {one.key for one in evaluate(before, RULES).falls_short()}
             for remedy in remedies(before, key, RULES):

@@ -4,7 +4,7 @@ import unittest
 from time import process_time
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.demand.diversity import appliance_a
@@ -15,6 +15,7 @@ from fulmen.core.simulations.house_day import MINUTES, house_minutes
 from fulmen.core.simulations.supply_day import SupplyDay, supply_day
 from tests.figures import figures
 from tests.jobs import RULES, THREE_PHASE, job
+from tests.sampling import tries
 
 KINDS = [kind.value for kind in LoadKind]
 DAYS = st.fixed_dictionaries({
@@ -32,7 +33,7 @@ def day(**changes: Any) -> SupplyDay:
 
 
 class Invariants(unittest.TestCase):
-    @settings(max_examples=120, deadline=None)
+    @tries(120)
     @given(DAYS)
     def test_of_any_day(self, changes: dict[str, Any]) -> None:
         found = supply_day(job(changes=changes), RULES)
@@ -56,7 +57,7 @@ class Invariants(unittest.TestCase):
             self.assertAlmostEqual(found.battery_kwh, found.wanted_kwh, places=6)
         self.assertLessEqual(found.throttled_min, found.charging_min)
 
-    @settings(max_examples=60, deadline=None)
+    @tries(60)
     @given(st.integers(0, 9999), st.booleans(), st.sampled_from(Season))
     def test_no_appliance_draws_more_than_its_rating(self, seed: int, weekend: bool, season: Season) -> None:
         for kind in LoadKind:

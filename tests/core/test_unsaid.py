@@ -10,6 +10,7 @@ from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, PEN_BOARD, RULES, job
+from tests.sampling import some
 
 NO_FACTS = {"readings", "decisions"}
 Path = tuple[str | int, ...]
@@ -38,7 +39,7 @@ class Unsaid(unittest.TestCase):
         for name in (DEVICE_IN_UNIT, GARAGE, PEN_BOARD):
             data = job(name).model_dump(mode="json")
             before = {one.key: one.verdict for one in evaluate(parse_job(data), RULES).findings}
-            for path, value in leaves(data):
+            for path, value in some(leaves(data), 80, name):
                 try:
                     found = evaluate(parse_job(without(data, path, value)), RULES).findings
                 except JobFileError:
@@ -49,4 +50,4 @@ class Unsaid(unittest.TestCase):
                 ]
                 with self.subTest(name, path=path):
                     self.assertEqual(risen, [])
-        self.assertGreater(taken, 200)
+        self.assertGreater(taken, 40)

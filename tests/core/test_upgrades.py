@@ -5,7 +5,7 @@ import json
 import unittest
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.editing.job_file import parse_job, read_job, write_job
@@ -18,6 +18,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import SCHEMA_VERSION
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, ROOT, RULES, TREATED_AS_PME, job
+from tests.sampling import tries
 
 FROZEN = ROOT / "tests" / "core" / "frozen"
 JSON_VALUES = st.recursive(
@@ -75,7 +76,7 @@ class EveryFile(unittest.TestCase):
                 parse_job({"title": "x", "schema_version": version})
             self.assertEqual(caught.exception.problems[0].field, "schema_version")
 
-    @settings(max_examples=150, deadline=None)
+    @tries(150)
     @given(
         st.dictionaries(
             st.sampled_from(

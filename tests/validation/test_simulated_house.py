@@ -7,7 +7,7 @@ installations. Within 0.5 %; for the resistance of a network alone far closer.
 import unittest
 
 import networkx
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.circuit.run_figures import Case, cases_of
@@ -17,6 +17,7 @@ from fulmen.core.simulations.as_installed import as_installed
 from fulmen.core.simulations.faults import Fault, FaultKind
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, job
+from tests.sampling import tries
 
 NODES = ("a", "b", "c", "d", "e", "f")
 
@@ -39,7 +40,7 @@ def case_of(name: str) -> Case:
 
 
 class Network(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @tries(60)
     @given(
         st.lists(st.tuples(st.sampled_from(NODES), st.sampled_from(NODES), figures(0.01, 100)), min_size=1, max_size=14)
     )
@@ -47,7 +48,7 @@ class Network(unittest.TestCase):
         edges = [one for one in edges if one[0] != one[1]] + [("a", "b", 5.0)]
         self.assertAlmostEqual(resistance_between(edges, "a", "b"), by_library(edges, "a", "b"), 6)
 
-    @settings(max_examples=60, deadline=None)
+    @tries(60)
     @given(
         st.lists(st.tuples(st.sampled_from(NODES), st.sampled_from(NODES), figures(0.01, 100)), min_size=1, max_size=14)
     )

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, example_text
+from tests.sampling import tries
 
 VALUES = (
     st.none()
@@ -40,7 +41,7 @@ class Fuzz(AppCase):
             self.assertEqual(response.mimetype, "application/problem+json")
             self.assertTrue(response.get_json()["detail"])
 
-    @settings(max_examples=250, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(tries(250), suppress_health_check=list(HealthCheck))
     @given(st.lists(st.tuples(st.sampled_from(PLACES), VALUES), min_size=1, max_size=3))
     def test_a_job_with_some_fields_replaced(self, changes: list[tuple[tuple[str | int, ...], Any]]) -> None:
         document = json.loads(json.dumps(WHOLE))
@@ -55,7 +56,7 @@ class Fuzz(AppCase):
     def holds(self, target: Any, part: Any) -> bool:
         return part in target if isinstance(target, dict) else isinstance(part, int) and part < len(target)
 
-    @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(tries(60), suppress_health_check=list(HealthCheck))
     @given(
         st.sampled_from(
             [

@@ -10,7 +10,7 @@ from datetime import date, datetime
 from io import BytesIO
 from typing import Annotated, Any, get_args
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import BaseModel, TypeAdapter, ValidationError
 from pypdf import PdfReader
@@ -24,6 +24,7 @@ from fulmen.store.operations import create_job, load_job
 from fulmen.store.papers import prepare_issue
 from tests.app import NOW, AppCase
 from tests.jobs import DEVICE_IN_UNIT, example_text, job
+from tests.sampling import tries
 
 API = "/api/v1"
 POISON = ("\ud800", "\udfff", "a\x00b", "\x1b[31m", "\x7f", "\x85", "\ufffe", "\uffff", "\U0001fffe", "\ufdd0")
@@ -196,7 +197,7 @@ class Older(AppCase):
 
 
 class Shown(AppCase):
-    @settings(max_examples=40, deadline=None)
+    @tries(40)
     @given(st.text(min_size=1, max_size=60))
     def test_any_text_that_is_kept_makes_a_drawing_that_is_well_formed(self, text: str) -> None:
         kept = re.sub(r"[\t\n\r]", " ", UNSHOWABLE.sub("", text)).strip() or "x"
