@@ -16,18 +16,24 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
 from tests.running.parts import modules  # noqa: E402
-from tests.running.pool import run_modules  # noqa: E402
+from tests.running.pool import Module, run_modules  # noqa: E402
 from tests.running.report import Part, closing_line, failures, keep  # noqa: E402
 
 # A browser's test mostly waits for the browser, a static one for the tools it starts.
 WORKERS = 3
 
 
+def told(module: Module) -> None:
+    """One line as a module ends, so that a run that is cut short shows how far it came."""
+    failed = sum(test.ended == "failed" for test in module.ended.values())
+    print(f"{module.took_s:6.1f} s  {module.name}" + (f"  {failed} FAILED" if failed else ""), flush=True)
+
+
 def run(found: dict[str, list[str]], root: Path = ROOT) -> tuple[list[Part], int]:
     """Run the modules of each part; the parts as they ended, and the exit status."""
     seed = int(os.environ.get("FULMEN_TEST_SEED") or random.SystemRandom().randrange(1_000_000))
     started = time.perf_counter()
-    ended = run_modules([name for part in found.values() for name in part], WORKERS, root, seed)
+    ended = run_modules([name for part in found.values() for name in part], WORKERS, root, seed, told)
     parts = [Part(name, tuple(one for one in ended if one.name in names)) for name, names in found.items() if names]
     took_s = time.perf_counter() - started
     print("\n".join(failures(parts)))

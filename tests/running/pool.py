@@ -16,7 +16,7 @@ import tempfile
 import threading
 import time
 from collections import deque
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -150,8 +150,10 @@ class Worker:
         self._printed.close()
 
 
-def run_modules(names: list[str], workers: int, root: Path, seed: int) -> list[Module]:
-    """Run every module, so many side by side; each with what became of every test of it."""
+def run_modules(
+    names: list[str], workers: int, root: Path, seed: int, told: Callable[[Module], None] = lambda module: None
+) -> list[Module]:
+    """Run every module, so many side by side; each with what became of every test of it. `told` hears of each."""
     waiting, done = deque(names), list[Module]()
 
     def go_on() -> None:
@@ -164,6 +166,7 @@ def run_modules(names: list[str], workers: int, root: Path, seed: int) -> list[M
             died = worker.run(module)
             module.settle(died, root)
             done.append(module)
+            told(module)
             if died:
                 worker.close()
                 worker = Worker(root, seed)
