@@ -76,7 +76,8 @@ class AppCase(unittest.TestCase):
 
     def issued_over_http(self, job_id: int, body: Any, version: int = 1) -> Any:
         """Ask for a certificate and wait until it is issued or refused."""
-        asked = self.client.post(f"/api/v1/jobs/{job_id}/papers", json=body, headers={"If-Match": str(version)})
+        seen = {"job": self.client.get(f"/api/v1/jobs/{job_id}").get_json()["job"]}
+        asked = self.client.post(f"/api/v1/jobs/{job_id}/papers", json=seen | body, headers={"If-Match": str(version)})
         assert asked.status_code == 202, asked.text
         state = asked.get_json()
         until = time.monotonic() + PATIENCE_S

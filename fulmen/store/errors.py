@@ -31,6 +31,16 @@ class Conflict(StoreError):
         self.stored = stored
 
 
+class NotAsSeen(StoreError):
+    """What is stored is not what the signer's screen showed; it carries the first field that differs."""
+
+    def __init__(self, field: str, name: str) -> None:
+        super().__init__(
+            f"What you see is not what is saved: {name} differs. Nothing was issued. Load the job again and look at it."
+        )
+        self.field = field
+
+
 class AppendOnly(StoreError):
     """A document tries to change readings or letters, which are only ever appended."""
 

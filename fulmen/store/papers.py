@@ -14,6 +14,7 @@ from datetime import datetime
 from sqlalchemy import Integer, Select, cast, func, select
 from sqlalchemy.orm import Session, undefer
 
+from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import digest, write_job
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.certificate import Signature
@@ -22,7 +23,7 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_order import date_gaps
 from fulmen.store.chain import is_sealed, newest_head
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import Altered, Conflict, NotFound, NothingChanged, NotReady, StoreError, TooMany
+from fulmen.store.errors import Altered, Conflict, NotAsSeen, NotFound, NothingChanged, NotReady, StoreError, TooMany
 from fulmen.store.operations import fill_row, record, row_of, stored_job
 from fulmen.store.tables import IssueRequestRow, PaperRow
 
@@ -45,10 +46,11 @@ class Issue:
 
 @dataclass(frozen=True)
 class Seen:
-    """What a signer saw of a job: its version, and its revision where that was sent."""
+    """What a signer saw of a job: its version, its revision and the document that their screen held, where sent."""
 
     version: int
     revision: int | None = None
+    job: Job | None = None
 
 
 Render = Callable[[Issue], bytes]
@@ -66,7 +68,8 @@ def ask_for_certificate(
 
     Raises:
         NotFound: there is no such job.
-        Conflict: the job is not what the signer saw.
+        Conflict: the job is not what the signer saw, by its version.
+        NotAsSeen: it is another by its document; it carries the first field that differs.
         NotReady: something is missing or falls short; it carries what.
         NothingChanged: the newest certificate says the same already.
         TooMany: too many wait already.
@@ -75,6 +78,8 @@ def ask_for_certificate(
         row = row_of(session, job_id)
         if row.version != seen.version or row.revision != (seen.revision or row.revision):
             raise Conflict(row.version, stored_job(session, job_id))
+        if seen.job is not None:
+            _as_seen(seen.job, stored_job(session, job_id))
         waiting = session.scalars(_waiting().where(IssueRequestRow.job_id == job_id)).first()
         if waiting is not None:
             return waiting
@@ -117,6 +122,13 @@ def issue_next(sessions: Sessions, render: Render, clock: Callable[[], datetime]
     except Exception:
         _refuse(sessions, taken, "The certificate could not be made; nothing was issued. The log says more.")
         raise
+
+
+def _as_seen(shown: Job, stored: Job) -> None:
+    """A paper is made of what is stored, and of nothing that a screen only shows."""
+    different = differences(shown, stored)
+    if different:
+        raise NotAsSeen(different[0].field, different[0].name)
 
 
 def _waiting() -> Select[IssueRequestRow]:

@@ -28,7 +28,7 @@ def list_papers(path: JobPath) -> Response:
 @allows(Role.ELECTRICIAN)
 def ask_for_paper(path: JobPath, header: VersionHeader, body: IssueRequest) -> Response:
     """Sign the job and ask for its certificate, which waits its turn; an earlier one becomes superseded."""
-    seen = store_papers.Seen(header.version(), body.revision)
+    seen = store_papers.Seen(header.version(), body.revision, body.job)
     wish = store_papers.ask_for_certificate(store(), path.job_id, seen, tuple(body.signatures), now())
     queue: IssuingQueue = current_app.extensions["issuing"]
     queue.wake()

@@ -23,6 +23,7 @@ from fulmen.store.errors import (
     InUse,
     LinkGone,
     MovedOn,
+    NotAsSeen,
     NotFound,
     NothingChanged,
     NotReady,
@@ -103,6 +104,10 @@ def register_problems(app: Flask) -> None:
     @app.errorhandler(AppendOnly)
     def append_only(error: AppendOnly) -> Response:
         return input_problem([InputError(error.field, str(error))])
+
+    @app.errorhandler(NotAsSeen)
+    def not_as_seen(error: NotAsSeen) -> Response:
+        return problem_response(Problem(title="Not as saved", status=409, detail=str(error), field=error.field))
 
     @app.errorhandler(NotReady)
     def not_ready(error: NotReady) -> Response:

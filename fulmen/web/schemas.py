@@ -118,9 +118,11 @@ class AlternativeList(BaseModel):
 
 
 class IssueRequest(BaseModel):
-    """Who signs for which part of the work, and which revision of the job they saw."""
+    """Who signs for which part of the work, and the job as their screen showed it; its revision where that is known."""
 
     model_config = ConfigDict(extra="forbid")
+
+    job: Job
 
     signatures: Annotated[list[Signature], Field(min_length=1, max_length=3)]
     revision: Annotated[int, Field(ge=1, le=MOST_ID)] | None = None

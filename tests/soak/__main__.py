@@ -1,8 +1,9 @@
-"""`make soak`: kills, floods and calls by thousands; bounded to minutes. Ends with 1 where anything was lost."""
+"""`make soak`: kills, floods, calls by thousands and every property at length. Ends with 1 where anything was lost."""
 
 from __future__ import annotations
 
 import argparse
+import os
 import random
 import sys
 import tempfile
@@ -15,7 +16,9 @@ from fulmen.store import operations
 from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
 from tests.app import NOW
-from tests.jobs import DEVICE_IN_UNIT, job
+from tests.jobs import DEVICE_IN_UNIT, ROOT, job
+from tests.running.pool import run_modules
+from tests.running.report import Part, closing_line, failures
 from tests.soak.calls import call_all
 from tests.soak.floods import certificates_and_saves, slow_connections
 from tests.soak.kills import Fate, kill_while_issuing, kill_while_migrating, kill_while_saving
@@ -33,6 +36,7 @@ def main() -> int:
     parser.add_argument("--papers", type=int, default=50)
     parser.add_argument("--slow", type=int, default=500)
     parser.add_argument("--calls", type=int, default=20_000)
+    parser.add_argument("--properties", type=int, default=1, help="0 leaves them out")
     counts = parser.parse_args()
     parts: dict[str, Callable[[], tuple[str, bool]]] = {
         "killed while saving": lambda: _kills(lambda: kill_while_saving(counts.kills[0], _chance())),
@@ -41,6 +45,7 @@ def main() -> int:
         "certificates at once": lambda: _papers(counts.papers),
         "slow connections": lambda: _slow(counts.slow),
         "calls by the document": lambda: _calls(counts.calls),
+        **({"properties at length": _properties} if counts.properties else {}),
     }
     fine = True
     for name, part in parts.items():
@@ -49,6 +54,16 @@ def main() -> int:
         fine = fine and holds
         print(f"{name:24} {'' if holds else 'FAULT  '}{words}  ({time.perf_counter() - started:.0f} s)", flush=True)
     return 0 if fine else 1
+
+
+def _properties() -> tuple[str, bool]:
+    """Every module that draws a sample, with all there is to draw, or twenty times as many."""
+    draws = [path for path in (ROOT / "tests").rglob("test_*.py") if "tests.sampling" in path.read_text("utf-8")]
+    names = [".".join(path.relative_to(ROOT).with_suffix("").parts) for path in sorted(draws)]
+    os.environ["FULMEN_SOAK"] = "1"
+    part = Part("properties", tuple(run_modules(names, 2, ROOT, SEED)))
+    told = "".join(f"\n    {line}" for line in failures([part])[:20])
+    return f"{len(names)} modules, {closing_line([part])}{told}", part.count("failed") == 0
 
 
 def _chance() -> random.Random:

@@ -25,7 +25,8 @@ class Disk(AppCase):
         """Saving, reading in and issuing are told what to do, and nothing of them is kept."""
         before = operations.load_job(self.sessions, 1)
         body = example_text(DEVICE_IN_UNIT).replace("Drive-side", "Changed")
-        wish = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
+        wish = {"job": before.job.model_dump(mode="json"),
+                "signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}  # fmt: skip
         answers = [
             self.client.put(f"{API}/jobs/1", data=body, content_type="application/json", headers={"If-Match": "1"}),
             self.client.post(f"{API}/jobs", data=body, content_type="application/json"),

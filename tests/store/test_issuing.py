@@ -5,6 +5,8 @@ import time
 from collections.abc import Callable
 from typing import Any
 
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.model.stops import Stop
@@ -112,9 +114,35 @@ class WhileItIsMade(AppCase):
         self.assertEqual(first.id, second.id)
 
     def test_a_signer_who_saw_less_is_told(self) -> None:
-        body = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures], "revision": 1}
-        answer = self.client.post("/api/v1/jobs/1/papers", json=body, headers={"If-Match": "1"})
+        shown = operations.load_job(self.sessions, 1).job
+        answer = self.asked(shown, revision=1)
         self.assertEqual((answer.status_code, answer.get_json()["title"]), (409, "Saved meanwhile"))
+
+    def asked(self, shown: Job, **more: Any) -> Any:
+        signatures = [one.model_dump(mode="json") for one in job().certificate.signatures]
+        body = {"job": shown.model_dump(mode="json"), "signatures": signatures, **more}
+        return self.client.post("/api/v1/jobs/1/papers", json=body, headers={"If-Match": "1"})
+
+    def test_what_the_screen_shows_and_the_store_does_not_have_is_named_and_nothing_is_issued(self) -> None:
+        stored = operations.load_job(self.sessions, 1).job
+        for changes, field, name in (
+            ({"site.householder": "Never sent"}, "site.householder", "Site householder"),
+            ({"circuits.0.route.1.length_m": 0.5}, "circuits.0.route.1.length_m", "Circuit 1, section 2: length"),
+            ({"readings": []}, "readings", "Readings"),
+            ({"certificate.comments_on_existing": "More", "title": "First"}, "title", "Title"),
+        ):
+            shown = apply_changes(stored, tuple(Change(field=one, value=value) for one, value in changes.items()))
+            told = self.asked(shown).get_json()
+            with self.subTest(field):
+                self.assertEqual((told["status"], told["title"], told["field"]), (409, "Not as saved", field))
+                self.assertIn(f"{name} differs. Nothing was issued.", told["detail"])
+        self.assertEqual(papers.list_papers(self.sessions, 1), [])
+        self.assertEqual(self.asked(stored).status_code, 202)
+
+    def test_without_what_the_screen_shows_nothing_is_asked_for(self) -> None:
+        bare = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
+        answer = self.client.post("/api/v1/jobs/1/papers", json=bare, headers={"If-Match": "1"})
+        self.assertEqual((answer.status_code, answer.get_json()["field"]), (422, "job"))
 
 
 class AtOnce(AppCase):
@@ -127,10 +155,11 @@ class AtOnce(AppCase):
         def ask(number: int) -> None:
             client = app.test_client()
             until = time.monotonic() + PATIENCE_S
-            answer = client.post(f"/api/v1/jobs/{number}/papers", json=body, headers={"If-Match": "1"})
+            seen = body | {"job": client.get(f"/api/v1/jobs/{number}").get_json()["job"]}
+            answer = client.post(f"/api/v1/jobs/{number}/papers", json=seen, headers={"If-Match": "1"})
             # A full machine may keep the store locked for longer than the app waits: it says so, and is asked again.
             while answer.status_code == 503 and time.monotonic() < until:
-                answer = client.post(f"/api/v1/jobs/{number}/papers", json=body, headers={"If-Match": "1"})
+                answer = client.post(f"/api/v1/jobs/{number}/papers", json=seen, headers={"If-Match": "1"})
             states.append((answer.status_code, answer.get_json()))
 
         threads = [threading.Thread(target=ask, args=(one.id,)) for one in made]

@@ -57,7 +57,9 @@ class Way(AppCase):
         stored = self.store(HALFWAY)
         signatures = [one.model_dump(mode="json") for one in job(DEVICE_IN_UNIT).certificate.signatures]
         refused = self.client.post(
-            f"{API}/jobs/{stored.id}/papers", json={"signatures": signatures}, headers={"If-Match": "1"}
+            f"{API}/jobs/{stored.id}/papers",
+            json={"job": stored.job.model_dump(mode="json"), "signatures": signatures},
+            headers={"If-Match": "1"},
         )
         self.assertEqual(refused.status_code, 409)
         self.assertIn("Reading missing: Loop at the car, Zs", [gap["text"] for gap in refused.get_json()["gaps"]])

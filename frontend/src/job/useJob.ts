@@ -138,8 +138,11 @@ export const useJob = defineStore('job', () => {
   /** Asks for the certificate and waits for its turn; `told` hears how it stands. */
   async function issue(signatures: Signature[], told: (state: IssueState) => void): Promise<void> {
     await flush()
+    if (saveState.value !== 'saved') throw new Error('What you typed is not saved yet. Mend that first, then issue.')
     const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
-    const asked = api.POST('/api/v1/jobs/{job_id}/papers', { params, body: { signatures, revision: null } })
+    // With what this screen shows: the server compares it with what it has, and issues only its own.
+    const body = { job: job.value!, signatures, revision: null }
+    const asked = api.POST('/api/v1/jobs/{job_id}/papers', { params, body })
     let state = await answer<IssueState>(asked)
     while (state.state === 'waiting' || state.state === 'rendering') {
       told(state)
