@@ -33,8 +33,9 @@ def run(found: dict[str, list[str]], root: Path = ROOT) -> tuple[list[Part], int
     """Run the modules of each part; the parts as they ended, and the exit status."""
     seed = int(os.environ.get("FULMEN_TEST_SEED") or random.SystemRandom().randrange(1_000_000))
     started = time.perf_counter()
-    ended = run_modules([name for part in found.values() for name in part], WORKERS, root, seed, told)
-    parts = [Part(name, tuple(one for one in ended if one.name in names)) for name, names in found.items() if names]
+    names = [name for part in found.values() for name in part]
+    ended = run_modules(names, min(WORKERS, len(names)), root, seed, told)
+    parts = [Part(name, tuple(one for one in ended if one.name in those)) for name, those in found.items() if those]
     took_s = time.perf_counter() - started
     print("\n".join(failures(parts)))
     file = keep(parts, seed, took_s, root)

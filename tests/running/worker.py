@@ -82,14 +82,13 @@ def tests_of(suite: unittest.TestSuite | unittest.TestCase) -> Iterator[unittest
 
 def work(pipe: IO[str], asked: IO[str], seed: int) -> None:
     """Run each module that is asked for, until nothing more is."""
-    # Every property of a run draws from the seed that the run prints.
-    import hypothesis.core
-
-    hypothesis.core.global_force_seed = seed
     result = Telling(pipe)
     for line in asked:
         module = line.strip()
         suite = unittest.defaultTestLoader.loadTestsFromName(module)
+        # Every property of a run draws from the seed that the run prints.
+        if "hypothesis" in sys.modules:
+            sys.modules["hypothesis.core"].global_force_seed = seed  # type: ignore[attr-defined]
         result.tell(module=module, tests=[test.id() for test in tests_of(suite)])
         suite.run(result)
         result.tell(done=module)

@@ -1,5 +1,5 @@
 // What the core says of the job: only the newest document is asked about.
-import { ref } from 'vue'
+import { shallowRef } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
 import type { Evaluation, Job, Problem } from '../api/types'
@@ -10,7 +10,7 @@ interface Told {
 }
 
 export function useEvaluating(job: () => Job | undefined, told: Told) {
-  const evaluation = ref<Evaluation>()
+  const evaluation = shallowRef<Evaluation>()
   let evaluating = false
   let again = false
 

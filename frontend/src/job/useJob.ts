@@ -1,6 +1,6 @@
 // The job being worked on: every change is evaluated at once, saved as you go, and can be taken back.
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 
 import { answer, api } from '../api/client'
 import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
@@ -18,7 +18,7 @@ export type { SaveState } from './useSaving'
 
 export const useJob = defineStore('job', () => {
   const id = ref(0)
-  const job = ref<Job>()
+  const job = shallowRef<Job>()
   /** Fields that an older version stored with what can't be shown. */
   const cleaned = ref<readonly string[]>([])
   const saving = useSaving(id, job, take)
