@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from datetime import datetime
+
+from fulmen.core.editing.differences import Difference
 from fulmen.core.model.job import Job
 from fulmen.core.verification.certificate_gaps import Gap
 
@@ -22,13 +26,23 @@ class NotFound(StoreError):
     """There is no such job or paper."""
 
 
-class Conflict(StoreError):
-    """Somebody saved the job since it was read."""
+@dataclass(frozen=True)
+class Save:
+    """A job as it was saved: by whom, as typed, and when."""
 
-    def __init__(self, version: int, stored: Job) -> None:
-        super().__init__("Somebody saved this job since you opened it.")
-        self.version = version
+    version: int
+    job: Job
+    by: str
+    at: datetime
+
+
+class Conflict(StoreError):
+    """The job was saved since it was read; `differences` tell it from what was to be saved."""
+
+    def __init__(self, stored: Save, differences: tuple[Difference, ...] = ()) -> None:
+        super().__init__("This job was saved since you opened it.")
         self.stored = stored
+        self.differences = differences
 
 
 class NotAsSeen(StoreError):

@@ -9,6 +9,7 @@ from typing import Any, cast
 from sqlalchemy import CursorResult, Select, func, or_, select, text, update
 from sqlalchemy.orm import Session, defer
 
+from fulmen.core.editing.differences import Difference, differences
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.stored_job import parse_stored_job
 from fulmen.core.editing.upgrades import upgraded_letter
@@ -18,7 +19,7 @@ from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import AppendOnly, Conflict, NotFound
+from fulmen.store.errors import AppendOnly, Conflict, NotFound, Save
 from fulmen.store.tables import AuditRow, JobRow, LetterRow, PaperRow, ReadingRow
 
 
@@ -63,17 +64,19 @@ def load_job(sessions: Sessions, job_id: int) -> StoredJob:
         return StoredJob(row.id, row.version, row.revision, job, evaluate(job, rule_set(job.rule_set)), cleaned)
 
 
-def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime) -> StoredJob:
+def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime, by: str = "") -> StoredJob:
     """Replace a job's document, if nobody saved it since `version`. Its readings and letters stay as stored.
+
+    `by` is the name of who saves, as typed.
 
     Raises:
         NotFound: there is no such job.
-        Conflict: somebody saved it meanwhile; it carries the stored job.
+        Conflict: somebody saved it meanwhile; it carries the stored job, and each field that differs.
         AppendOnly: the document holds readings or letters that are not the stored ones.
     """
     check_structure(job)
     with writing(sessions) as session:
-        stored = claim_version(session, job_id, version)
+        stored = claim_version(session, job_id, version, job)
         row = row_of(session, job_id)
         if job.readings != stored.readings[: len(job.readings)]:
             raise AppendOnly("readings", "Readings already taken can't be changed or removed; take the step again.")
@@ -81,8 +84,9 @@ def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datet
             raise AppendOnly("letters", "Letters already kept can't be changed or removed; add another.")
         job = job.model_copy(update={"readings": stored.readings, "letters": stored.letters})
         evaluation = fill_row(row, job, now)
+        row.saved_by = by
         session.flush()
-        record(session, job_id, now, "saved", f"version {row.version}")
+        record(session, job_id, now, "saved", f"version {row.version}" + (f" by {by}, as typed" if by else ""))
         return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
 
@@ -182,14 +186,14 @@ def is_empty(sessions: Sessions) -> bool:
         return session.scalar(select(JobRow.id).limit(1)) is None
 
 
-def claim_version(session: Session, job_id: int, version: int) -> Job:
+def claim_version(session: Session, job_id: int, version: int, mine: Job | None = None) -> Job:
     """Take the next version of a job for this transaction, and give the job as it stands.
 
     The update comes first and is atomic: of two who saw the same version, one gets it.
 
     Raises:
         NotFound: there is no such job.
-        Conflict: somebody saved it meanwhile.
+        Conflict: somebody saved it meanwhile; where `mine` is what was to be saved, with each field that differs.
     """
     claim = update(JobRow).where(JobRow.id == job_id, JobRow.version == version)
     claim = claim.values(version=version + 1, revision=JobRow.revision + 1)
@@ -197,8 +201,18 @@ def claim_version(session: Session, job_id: int, version: int) -> Job:
     row = row_of(session, job_id)
     stored = _job(session, row)
     if not claimed:
-        raise Conflict(row.version, stored)
+        raise Conflict(last_save(row, stored), _edits_between(mine, stored) if mine is not None else ())
     return stored
+
+
+def last_save(row: JobRow, job: Job) -> Save:
+    """How a job was saved last."""
+    return Save(row.version, job, row.saved_by, row.changed_at)
+
+
+def _edits_between(mine: Job, stored: Job) -> tuple[Difference, ...]:
+    """Readings and letters are appended by themselves: they are no edit, and no conflict."""
+    return differences(mine.model_copy(update={"readings": stored.readings, "letters": stored.letters}), stored)
 
 
 def row_of(session: Session, job_id: int) -> JobRow:

@@ -24,7 +24,7 @@ from fulmen.core.verification.reading_order import date_gaps
 from fulmen.store.chain import is_sealed, newest_head
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import Altered, Conflict, NotAsSeen, NotFound, NothingChanged, NotReady, StoreError, TooMany
-from fulmen.store.operations import fill_row, record, row_of, stored_job
+from fulmen.store.operations import fill_row, last_save, record, row_of, stored_job
 from fulmen.store.tables import IssueRequestRow, PaperRow
 
 CERTIFICATE = "electrical_installation_certificate"
@@ -77,7 +77,7 @@ def ask_for_certificate(
     with writing(sessions) as session:
         row = row_of(session, job_id)
         if row.version != seen.version or row.revision != (seen.revision or row.revision):
-            raise Conflict(row.version, stored_job(session, job_id))
+            raise Conflict(last_save(row, stored_job(session, job_id)))
         if seen.job is not None:
             _as_seen(seen.job, stored_job(session, job_id))
         waiting = session.scalars(_waiting().where(IssueRequestRow.job_id == job_id)).first()
@@ -111,7 +111,7 @@ def issue_next(sessions: Sessions, render: Render, clock: Callable[[], datetime]
             signatures = tuple(Signature.model_validate(one) for one in taken.signatures)
             row = row_of(session, taken.job_id)
             if row.revision != taken.revision:
-                raise Conflict(row.version, stored_job(session, taken.job_id))
+                raise Conflict(last_save(row, stored_job(session, taken.job_id)))
             issue = _prepared(session, taken.job_id, signatures, taken.number or "", clock())
         pdf = render(issue)
         return _keep(sessions, taken, issue, pdf)
@@ -159,7 +159,7 @@ def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) 
     with writing(sessions) as session:
         row = row_of(session, taken.job_id)
         if row.revision != taken.revision:
-            raise Conflict(row.version, stored_job(session, taken.job_id))
+            raise Conflict(last_save(row, stored_job(session, taken.job_id)))
         row.version, row.revision = row.version + 1, row.revision + 1
         fill_row(row, issue.job, issue.issued_at)
         earlier = session.scalars(_papers_of(taken.job_id)).first()

@@ -41,7 +41,7 @@ class JobRow(Base):
     """A job: its document without the readings, and what lists and searches need.
 
     `version` counts edits and is what two editors compare; `revision` counts everything that a certificate is made of:
-    edits, readings, letters, photos.
+    edits, readings, letters, photos. `saved_by` is the name of who saved it last, as typed.
     """
 
     __tablename__ = "job"
@@ -60,6 +60,7 @@ class JobRow(Base):
     revision: Mapped[int] = mapped_column(server_default="1", default=1)
     created_at: Mapped[datetime] = mapped_column(Utc)
     changed_at: Mapped[datetime] = mapped_column(Utc)
+    saved_by: Mapped[str] = mapped_column(String(200), server_default="", default="")
 
     __table_args__ = (Index("ix_job_listed", "changed_at", "title", "reference", "householder", "address"),)
 

@@ -13,7 +13,7 @@ from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import job_reply, now, reply, store
-from fulmen.web.schemas import BlankJob, JobList, JobPath, JobQuery, JobState, JobSummary, VersionHeader
+from fulmen.web.schemas import BlankJob, JobList, JobPath, JobQuery, JobState, JobSummary, SaveHeader
 
 jobs = api_blueprint("jobs")
 
@@ -54,10 +54,10 @@ def read_one(path: JobPath) -> Response:
 
 @jobs.put("/jobs/<int:job_id>", responses={200: JobState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
-def save_one(path: JobPath, header: VersionHeader, body: Job) -> Response:
+def save_one(path: JobPath, header: SaveHeader, body: Job) -> Response:
     """Save a job's document if nobody saved it since it was read."""
     check_structure(body)
-    return job_reply(operations.save_job(store(), path.job_id, header.version(), body, now()))
+    return job_reply(operations.save_job(store(), path.job_id, header.version(), body, now(), header.by()))
 
 
 @jobs.post("/jobs/<int:job_id>/readings", responses={201: JobState, 404: Problem})

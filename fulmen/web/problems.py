@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import datetime
 from typing import cast
 
 from flask import Flask, Response, current_app, request
@@ -10,6 +11,7 @@ from pydantic import BaseModel, ValidationError
 from sqlalchemy.exc import DatabaseError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
+from fulmen.core.editing.differences import Difference
 from fulmen.core.editing.job_file import MAX_BYTES
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
@@ -53,7 +55,8 @@ class FieldProblem(BaseModel):
 
 
 class Problem(BaseModel):
-    """What every error answers with. `stored` and `version` come with a conflict, `gaps` with a refused issue."""
+    """What every error answers with. `stored`, `version`, who saved it (as typed) and when, and each field that differs
+    come with a conflict, `gaps` with a refused issue."""
 
     type: str = "about:blank"
     title: str
@@ -63,6 +66,9 @@ class Problem(BaseModel):
     fields: list[FieldProblem] = []
     version: int | None = None
     stored: Job | None = None
+    saved_by: str = ""
+    saved_at: datetime | None = None
+    differences: list[Difference] = []
     gaps: list[Gap] = []
 
 
@@ -84,6 +90,13 @@ def validation_response(error: ValidationError) -> Response:
     return input_problem(input_errors(error))
 
 
+def _conflict(error: Conflict) -> Response:
+    stored = error.stored
+    problem = Problem(title="Saved meanwhile", status=409, detail=str(error), version=stored.version, stored=stored.job)
+    told = {"saved_by": stored.by, "saved_at": stored.at, "differences": list(error.differences)}
+    return problem_response(problem.model_copy(update=told))
+
+
 def register_problems(app: Flask) -> None:
     """Have every error answered as a problem."""
 
@@ -95,11 +108,7 @@ def register_problems(app: Flask) -> None:
     def input_error(error: InputError) -> Response:
         return input_problem([error])
 
-    @app.errorhandler(Conflict)
-    def conflict(error: Conflict) -> Response:
-        return problem_response(
-            Problem(title="Saved meanwhile", status=409, detail=str(error), version=error.version, stored=error.stored)
-        )
+    app.register_error_handler(Conflict, _conflict)
 
     @app.errorhandler(AppendOnly)
     def append_only(error: AppendOnly) -> Response:

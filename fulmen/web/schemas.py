@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from datetime import datetime
 from typing import Annotated, Literal
+from urllib.parse import unquote
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from fulmen.core.alternatives.choice_menu import Alternative
 from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.evaluate import Evaluation
-from fulmen.core.model.base import Id, Line, Text
+from fulmen.core.model.base import UNSHOWABLE, Id, Line, Text
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
@@ -44,6 +45,16 @@ class VersionHeader(BaseModel):
     def version(self) -> int:
         """The version as a number."""
         return int(self.if_match.strip('"'))
+
+
+class SaveHeader(VersionHeader):
+    """The version that was edited, and who saves: the name as typed, percent-encoded, where one was."""
+
+    person: Annotated[str, Field(alias="Fulmen-Person", max_length=600, pattern=r"^[!-~]*$")] = ""
+
+    def by(self) -> str:
+        """The name."""
+        return UNSHOWABLE.sub("", unquote(self.person))[:200]
 
 
 class JobQuery(BaseModel):

@@ -161,16 +161,29 @@ class Kept(BrowserCase):
 
     def test_two_people_at_one_job_are_told_and_nothing_is_overwritten(self) -> None:
         mine, theirs = self.job_page("Lime Kiln", "survey/ownership"), self.job_page("Lime Kiln", "survey/ownership")
+        theirs.evaluate("localStorage.setItem('fulmen-person', JSON.stringify({ name: 'W. Otterby' }))")
+        theirs.reload()
         theirs.get_by_label("Householder").fill("Theirs")
+        theirs.get_by_label("Your reference").fill("Theirs too")
         expect(theirs.get_by_role("status")).to_have_text("Saved")
-        mine.get_by_label("Your reference").fill("Mine")
+        mine.get_by_label("Address").fill("2 Nowhere Close")
+        mine.get_by_label("Householder").fill("Mine")
+        mine.get_by_label("Your reference").fill("Mine too")
         dialog = mine.get_by_role("alertdialog")
-        expect(dialog).to_contain_text("site › householder")
-        expect(dialog).to_contain_text("Theirs")
-        dialog.get_by_role("button", name="Take what is saved").click()
-        expect(mine.get_by_label("Householder")).to_have_value("Theirs")
-        mine.get_by_label("Your reference").fill("Again mine")
+        expect(dialog).to_contain_text("by W. Otterby (name as typed)")
+        expect(dialog).to_contain_text("2026")
+        expect(mine.get_by_role("status").first).to_have_text("Not saved: choose what to keep")
+        for name, side, value in (("Site householder", "Yours", "Mine"), ("Reference", "Saved", "Theirs too")):
+            group = dialog.get_by_role("group", name=name)
+            expect(dialog.get_by_role("button", name="Keep these")).to_be_disabled()
+            group.get_by_label(f"{side}: {value}").check()
+        dialog.get_by_role("button", name="Keep these").click()
         expect(mine.get_by_role("status")).to_have_text("Saved")
+        kept = self.client.get("/api/v1/jobs/" + mine.url.split("/")[4]).get_json()["job"]
+        self.assertEqual(
+            (kept["site"]["householder"], kept["reference"], kept["site"]["address"]),
+            ("Mine", "Theirs too", "2 Nowhere Close"),
+        )
 
     def test_a_lost_connection_loses_nothing(self) -> None:
         page = self.job_page("Lime Kiln", "survey/ownership")

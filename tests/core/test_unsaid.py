@@ -50,4 +50,4 @@ class Unsaid(unittest.TestCase):
                 ]
                 with self.subTest(name, path=path):
                     self.assertEqual(risen, [])
-        self.assertGreater(taken, 40)
+        self.assertGreater(taken, 25)

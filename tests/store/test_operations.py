@@ -76,10 +76,14 @@ class Jobs(AppCase):
         stored = self.store(HALFWAY)
         mine = stored.job.model_copy(update={"title": "Mine"})
         theirs = stored.job.model_copy(update={"title": "Theirs"})
-        operations.save_job(self.sessions, stored.id, 1, theirs, NOW)
+        operations.save_job(self.sessions, stored.id, 1, theirs, NOW, "W. Otterby")
         with self.assertRaises(Conflict) as caught:
             operations.save_job(self.sessions, stored.id, 1, mine, NOW)
-        self.assertEqual((caught.exception.version, caught.exception.stored.title), (2, "Theirs"))
+        met = caught.exception
+        self.assertEqual((met.stored.version, met.stored.job.title), (2, "Theirs"))
+        self.assertEqual((met.stored.by, met.stored.at), ("W. Otterby", NOW))
+        told = [(one.field, one.name, one.mine, one.theirs) for one in met.differences]
+        self.assertEqual(told, [("title", "Title", "Mine", "Theirs")])
         self.assertEqual(operations.load_job(self.sessions, stored.id).job.title, "Theirs")
 
     def test_of_many_at_once_one_wins(self) -> None:

@@ -79,6 +79,9 @@ function problem(status: number, detail: string): Problem {
     fields: [],
     version: null,
     stored: null,
+    saved_by: '',
+    saved_at: null,
+    differences: [],
     gaps: [],
   }
 }

@@ -87,6 +87,7 @@ export type Terminal = Complete<Schemas['Terminal']>
 export type StepDrawing = Complete<Schemas['StepDrawing']>
 export type Flow = Complete<Schemas['Flow']>
 export type Problem = Complete<Schemas['Problem']>
+export type Difference = Complete<Schemas['Difference']>
 export type Verdict = Schemas['Verdict']
 export type Stage = Schemas['Stage']
 export type ChoiceKey = NonNullable<SentencePart['choice']>

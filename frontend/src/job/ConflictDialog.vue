@@ -1,46 +1,57 @@
 <script setup lang="ts">
-// Somebody saved this job meanwhile: both sides, and you choose.
-import { computed } from 'vue'
+// Both sides changed the same fields: each by its name, with both values, whose and when; settled one by one.
+import { computed, ref, watch } from 'vue'
 
-import { differences } from '../shared/paths'
+import { useCatalogue } from '../shared/useCatalogue'
 import { useJob } from './useJob'
 
 const store = useJob()
-const shown = computed(() => store.conflict !== undefined)
-const rows = computed(() =>
-  store.conflict ? differences(store.job, store.conflict.stored).filter((row) => !row.path.startsWith('readings')) : [],
+const { catalogue } = useCatalogue()
+const kept = ref<Record<string, 'mine' | 'theirs'>>({})
+watch(
+  () => store.conflict,
+  () => (kept.value = {}),
 )
-const words = (path: string) => path.replaceAll('.', ' › ').replaceAll('_', ' ')
-const text = (value: unknown) =>
-  typeof value === 'object' && value !== null ? 'changed' : value === null ? 'nothing' : String(value)
+const asked = computed(() => store.conflict?.asked ?? [])
+const left = computed(() => asked.value.filter((one) => !kept.value[one.field]).length)
+const when = computed(() => (store.conflict?.at ? new Date(store.conflict.at).toLocaleString('en-GB') : ''))
+const whose = computed(() => {
+  if (store.conflict?.here) return 'in another tab of this browser'
+  return store.conflict?.by
+    ? `by ${store.conflict.by} (name as typed)`
+    : 'on another device, by somebody who gave no name'
+})
+/** A value in words; what has no short words is told by how much there is of it. */
+function text(value: unknown): string {
+  if (value === null || value === '') return 'nothing'
+  if (Array.isArray(value)) return value.length === 1 ? '1 entry' : `${value.length} entries`
+  if (typeof value === 'object') return 'several facts'
+  const known = Object.values(catalogue.value?.choices ?? {}).flat()
+  return known.find((option) => option.value === value)?.words ?? String(value)
+}
+function settle(): void {
+  store.resolveConflict(asked.value.map((one) => one.field).filter((field) => kept.value[field] === 'mine'))
+}
 </script>
 
 <template>
-  <v-dialog :model-value="shown" persistent>
+  <v-dialog :model-value="store.conflict !== undefined" persistent>
     <v-card class="sheet" role="alertdialog" aria-labelledby="conflict-title">
-      <h2 id="conflict-title" class="headline">Somebody saved this job meanwhile</h2>
-      <p class="told">Nothing is overwritten yet. These fields differ:</p>
+      <h2 id="conflict-title" class="headline">Two values for the same field</h2>
+      <p class="told">
+        This job was saved {{ whose }}, {{ when }}. Everything else you both changed is put together. Choose what to
+        keep here:
+      </p>
       <div class="scroll">
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Field</th>
-              <th scope="col">Yours</th>
-              <th scope="col">Saved</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in rows" :key="row.path">
-              <th scope="row">{{ words(row.path) }}</th>
-              <td>{{ text(row.mine) }}</td>
-              <td>{{ text(row.theirs) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <fieldset v-for="one in asked" :key="one.field">
+          <legend>{{ one.name }}</legend>
+          <label><input v-model="kept[one.field]" type="radio" value="mine" /> Yours: {{ text(one.mine) }}</label>
+          <label><input v-model="kept[one.field]" type="radio" value="theirs" /> Saved: {{ text(one.theirs) }}</label>
+        </fieldset>
       </div>
       <div class="choices">
-        <v-btn color="ink" @click="store.resolveConflict(true)">Keep mine</v-btn>
-        <v-btn variant="outlined" @click="store.resolveConflict(false)">Take what is saved</v-btn>
+        <v-btn color="ink" :disabled="left > 0" @click="settle">Keep these</v-btn>
+        <span v-if="left" role="status">{{ left }} still to choose</span>
       </div>
     </v-card>
   </v-dialog>
@@ -54,23 +65,28 @@ const text = (value: unknown) =>
   max-height: 50vh;
   overflow: auto;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.9rem;
-}
-th,
-td {
-  text-align: left;
-  padding: 4px 12px 4px 0;
+fieldset {
+  border: 0;
   border-bottom: 1px solid var(--line);
-  vertical-align: top;
+  padding: 8px 0;
 }
-tbody th {
-  font-weight: 400;
+legend {
+  font-weight: 700;
+}
+label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+}
+input {
+  width: 20px;
+  height: 20px;
+  flex: none;
 }
 .choices {
   display: flex;
+  align-items: center;
   gap: 12px;
   margin-top: 16px;
   flex-wrap: wrap;

@@ -8,11 +8,12 @@ const store = useJob()
 const words = computed(() => {
   if (!store.job) return ''
   if (store.saveState === 'refused') return 'Not saved: mend the marked field'
-  if (store.saveState === 'conflict') return 'Not saved: somebody else saved'
-  if (store.problem && store.saveState === 'unsaved') return 'No answer; kept here, trying again'
-  return { saved: 'Saved', saving: 'Saving…', unsaved: 'Saving…' }[store.saveState]
+  if (store.saveState === 'conflict') return 'Not saved: choose what to keep'
+  if (away.value) return store.isKept ? 'No answer; kept here, trying again' : 'No answer; keep this page open'
+  return store.isSaved ? 'Saved' : 'Saving…'
 })
-const trouble = computed(() => words.value.startsWith('N'))
+const away = computed(() => store.problem !== undefined && store.saveState === 'unsaved')
+const trouble = computed(() => away.value || store.saveState === 'refused' || store.saveState === 'conflict')
 </script>
 
 <template>

@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { answer, api } from '../api/client'
 import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
 import { withValue } from '../shared/paths'
-import { keptDraft } from './draft'
+import { takeOverDraft } from './draft'
 import { useEvaluating } from './useEvaluating'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
@@ -21,8 +21,8 @@ export const useJob = defineStore('job', () => {
   const job = shallowRef<Job>()
   /** Fields that an older version stored with what can't be shown. */
   const cleaned = ref<readonly string[]>([])
-  const saving = useSaving(id, job, take)
-  const { version, saveState, problem, conflict, flush } = saving
+  const saving = useSaving(id, job, take, () => void evaluateNewest())
+  const { version, saveState, isSaved, isKept, problem, conflict, flush } = saving
   const { evaluation, evaluateNewest } = useEvaluating(() => job.value, {
     arrived: saving.evaluated,
     failed: saving.notEvaluated,
@@ -68,12 +68,17 @@ export const useJob = defineStore('job', () => {
     const path = { job_id: jobId }
     const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path } }))
     take(state)
-    const draft = keptDraft(jobId)
-    if (!draft) return
-    job.value = draft.job
-    saving.tookUp()
-    if (draft.version === state.version) await settle()
-    else saving.meetConflict(state.version, state.job)
+    await takeUpDrafts()
+  }
+
+  /** What pages that are gone left unsaved is saved now, one draft after the other. */
+  async function takeUpDrafts(): Promise<void> {
+    for (let draft = takeOverDraft(id.value); draft; draft = takeOverDraft(id.value)) {
+      saving.tookUp(draft)
+      await evaluateNewest()
+      await flush()
+      if (!isSaved.value) return
+    }
   }
 
   /** Change one field; the answer to it moves the screen at once and is saved shortly after. */
@@ -100,8 +105,9 @@ export const useJob = defineStore('job', () => {
     await evaluateNewest()
   }
 
-  async function resolveConflict(keepMine: boolean): Promise<void> {
-    if (saving.settleConflict(keepMine)) await settle()
+  /** Settle a conflict: these fields keep what was entered here, the others what is saved. */
+  function resolveConflict(mine: readonly string[]): void {
+    saving.settleConflict(mine)
   }
 
   /** Take back what is not saved yet: the job as it is stored. */
@@ -138,7 +144,7 @@ export const useJob = defineStore('job', () => {
   /** Asks for the certificate and waits for its turn; `told` hears how it stands. */
   async function issue(signatures: Signature[], told: (state: IssueState) => void): Promise<void> {
     await flush()
-    if (saveState.value !== 'saved') throw new Error('What you typed is not saved yet. Mend that first, then issue.')
+    if (!isSaved.value) throw new Error('What you typed is not saved yet. Mend that first, then issue.')
     const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
     // With what this screen shows: the server compares it with what it has, and issues only its own.
     const body = { job: job.value!, signatures, revision: null }
@@ -160,6 +166,8 @@ export const useJob = defineStore('job', () => {
     job,
     evaluation,
     saveState,
+    isSaved,
+    isKept,
     problem,
     conflict,
     cleaned,

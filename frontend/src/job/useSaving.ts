@@ -1,24 +1,41 @@
 // Saving as you go. A change is kept in this browser until the server has it, so nothing typed is lost to a reload,
-// a bad value or a lost connection. A conflict is shown with both sides; nothing is silently overwritten.
-import { useTimeoutFn } from '@vueuse/core'
-import { type Ref, ref } from 'vue'
+// a bad value or a lost connection. What two edits changed in different fields goes together; where both changed one
+// field, both values are shown and each is settled by itself. Nothing is silently overwritten.
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
+import { computed, type Ref, ref, shallowRef } from 'vue'
 
-import { answer, api, asProblem } from '../api/client'
+import { asProblem } from '../api/client'
 import type { Job, JobState, Problem } from '../api/types'
-import { differences } from '../shared/paths'
-import { forgetDraft, keepDraft } from './draft'
+import { type Draft, forgetDraft, keepDraft, rememberSaved } from './draft'
+import { sendJob, sendLast } from './sendJob'
+import { useConflict } from './useConflict'
 
 const SAVE_AFTER_MS = 400
 const TRY_AGAIN_MS = 5000
+/** So many documents on their way are remembered as this page's own. */
+const MOST_SENT = 3
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'refused' | 'conflict'
 
-/** `take` shows a job as the server has it. */
-export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (state: JobState) => void) {
+/** `take` shows a job as the server has it; `look` is told that the document is another one. */
+export function useSaving(
+  id: Ref<number>,
+  job: Ref<Job | undefined>,
+  take: (state: JobState) => void,
+  look: () => void,
+) {
   const version = ref(0)
   const saveState = ref<SaveState>('saved')
   const problem = ref<Problem>()
-  const conflict = ref<{ version: number; stored: Job }>()
+  // The document as the server has it at `version`, and one that is on its way there.
+  const stored = shallowRef<Job>()
+  let sent: Job[] = []
+  /** False where this browser has no room to keep what waits. */
+  const isKept = ref(true)
+  /** Only while the server has exactly what the screen shows. */
+  const isSaved = computed(() => saveState.value === 'saved' && job.value === stored.value)
+
+  const { conflict, meet, settle: settleConflict, forget } = useConflict(goOnFrom)
 
   let edits = 0
   let sending: Promise<void> | undefined
@@ -26,6 +43,7 @@ export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (sta
   let unsent: Problem | undefined
   const soon = ref(SAVE_AFTER_MS)
   const timer = useTimeoutFn(() => void save(), soon, { immediate: false })
+  useEventListener(window, 'pagehide', sayFarewell)
 
   function schedule(after = SAVE_AFTER_MS): void {
     soon.value = after
@@ -35,27 +53,38 @@ export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (sta
   /** The job as the server has it: nothing waits any more. */
   function settled(state: JobState): void {
     version.value = state.version
+    stored.value = state.job
+    sent = []
     saveState.value = 'saved'
     problem.value = undefined
   }
 
   function startAfresh(): void {
     problem.value = undefined
-    conflict.value = undefined
+    forget()
     unsent = undefined
+  }
+
+  function keep(): void {
+    isKept.value = keepDraft(id.value, { version: version.value, base: stored.value, sent, job: job.value! })
   }
 
   /** The job was changed: kept here at once, sent shortly after. */
   function edited(): void {
     edits += 1
     saveState.value = 'unsaved'
-    keepDraft(id.value, version.value, job.value!)
+    keep()
     schedule()
   }
 
-  /** Kept in this browser from an earlier visit: it goes on from the version it was typed on. */
-  function tookUp(): void {
+  /** Kept in this browser by a page that is gone: it goes on from the document that it was typed on. */
+  function tookUp(draft: Draft): void {
     edits += 1
+    version.value = draft.version
+    stored.value = draft.base
+    sent = draft.sent ?? []
+    job.value = draft.job
+    saveState.value = 'unsaved'
   }
 
   function evaluated(): void {
@@ -84,30 +113,45 @@ export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (sta
     const saving = edits
     unsent = undefined
     saveState.value = 'saving'
+    sent = [...sent, document].slice(-MOST_SENT)
+    keep()
     try {
-      const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
-      arrived(await answer<JobState>(api.PUT('/api/v1/jobs/{job_id}', { params, body: document })), saving === edits)
+      arrived(await sendJob(id.value, version.value, document), saving === edits)
     } catch (error) {
-      onSaveProblem(asProblem(error))
+      onSaveProblem(asProblem(error), saving === edits)
     }
+  }
+
+  /** The page goes: what waits is sent without waiting for an answer; the draft stays until the next page has one. */
+  function sayFarewell(): void {
+    if (!job.value || !['unsaved', 'saving'].includes(saveState.value)) return
+    sent = [...sent, job.value].slice(-MOST_SENT)
+    keep()
+    sendLast(id.value, version.value, job.value)
   }
 
   function arrived(state: JobState, newest: boolean): void {
-    version.value = state.version
+    rememberSaved(id.value, state.version)
     if (newest) {
       take(state)
-      forgetDraft(id.value)
-    } else {
-      saveState.value = 'unsaved'
-      keepDraft(id.value, version.value, job.value!)
-      schedule()
+      return forgetDraft(id.value)
     }
+    settled(state)
+    saveState.value = 'unsaved'
+    keep()
+    schedule()
   }
 
-  function onSaveProblem(trouble: Problem): void {
+  function onSaveProblem(trouble: Problem, newest: boolean): void {
     problem.value = trouble
-    if (trouble.status === 409 && trouble.stored) {
-      meetConflict(trouble.version!, trouble.stored)
+    if (trouble.status === 409 && !newest) {
+      // Typed meanwhile: what differs is asked of what stands here now.
+      problem.value = undefined
+      saveState.value = 'unsaved'
+      schedule(0)
+    } else if (trouble.status === 409 && trouble.stored) {
+      const base = { stored: stored.value, sent }
+      if (!meet(id.value, trouble, base)) saveState.value = 'conflict'
     } else if (trouble.status === 422) {
       saveState.value = 'refused'
     } else {
@@ -117,31 +161,22 @@ export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (sta
     }
   }
 
-  function meetConflict(storedVersion: number, stored: Job): void {
-    if (!differences({ ...job.value, readings: [], letters: [] }, { ...stored, readings: [], letters: [] }).length) {
-      // The save had arrived, only its answer was lost.
-      version.value = storedVersion
-      job.value = stored
+  /** What was put together goes on top of what is stored; where that is the same, it is saved. */
+  function goOnFrom(at: number, theirs: Job, merged: Job): void {
+    problem.value = undefined
+    version.value = at
+    stored.value = theirs
+    sent = []
+    job.value = merged
+    edits += 1
+    look()
+    if (merged === theirs) {
       saveState.value = 'saved'
-      problem.value = undefined
       return forgetDraft(id.value)
     }
-    conflict.value = { version: storedVersion, stored }
-    saveState.value = 'conflict'
-  }
-
-  /** Settle a conflict: mine goes on top of what is stored, or what is stored replaces mine. False: there was none. */
-  function settleConflict(keepMine: boolean): boolean {
-    const met = conflict.value
-    if (!met || !job.value) return false
-    conflict.value = undefined
-    version.value = met.version
-    const { readings, letters } = met.stored
-    job.value = keepMine ? { ...job.value, readings, letters } : met.stored
-    if (!keepMine) forgetDraft(id.value)
-    edits += 1
     saveState.value = 'unsaved'
-    return true
+    keep()
+    schedule(0)
   }
 
   /** Let go of what is not saved yet. */
@@ -160,6 +195,8 @@ export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (sta
   return {
     version,
     saveState,
+    isSaved,
+    isKept,
     problem,
     conflict,
     schedule,
@@ -169,7 +206,6 @@ export function useSaving(id: Ref<number>, job: Ref<Job | undefined>, take: (sta
     tookUp,
     evaluated,
     notEvaluated,
-    meetConflict,
     settleConflict,
     letGo,
     flush,

@@ -13,18 +13,3 @@ export function withValue<T>(document: T, path: string, value: unknown): T {
   copy[first!] = rest.length ? withValue(copy[first!], rest.join('.'), value) : value
   return copy as T
 }
-
-/** The paths at which two documents differ, with both values; lists are compared whole. */
-export function differences(
-  mine: unknown,
-  theirs: unknown,
-  path = '',
-): { path: string; mine: unknown; theirs: unknown }[] {
-  if (JSON.stringify(mine) === JSON.stringify(theirs)) return []
-  const objects = [mine, theirs].every((side) => typeof side === 'object' && side !== null && !Array.isArray(side))
-  if (!objects) return [{ path, mine, theirs }]
-  const keys = new Set([...Object.keys(mine as Tree), ...Object.keys(theirs as Tree)])
-  return [...keys].flatMap((key) =>
-    differences((mine as Tree)[key], (theirs as Tree)[key], path ? `${path}.${key}` : key),
-  )
-}
