@@ -27,6 +27,8 @@ from tests.app import FOLDERS, NOW, AppCase, Served
 ARGUMENTS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync", "--disable-extensions", "--disable-default-apps",
+    # Software draws here, and one thread of it is enough.
+    "--disable-gpu-rasterization", "--num-raster-threads=1",
     "--in-process-gpu", "--no-zygote", "--disable-features=Translate,MediaRouter,OptimizationHints",
 ]  # fmt: skip
 # Generous: a busy machine is slow, not wrong.

@@ -57,7 +57,9 @@ class Shots(BrowserCase):
         page.mouse.move(640, 5)
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / f"{name}.png"))
-        page.context.close()
+        self.shared.wipe()
+        self.shared.app = self.app
+        self.used.clear()
 
     def past_the_band(self, page: Page) -> None:
         page.evaluate("scrollTo(0, document.querySelector('.side, .parts').getBoundingClientRect().top)")
@@ -95,6 +97,7 @@ class Shots(BrowserCase):
         page = self.page("/")
         page.get_by_role("listitem").first.wait_for()
         page.screenshot(path=str(TARGET / "jobs.png"))
+        self.used.clear()
         self.shot("survey", "Tanner", "survey/cut_out", "down")
         self.shot("day", "Lantern", "survey/day", "down")
         self.shot("operator", "Tanner", "survey/operator", "down")

@@ -5,6 +5,8 @@ import { computed, ref, watch } from 'vue'
 import { useCatalogue } from '../shared/useCatalogue'
 import { useJob } from './useJob'
 
+const SHORT = { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' } as const
+
 const store = useJob()
 const { catalogue } = useCatalogue()
 const kept = ref<Record<string, 'mine' | 'theirs'>>({})
@@ -14,7 +16,7 @@ watch(
 )
 const asked = computed(() => store.conflict?.asked ?? [])
 const left = computed(() => asked.value.filter((one) => !kept.value[one.field]).length)
-const when = computed(() => (store.conflict?.at ? new Date(store.conflict.at).toLocaleString('en-GB') : ''))
+const when = computed(() => (store.conflict?.at ? new Date(store.conflict.at).toLocaleString('en-GB', SHORT) : ''))
 const whose = computed(() => {
   if (store.conflict?.here) return 'in another tab of this browser'
   return store.conflict?.by
@@ -69,6 +71,7 @@ fieldset {
   border: 0;
   border-bottom: 1px solid var(--line);
   padding: 8px 0;
+  margin-top: 8px;
 }
 legend {
   font-weight: 700;

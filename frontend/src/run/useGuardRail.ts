@@ -4,7 +4,8 @@ import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
 import type { GuardView } from '../api/types'
 
-const CHARACTER_PX = 6.7
+// What a character of the figures' type takes at 12 px, measured.
+const CHARACTER_PX = 7.6
 const WIDEST_PX = 104
 
 export interface RailPlace {
