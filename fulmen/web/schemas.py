@@ -53,8 +53,8 @@ class SaveHeader(VersionHeader):
     person: Annotated[str, Field(alias="Fulmen-Person", max_length=600, pattern=r"^[!-~]*$")] = ""
 
     def by(self) -> str:
-        """The name."""
-        return UNSHOWABLE.sub("", unquote(self.person))[:200]
+        """The name, on one line."""
+        return " ".join(UNSHOWABLE.sub("", unquote(self.person)).split())[:200]
 
 
 class JobQuery(BaseModel):

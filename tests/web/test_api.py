@@ -120,10 +120,23 @@ class Problems(AppCase):
     def test_a_conflict_shows_both_sides(self) -> None:
         stored = self.store(HALFWAY)
         theirs = {**json.loads(write_job(stored.job)), "title": "Theirs"}
-        self.client.put(f"{API}/jobs/1", json=theirs, headers={"If-Match": "1"})
+        named = {"If-Match": "1", "Fulmen-Person": "W.%20%C3%93tterby%0A%00"}
+        self.client.put(f"{API}/jobs/1", json=theirs, headers=named)
         response = self.client.put(f"{API}/jobs/1", json={**theirs, "title": "Mine"}, headers={"If-Match": "1"})
         problem = self.problem(response, 409)
         self.assertEqual((problem["version"], problem["stored"]["title"]), (2, "Theirs"))
+        self.assertEqual((problem["saved_by"], problem["saved_at"][:2]), ("W. Ótterby", "20"))
+        title = {"field": "title", "name": "Title", "mine": "Mine", "theirs": "Theirs"}
+        self.assertEqual(problem["differences"], [title])
+
+    def test_what_is_no_name_is_refused_or_nobody_and_a_job_is_saved_once(self) -> None:
+        document = json.loads(write_job(self.store(HALFWAY).job))
+        for name, status in (("x" * 601, 422), ("%FF%FE%00", 200)):
+            headers = {"If-Match": "1", "Fulmen-Person": name}
+            with self.subTest(name[:8]):
+                answer = self.client.put(f"{API}/jobs/1", json={**document, "title": "Named"}, headers=headers)
+                self.assertEqual(answer.status_code, status, answer.text[:200])
+        self.assertEqual(self.client.get(f"{API}/jobs/1").get_json()["version"], 2)
 
     def test_readings(self) -> None:
         self.store(HALFWAY)
