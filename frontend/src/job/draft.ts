@@ -52,6 +52,14 @@ export function forgetDraft(id: number): void {
   localStorage.removeItem(keyOf(id))
 }
 
+/** So many documents on their way are remembered as this page's own; one that is sent again counts once. */
+const MOST_SENT = 5
+
+export function rememberSent(sent: Job[], document: Job): Job[] {
+  const text = JSON.stringify(document)
+  return sent.some((one) => JSON.stringify(one) === text) ? sent : [...sent, document].slice(-MOST_SENT)
+}
+
 /** The newest version of a job that this browser saved, from whichever tab. */
 export function rememberSaved(id: number, version: number): void {
   localStorage.setItem(`fulmen-saved-${id}`, String(version))

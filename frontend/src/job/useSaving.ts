@@ -6,14 +6,12 @@ import { computed, type Ref, ref, shallowRef } from 'vue'
 
 import { asProblem } from '../api/client'
 import type { Job, JobState, Problem } from '../api/types'
-import { type Draft, forgetDraft, keepDraft, rememberSaved } from './draft'
+import { type Draft, forgetDraft, keepDraft, rememberSaved, rememberSent } from './draft'
 import { sendJob, sendLast } from './sendJob'
 import { useConflict } from './useConflict'
 
 const SAVE_AFTER_MS = 400
 const TRY_AGAIN_MS = 5000
-/** So many documents on their way are remembered as this page's own. */
-const MOST_SENT = 3
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'refused' | 'conflict'
 
@@ -113,7 +111,7 @@ export function useSaving(
     const saving = edits
     unsent = undefined
     saveState.value = 'saving'
-    sent = [...sent, document].slice(-MOST_SENT)
+    sent = rememberSent(sent, document)
     keep()
     try {
       arrived(await sendJob(id.value, version.value, document), saving === edits)
@@ -125,7 +123,7 @@ export function useSaving(
   /** The page goes: what waits is sent without waiting for an answer; the draft stays until the next page has one. */
   function sayFarewell(): void {
     if (!job.value || !['unsaved', 'saving'].includes(saveState.value)) return
-    sent = [...sent, job.value].slice(-MOST_SENT)
+    sent = rememberSent(sent, job.value)
     keep()
     sendLast(id.value, version.value, job.value)
   }
