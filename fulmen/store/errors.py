@@ -67,6 +67,10 @@ class LinkGone(StoreError):
     """The householder's link has run out or was withdrawn."""
 
 
+class KeyTaken(StoreError):
+    """A device's key came with another entry than before."""
+
+
 class TooMany(StoreError):
     """No more of these can be kept."""
 

@@ -19,6 +19,7 @@ from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions, writing
+from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import AppendOnly, Conflict, NotFound, Save
 from fulmen.store.tables import AuditRow, JobRow, LetterRow, PaperRow, ReadingRow
 
@@ -90,19 +91,30 @@ def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datet
         return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
 
-def add_reading(sessions: Sessions, job_id: int, reading: Reading, now: datetime) -> StoredJob:
+def add_reading(
+    sessions: Sessions, job_id: int, reading: Reading, now: datetime, entry: Entry | None = None
+) -> StoredJob:
     """Append one reading; see `add_readings`."""
-    return add_readings(sessions, job_id, (reading,), now)
+    return add_readings(sessions, job_id, (reading,), now, entry)
 
 
-def add_readings(sessions: Sessions, job_id: int, readings: tuple[Reading, ...], now: datetime) -> StoredJob:
+def add_readings(
+    sessions: Sessions, job_id: int, readings: tuple[Reading, ...], now: datetime, entry: Entry | None = None
+) -> StoredJob:
     """Append readings, all or none; they never conflict with a change of the design.
+
+    An `entry` that was done before is not done again.
 
     Raises:
         NotFound: there is no such job.
+        KeyTaken: the entry's key was used for another one.
     """
     with writing(sessions) as session:
         row = row_of(session, job_id)
+        if done_before(session, job_id, entry):
+            job, cleaned = _read(session, row)
+            return StoredJob(row.id, row.version, row.revision, job, evaluate(job, rule_set(job.rule_set)), cleaned)
+        remember(session, job_id, entry, now)
         session.add_all(_reading_rows(job_id, readings))
         session.flush()
         row.revision += 1

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session, undefer
 
 from fulmen.core.model.stops import Stop
 from fulmen.store.database import Sessions, writing
+from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import InUse, NotFound, TooMany
 from fulmen.store.operations import record, row_of, stored_job
 from fulmen.store.tables import PhotoRow
@@ -35,23 +36,38 @@ class NewPhoto(Protocol):
 
 @dataclass(frozen=True)
 class Place:
-    """Where a photo belongs: its stop, and the householder's link and question if it came from there."""
+    """Where a photo belongs: its stop, and the householder's link and question if it came from there.
+
+    `made_at` is when it was taken, by the clock of its device.
+    """
 
     stop: Stop
     question: str = ""
     link_id: int | None = None
+    made_at: datetime | None = None
 
 
-def add_photo(sessions: Sessions, job_id: int, photo: NewPhoto, place: Place, now: datetime) -> PhotoRow:
-    """Keep a photo with its job.
+def add_photo(
+    sessions: Sessions, job_id: int, photo: NewPhoto, place: Place, now: datetime, entry: Entry | None = None
+) -> PhotoRow:
+    """Keep a photo with its job; an `entry` that was done before gives the photo that it came to.
 
     Raises:
         NotFound: there is no such job.
         TooMany: the job or the link holds as many as it can.
+        KeyTaken: the entry's key was used for another one.
     """
     with writing(sessions) as session:
         row_of(session, job_id)
-        return insert_photo(session, job_id, photo, place, now)
+        before = done_before(session, job_id, entry)
+        if before and before.photo_id is not None:
+            kept = session.get(PhotoRow, before.photo_id)
+            if kept is None:
+                raise NotFound(f"Photo {before.photo_id} came, and was removed since.")
+            return kept
+        row = insert_photo(session, job_id, photo, place, now)
+        remember(session, job_id, entry, now, row.id)
+        return row
 
 
 def insert_photo(session: Session, job_id: int, photo: NewPhoto, place: Place, now: datetime) -> PhotoRow:
@@ -68,6 +84,7 @@ def insert_photo(session: Session, job_id: int, photo: NewPhoto, place: Place, n
         width_px=photo.width_px,
         height_px=photo.height_px,
         added_at=now,
+        made_at=place.made_at,
         jpeg=photo.jpeg,
         thumbnail=photo.thumbnail,
     )

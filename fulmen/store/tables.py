@@ -101,7 +101,10 @@ class SurveyLinkRow(Base):
 
 
 class PhotoRow(Base):
-    """A photo of one stop, re-encoded; `question` names what the householder was asked for."""
+    """A photo of one stop, re-encoded; `question` names what the householder was asked for.
+
+    `added_at` is when it came, `made_at` when it was taken by its device's clock, where that told it.
+    """
 
     __tablename__ = "photo"
 
@@ -114,8 +117,21 @@ class PhotoRow(Base):
     width_px: Mapped[int]
     height_px: Mapped[int]
     added_at: Mapped[datetime] = mapped_column(Utc)
+    made_at: Mapped[datetime | None] = mapped_column(Utc)
     jpeg: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
     thumbnail: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class EntryRow(Base):
+    """One entry of a device that was done; see `store.entries`."""
+
+    __tablename__ = "entry"
+
+    key: Mapped[str] = mapped_column(String(64), primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"))
+    sha256: Mapped[str] = mapped_column(String(64))
+    photo_id: Mapped[int | None]
+    came_at: Mapped[datetime] = mapped_column(Utc)
 
 
 class HouseholderAnswerRow(Base):

@@ -13,7 +13,7 @@ from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import job_reply, now, reply, store
-from fulmen.web.schemas import BlankJob, JobList, JobPath, JobQuery, JobState, JobSummary, SaveHeader
+from fulmen.web.schemas import BlankJob, EntryHeader, JobList, JobPath, JobQuery, JobState, JobSummary, SaveHeader
 
 jobs = api_blueprint("jobs")
 
@@ -60,11 +60,12 @@ def save_one(path: JobPath, header: SaveHeader, body: Job) -> Response:
     return job_reply(operations.save_job(store(), path.job_id, header.version(), body, now(), header.by()))
 
 
-@jobs.post("/jobs/<int:job_id>/readings", responses={201: JobState, 404: Problem})
+@jobs.post("/jobs/<int:job_id>/readings", responses={201: JobState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
-def take_reading(path: JobPath, body: Reading) -> Response:
-    """Append a reading."""
-    return job_reply(operations.add_reading(store(), path.job_id, body, now()), 201)
+def take_reading(path: JobPath, header: EntryHeader, body: Reading) -> Response:
+    """Append a reading; one that its device sends again is kept once."""
+    entry = header.entry(request.get_data())
+    return job_reply(operations.add_reading(store(), path.job_id, body, now(), entry), 201)
 
 
 @jobs.get("/jobs/<int:job_id>/file", responses={200: Job, 404: Problem})

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import UTC
+
 from flask import Response, request
 
 from fulmen.photos import make_photo
@@ -13,7 +15,7 @@ from fulmen.web.guard import takes_photo
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import now, reply, store
-from fulmen.web.schemas import JobPath
+from fulmen.web.schemas import EntryHeader, JobPath
 from fulmen.web.survey_schemas import OnePhotoPath, PhotoInfo, PhotoList, PhotoPath, PhotoPlace
 
 photos = api_blueprint("photos")
@@ -30,10 +32,11 @@ def list_photos(path: JobPath) -> Response:
 @photos.post("/jobs/<int:job_id>/photos", responses={201: PhotoInfo, 404: Problem, 409: Problem, 413: Problem})
 @allows(Role.ELECTRICIAN)
 @takes_photo
-def add_photo(path: JobPath, query: PhotoPlace) -> Response:
+def add_photo(path: JobPath, header: EntryHeader, query: PhotoPlace) -> Response:
     """Add a photo to a stop: the body is a JPEG, PNG, WebP or HEIC file."""
-    place = store_photos.Place(query.stop)
-    row = store_photos.add_photo(store(), path.job_id, make_photo(request.get_data()), place, now())
+    place = store_photos.Place(query.stop, made_at=query.made_at and query.made_at.astimezone(UTC))
+    entry = header.entry(request.get_data())
+    row = store_photos.add_photo(store(), path.job_id, make_photo(request.get_data()), place, now(), entry)
     return reply(photo_info(row), 201)
 
 

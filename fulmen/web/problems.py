@@ -23,6 +23,7 @@ from fulmen.store.errors import (
     AppendOnly,
     Conflict,
     InUse,
+    KeyTaken,
     LinkGone,
     MovedOn,
     NotAsSeen,
@@ -43,6 +44,7 @@ PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
     (Outdated, "Out of date", 410),
     (InUse, "In use", 409),
     (LinkGone, "Link ended", 410),
+    (KeyTaken, "Another entry", 409),
     (Altered, "Altered", 409),
 )
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from hashlib import sha256
 from typing import Annotated, Literal
 from urllib.parse import unquote
 
@@ -18,6 +19,7 @@ from fulmen.core.model.load import Appliance
 from fulmen.core.reference.soil import Soil
 from fulmen.core.reference.usual_defects import UsualDefect
 from fulmen.core.simulations.pen_bench import Preset
+from fulmen.store.entries import Entry
 
 # What a row's number can be in the database.
 MOST_ID = 2**63 - 1
@@ -55,6 +57,18 @@ class SaveHeader(VersionHeader):
     def by(self) -> str:
         """The name, on one line."""
         return " ".join(UNSHOWABLE.sub("", unquote(self.person)).split())[:200]
+
+
+class EntryHeader(BaseModel):
+    """The key that a device gave an entry before it sent it; the same key again is the same entry."""
+
+    model_config = ConfigDict(extra="ignore")
+
+    key: Annotated[str, Field(alias="Fulmen-Entry", pattern=r"^([0-9a-f-]{16,64})?$")] = ""
+
+    def entry(self, body: bytes) -> Entry | None:
+        """The entry that a body makes under its key, if it has one."""
+        return Entry(self.key, sha256(body).hexdigest()) if self.key else None
 
 
 class JobQuery(BaseModel):
