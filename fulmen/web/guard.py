@@ -19,7 +19,7 @@ View = TypeVar("View", bound=Callable[..., Any])
 
 # Scripts and styles from files of ours alone; the one style that is made in the browser bears the page's nonce.
 POLICY = (
-    "default-src 'self'; script-src 'self'; style-src 'self'{nonce}; img-src 'self' data:; "
+    "default-src 'self'; script-src 'self'; style-src 'self'{nonce}; img-src 'self' data: blob:; "
     "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 )
 HEADERS = {

@@ -189,7 +189,7 @@ class Kept(BrowserCase):
         page = self.job_page("Lime Kiln", "survey/ownership")
         page.route("**/api/**", lambda route: route.abort())
         page.get_by_label("Householder").fill("Typed while away")
-        expect(page.get_by_role("status")).to_contain_text("No answer; kept here")
+        expect(page.get_by_role("status")).to_contain_text("On this device, not yet saved: 1")
         page.unroute("**/api/**")
         page.reload()
         expect(page.get_by_label("Householder")).to_have_value("Typed while away")

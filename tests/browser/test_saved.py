@@ -5,7 +5,8 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.chromium import BrowserCase
+from tests.browser.chromium import BrowserCase, tap
+from tests.photos import picture
 from tests.sampling import some
 
 MOMENTS_MS = (0, 50, 100, 200, 400)
@@ -20,6 +21,19 @@ def walked(page: Page, number: int) -> None:
     page.get_by_label("Length").first.fill(f"{3 + number / 10:g}")
 
 
+def chosen(page: Page, number: int) -> None:
+    tap(page, "Whose home is it?", ("owner lets it", "tenant asks")[number % 2])
+
+
+def photographed(page: Page, number: int) -> None:
+    photos = page.get_by_role("img", name="Photo ")
+    before = photos.count()
+    file = {"name": "home.jpg", "mimeType": "image/jpeg", "buffer": picture()}
+    page.get_by_test_id("photo-ownership").set_input_files(file)
+    # It counts from its thumbnail; before that the page says that it is not taken.
+    expect(photos).to_have_count(before + 1)
+
+
 def undone(page: Page, number: int) -> None:
     rows = page.locator("li .length input")
     before = rows.count()
@@ -32,6 +46,11 @@ def undone(page: Page, number: int) -> None:
 # Kind of edit → the stage it is made at, how, and what the stored job then says.
 EDITS: dict[str, tuple[str, Callable[[Page, int], None], Callable[[Any, int], tuple[Any, Any]]]] = {
     "text": ("survey/ownership", typed, lambda job, number: (job["site"]["householder"], f"Typed {number}")),
+    "choice": (
+        "survey/ownership",
+        chosen,
+        lambda job, number: (job["site"]["ownership"], ("owner_lets_it", "tenant")[number % 2]),
+    ),
     "route": ("design", walked, lambda job, number: (job["circuits"][0]["route"][0]["length_m"], 3 + number / 10)),
     "undo": ("design", undone, lambda job, number: (len(job["circuits"][0]["route"]), 5)),
 }
@@ -55,6 +74,18 @@ class Saved(BrowserCase):
                 self.assertEqual(found, wanted)
                 expect(page.get_by_role("alertdialog")).to_have_count(0)
 
+    def test_a_reload_at_any_moment_after_a_photos_thumbnail_ends_with_it_in_the_store(self) -> None:
+        for number, after_ms in enumerate(some(MOMENTS_MS, 3, "photo moments"), start=1):
+            page = self.visit(self.opened(), "Lime Kiln", "survey/ownership")
+            photographed(page, number)
+            page.wait_for_timeout(after_ms)
+            page.reload()
+            with self.subTest(after_ms=after_ms):
+                expect(page.get_by_role("status").first).to_have_text("Saved")
+                kept = self.client.get(f"{JOB}{page.url.split('/')[4]}/photos").get_json()["photos"]
+                self.assertEqual(len(kept), number)
+                self.assertIsNotNone(kept[-1]["made_at"])
+
     def opened(self) -> Page:
         if not hasattr(self, "only"):
             self.only = self.page("/")
@@ -66,7 +97,7 @@ class Saved(BrowserCase):
             "**/api/v1/jobs/*", lambda route: route.abort() if route.request.method == "PUT" else route.continue_()
         )
         page.get_by_label("Householder").fill("Typed and gone")
-        expect(page.get_by_role("status")).to_contain_text("No answer; kept here")
+        expect(page.get_by_role("status")).to_contain_text("On this device, not yet saved")
         page.unroute("**/api/v1/jobs/*")
         next_one = page.context.new_page()
         self.addCleanup(next_one.close)
@@ -134,7 +165,7 @@ class Saved(BrowserCase):
             "**/api/v1/jobs/*", lambda route: route.abort() if route.request.method == "PUT" else route.continue_()
         )
         page.get_by_label("Comments on the existing installation").fill("Never sent")
-        expect(page.get_by_role("status").first).to_contain_text("No answer")
+        expect(page.get_by_role("status").first).to_contain_text("not yet saved")
         sign.click()
         expect(page.get_by_text("is not saved yet")).to_be_visible()
         self.assertEqual(

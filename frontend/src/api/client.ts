@@ -34,10 +34,18 @@ export async function answer<T>(asked: Promise<Answer>): Promise<T> {
   return got.data as T
 }
 
-/** Send a photo as it is; the server reads it, turns it upright and strips it. */
-export async function sendPhoto<T>(address: string, photo: File): Promise<T> {
-  const headers = { 'Content-Type': photo.type.startsWith('image/') ? photo.type : 'application/octet-stream' }
-  const response = await fetch(address, { method: 'POST', headers, body: photo }).catch(() => undefined)
+/** Send a photo as it is; the server reads it, turns it upright and strips it. By its `key` it knows one it has. */
+export async function sendPhoto<T>(
+  address: string,
+  photo: File,
+  how: { key?: string; signal?: AbortSignal } = {},
+): Promise<T> {
+  const headers = {
+    'Content-Type': photo.type.startsWith('image/') ? photo.type : 'application/octet-stream',
+    'Fulmen-Entry': how.key ?? '',
+  }
+  const request = { method: 'POST', headers, body: photo, signal: how.signal }
+  const response = await fetch(address, request).catch(() => undefined)
   if (!response) throw new ProblemError(problem(0, `No answer from Fulmen: ${photo.name} is not sent. Try again.`))
   const body: unknown = await response.json().catch(() => undefined)
   if (!response.ok) throw new ProblemError(isProblem(body) ? body : problem(response.status, response.statusText))

@@ -5,6 +5,9 @@ import { useRoute } from 'vue-router'
 
 import { asProblem } from '../api/client'
 import { watchStandingReasons } from '../checks/useStandingReasons'
+import type { Entry } from '../device/entries'
+import RefusedEntries from '../device/RefusedEntries.vue'
+import { figureWords } from '../readings/readingWords'
 import RunBand from '../run/RunBand.vue'
 import CautionNote from '../shared/CautionNote.vue'
 import RunPicker from './RunPicker.vue'
@@ -38,6 +41,12 @@ async function load(): Promise<void> {
     failed.value = asProblem(error).detail
   }
 }
+/** What a waiting entry is, in the words of its step. */
+function entryName({ reading, photo }: Entry): string {
+  const step = store.evaluation?.steps.find((one) => one.step === reading?.step && one.subject === reading.subject)
+  if (!reading || !step) return photo ? `the photo ${photo.name}` : 'a reading'
+  return reading.value === null ? step.title : `${step.title}, ${figureWords(reading, step)}`
+}
 watchStandingReasons()
 watch(() => props.id, load, { immediate: true })
 onBeforeUnmount(() => void store.flush())
@@ -61,6 +70,7 @@ onBeforeUnmount(() => void store.flush())
         <p v-if="store.saveState === 'refused'" class="refused" role="alert">
           {{ store.problem?.detail }} <button type="button" class="link" @click="store.takeBack()">Take it back</button>
         </p>
+        <RefusedEntries :job="id" :names="entryName" />
         <p v-if="store.cleaned.length" class="refused" role="note">
           An older version stored here what can't be shown; it was cleaned: {{ store.cleaned.join(', ') }}.
         </p>

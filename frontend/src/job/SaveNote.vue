@@ -9,10 +9,12 @@ const words = computed(() => {
   if (!store.job) return ''
   if (store.saveState === 'refused') return 'Not saved: mend the marked field'
   if (store.saveState === 'conflict') return 'Not saved: choose what to keep'
-  if (away.value) return store.isKept ? 'No answer; kept here, trying again' : 'No answer; keep this page open'
+  if (away.value) return `${store.isKept ? 'On this device' : 'Keep this page open'}, not yet saved: ${store.waiting}`
   return store.isSaved ? 'Saved' : 'Saving…'
 })
-const away = computed(() => store.problem !== undefined && store.saveState === 'unsaved')
+const away = computed(
+  () => !store.isSaved && (store.isAway || (store.problem !== undefined && store.saveState === 'unsaved')),
+)
 const trouble = computed(() => away.value || store.saveState === 'refused' || store.saveState === 'conflict')
 </script>
 

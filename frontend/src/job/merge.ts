@@ -22,3 +22,14 @@ export function merge(stored: Job, differences: Difference[], base?: Job, sent: 
   }
   return { job, asked }
 }
+
+/** How many fields two documents hold differently; a list that is longer in one of them counts once. */
+export function changedFields(one: unknown, other: unknown): number {
+  if (same(one, other)) return 0
+  if (!isTree(one) || !isTree(other) || Array.isArray(one) !== Array.isArray(other)) return 1
+  if (Array.isArray(one) && Array.isArray(other) && one.length !== other.length) return 1
+  const keys = new Set([...Object.keys(one), ...Object.keys(other)])
+  return [...keys].reduce((sum, key) => sum + changedFields(one[key], other[key]), 0)
+}
+
+const isTree = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null

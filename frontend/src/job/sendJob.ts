@@ -3,6 +3,8 @@ import { answer, api } from '../api/client'
 import type { Job, JobState } from '../api/types'
 import { usePerson } from '../shared/usePerson'
 
+/** Whoever does not answer in so long is taken to be away; what arrived all the same is met as this page's own. */
+const MOST_MS = 30_000
 /** A page that goes can still send so much. */
 const MOST_FAREWELL = 60_000
 
@@ -10,7 +12,8 @@ export function sendJob(id: number, version: number, job: Job, keepalive = false
   const person = encodeURIComponent(usePerson().name.value)
   const header = { 'If-Match': String(version), 'Fulmen-Person': person }
   const params = { path: { job_id: id }, header }
-  return answer<JobState>(api.PUT('/api/v1/jobs/{job_id}', { params, body: job, keepalive }))
+  const signal = keepalive ? undefined : AbortSignal.timeout(MOST_MS)
+  return answer<JobState>(api.PUT('/api/v1/jobs/{job_id}', { params, body: job, keepalive, signal }))
 }
 
 /** The page goes: sent without waiting for an answer, where it is small enough for that. */

@@ -2,8 +2,8 @@
 import { shallowRef } from 'vue'
 
 import type { Difference, Job, Problem } from '../api/types'
+import { savedHere } from '../device/drafts'
 import { withValue } from '../shared/paths'
-import { savedHere } from './draft'
 import { merge } from './merge'
 
 /** Fields that were changed here and elsewhere; `here` where that was another tab of this browser. */

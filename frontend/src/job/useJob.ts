@@ -4,8 +4,11 @@ import { computed, ref, shallowRef } from 'vue'
 
 import { answer, api } from '../api/client'
 import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
+import { deviceReady } from '../device/database'
+import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft } from '../device/drafts'
+import { useOutbox } from '../device/outbox'
+import { withWaiting } from '../readings/waiting'
 import { withValue } from '../shared/paths'
-import { takeOverDraft } from './draft'
 import { useEvaluating } from './useEvaluating'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
@@ -22,7 +25,14 @@ export const useJob = defineStore('job', () => {
   /** Fields that an older version stored with what can't be shown. */
   const cleaned = ref<readonly string[]>([])
   const saving = useSaving(id, job, take, () => void evaluateNewest())
-  const { version, saveState, isSaved, isKept, problem, conflict, flush } = saving
+  const { version, saveState, problem, conflict, flush } = saving
+  const outbox = useOutbox()
+  /** What was made on this device for this job and has not arrived. */
+  const entries = computed(() => outbox.waiting.value.filter((one) => one.job === id.value))
+  /** Only while the server has exactly what the screen shows, readings and photos too. */
+  const isSaved = computed(() => saving.isSaved.value && !entries.value.length)
+  const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
+  const waiting = computed(() => saving.waiting.value + outbox.waiting.value.length)
   const { evaluation, evaluateNewest } = useEvaluating(() => job.value, {
     arrived: saving.evaluated,
     failed: saving.notEvaluated,
@@ -50,6 +60,17 @@ export const useJob = defineStore('job', () => {
     return all?.find((one) => one.charge_point === point.value) ?? all?.[0]
   }
 
+  /** The test steps, with what was read here and has not arrived yet. */
+  const steps = computed(() => withWaiting(evaluation.value?.steps ?? [], entries.value))
+  outbox.onArrived(({ entry, state }) => {
+    if (!state || entry.job !== id.value) return
+    if (saving.isSaved.value) take(state)
+    else if (job.value) {
+      job.value = { ...job.value, readings: state.job.readings }
+      void settle()
+    }
+  })
+
   function take(state: JobState): void {
     id.value = state.id
     job.value = state.job
@@ -67,18 +88,29 @@ export const useJob = defineStore('job', () => {
     forget()
     const path = { job_id: jobId }
     const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path } }))
+    await deviceReady
     take(state)
     await takeUpDrafts()
   }
 
   /** What pages that are gone left unsaved is saved now, one draft after the other. */
   async function takeUpDrafts(): Promise<void> {
-    for (let draft = takeOverDraft(id.value); draft; draft = takeOverDraft(id.value)) {
+    for (let draft = await takeOverDraft(id.value); draft; draft = await takeOverDraft(id.value)) {
       saving.tookUp(draft)
       await evaluateNewest()
       await flush()
-      if (!isSaved.value) return
+      if (!saving.isSaved.value) return
     }
+    if (await hasOthersDrafts(id.value)) lookAgain(id.value)
+  }
+
+  /** Another page's draft, let lie, was left by a page that is gone: this one takes it up as soon as it is idle. */
+  function lookAgain(jobId: number): void {
+    setTimeout(() => {
+      if (jobId !== id.value || !job.value) return
+      if (saving.isSaved.value) void takeUpDrafts()
+      else lookAgain(jobId)
+    }, LEFT_AFTER_MS)
   }
 
   /** Change one field; the answer to it moves the screen at once and is saved shortly after. */
@@ -116,17 +148,9 @@ export const useJob = defineStore('job', () => {
     await load(id.value)
   }
 
+  /** Keep a reading on this device and send it; refused at once, it is told and not kept. */
   async function takeReading(reading: Reading): Promise<void> {
-    await flush()
-    const path = { job_id: id.value }
-    const state = await answer<JobState>(
-      api.POST('/api/v1/jobs/{job_id}/readings', { params: { path }, body: reading }),
-    )
-    if (saveState.value === 'saved') take(state)
-    else if (job.value) {
-      job.value = { ...job.value, readings: state.job.readings }
-      await settle()
-    }
+    await outbox.hand({ job: id.value, reading })
   }
 
   /** Something the server does to the stored job, such as keeping a letter: what waits is saved first. */
@@ -168,6 +192,9 @@ export const useJob = defineStore('job', () => {
     saveState,
     isSaved,
     isKept,
+    waiting,
+    isAway: outbox.isAway,
+    steps,
     problem,
     conflict,
     cleaned,

@@ -6,9 +6,11 @@ import { computed, type Ref, ref, shallowRef } from 'vue'
 
 import { asProblem } from '../api/client'
 import type { Job, JobState, Problem } from '../api/types'
-import { type Draft, forgetDraft, keepDraft, rememberSaved, rememberSent } from './draft'
+import { forgetDraft, rememberSaved, rememberSent, type Typed } from '../device/drafts'
+import { changedFields } from './merge'
 import { sendJob, sendLast } from './sendJob'
 import { useConflict } from './useConflict'
+import { useDraft } from './useDraft'
 
 const SAVE_AFTER_MS = 400
 const TRY_AGAIN_MS = 5000
@@ -28,10 +30,11 @@ export function useSaving(
   // The document as the server has it at `version`, and one that is on its way there.
   const stored = shallowRef<Job>()
   let sent: Job[] = []
-  /** False where this browser has no room to keep what waits. */
-  const isKept = ref(true)
+  const draft = useDraft(id, job)
   /** Only while the server has exactly what the screen shows. */
   const isSaved = computed(() => saveState.value === 'saved' && job.value === stored.value)
+  /** How many fields wait for the server. */
+  const waiting = computed(() => (isSaved.value ? 0 : changedFields(stored.value, job.value)))
 
   const { conflict, meet, settle: settleConflict, forget } = useConflict(goOnFrom)
 
@@ -42,6 +45,8 @@ export function useSaving(
   const soon = ref(SAVE_AFTER_MS)
   const timer = useTimeoutFn(() => void save(), soon, { immediate: false })
   useEventListener(window, 'pagehide', sayFarewell)
+  // A lid that closes or a phone put away may be the last that is seen of this page.
+  useEventListener(document, 'visibilitychange', () => document.hidden && void flush())
 
   function schedule(after = SAVE_AFTER_MS): void {
     soon.value = after
@@ -64,7 +69,7 @@ export function useSaving(
   }
 
   function keep(): void {
-    isKept.value = keepDraft(id.value, { version: version.value, base: stored.value, sent, job: job.value! })
+    draft.keep({ version: version.value, base: stored.value, sent, job: job.value! })
   }
 
   /** The job was changed: kept here at once, sent shortly after. */
@@ -76,12 +81,13 @@ export function useSaving(
   }
 
   /** Kept in this browser by a page that is gone: it goes on from the document that it was typed on. */
-  function tookUp(draft: Draft): void {
+  function tookUp(typed: Typed): void {
     edits += 1
-    version.value = draft.version
-    stored.value = draft.base
-    sent = draft.sent ?? []
-    job.value = draft.job
+    version.value = typed.version
+    stored.value = typed.base
+    sent = typed.sent ?? []
+    job.value = typed.job
+    draft.stands(typed.job)
     saveState.value = 'unsaved'
   }
 
@@ -194,7 +200,8 @@ export function useSaving(
     version,
     saveState,
     isSaved,
-    isKept,
+    isKept: draft.isKept,
+    waiting,
     problem,
     conflict,
     schedule,

@@ -1,16 +1,21 @@
 <script setup lang="ts">
 // All jobs: search, open, start from a blank sheet, bring in a job file.
 import { mdiMagnify } from '@mdi/js'
-import { onMounted, ref, watch } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { answer, api, asProblem } from '../api/client'
 import type { JobState, JobSummary } from '../api/types'
+import { unsavedJobs } from '../device/drafts'
+import { useOutbox } from '../device/outbox'
 import CautionNote from '../shared/CautionNote.vue'
 import ImportButton from './ImportButton.vue'
 import JobRow from './JobRow.vue'
 
 const PAGE = 50
+/** A page that was just left may still be saving. */
+const LOOK_MS = 2000
 const router = useRouter()
 const jobs = ref<JobSummary[]>([])
 const total = ref(0)
@@ -19,6 +24,13 @@ const title = ref('')
 const failed = ref('')
 const loaded = ref(false)
 let asked = 0
+// What waits on this device; a draft goes out once its job is opened.
+const { waiting, refused } = useOutbox()
+const drafts = ref<number[]>([])
+useIntervalFn(async () => (drafts.value = await unsavedJobs()), LOOK_MS)
+const unsaved = computed(() => [
+  ...new Set([...drafts.value, ...[...waiting.value, ...refused.value].map((one) => one.job)]),
+])
 
 async function list(offset = 0): Promise<void> {
   const turn = ++asked
@@ -77,6 +89,12 @@ watch(search, () => void list())
     </div>
     <p v-if="failed" class="failed" role="alert">
       {{ failed }} <button type="button" class="link" @click="list()">Try again</button>
+    </p>
+    <p v-for="id in unsaved" :key="id" class="unsaved" role="status">
+      On this device, not yet saved:
+      <router-link :to="{ name: 'survey', params: { id } }" class="link">{{
+        jobs.find((one) => one.id === id)?.title ?? `job ${id}`
+      }}</router-link>
     </p>
     <ul v-if="jobs.length">
       <JobRow v-for="job in jobs" :key="job.id" :job="job" />
@@ -143,6 +161,11 @@ ul {
   background: var(--sheet);
   padding: 10px 14px;
   margin-bottom: 14px;
+}
+.unsaved {
+  padding: 10px 14px;
+  border-left: 4px solid var(--needs);
+  background: var(--sheet);
 }
 .empty {
   padding: 40px 0;

@@ -4,11 +4,12 @@ import { mdiCamera, mdiDeleteOutline } from '@mdi/js'
 import { ref, useTemplateRef } from 'vue'
 
 import type { Stop } from '../../api/types'
+import WaitingPhoto from '../../shared/WaitingPhoto.vue'
 import { usePhotos } from './usePhotos'
 
 const props = defineProps<{ stop: Stop }>()
 
-const { photos, failed, add, remove } = usePhotos(() => props.stop)
+const { photos, waiting, failed, add, remove } = usePhotos(() => props.stop)
 const input = useTemplateRef<HTMLInputElement>('input')
 const sending = ref(false)
 
@@ -33,6 +34,10 @@ async function send(): Promise<void> {
         <v-btn :icon="mdiDeleteOutline" size="small" :aria-label="`Remove photo ${index + 1}`" @click="remove(photo)" />
         <span v-if="photo.question" class="from">householder’s</span>
       </li>
+      <li v-for="(entry, index) in waiting" :key="entry.key">
+        <WaitingPhoto :entry="entry" :alt="`Photo ${photos.length + index + 1}, on this device`" />
+        <span class="from">not yet saved</span>
+      </li>
       <li>
         <input
           ref="input"
@@ -46,11 +51,11 @@ async function send(): Promise<void> {
         <button
           type="button"
           class="add"
-          :class="{ first: !photos.length }"
+          :class="{ first: !photos.length && !waiting.length }"
           :disabled="sending"
           @click="input?.click()"
         >
-          <v-icon :icon="mdiCamera" /> {{ sending ? 'Sending…' : 'Add a photo' }}
+          <v-icon :icon="mdiCamera" /> {{ sending ? 'Not taken yet…' : 'Add a photo' }}
         </button>
       </li>
     </ul>

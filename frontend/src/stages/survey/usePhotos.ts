@@ -1,12 +1,19 @@
-// The photos of the job being worked on, read once for each job.
+// The photos of the job being worked on, read once for each job; those that wait on this device beside them.
 import { computed, ref } from 'vue'
 
-import { answer, api, asProblem, sendPhoto } from '../../api/client'
+import { answer, api, asProblem } from '../../api/client'
 import type { PhotoInfo, Stop } from '../../api/types'
+import { useOutbox } from '../../device/outbox'
 
 const jobId = ref(0)
 const photos = ref<PhotoInfo[]>([])
 const failed = ref('')
+const outbox = useOutbox()
+
+outbox.onArrived(({ entry, photo }) => {
+  if (!photo || entry.job !== jobId.value || photos.value.some((one) => one.id === photo.id)) return
+  photos.value = [...photos.value, photo]
+})
 
 async function list(id: number): Promise<void> {
   if (jobId.value !== id) photos.value = []
@@ -27,8 +34,8 @@ async function add(stop: Stop, files: File[]): Promise<void> {
   const refused: string[] = []
   for (const file of files) {
     try {
-      const added = await sendPhoto<PhotoInfo>(`/api/v1/jobs/${jobId.value}/photos?stop=${stop}`, file)
-      photos.value = [...photos.value, added]
+      const photo = { bytes: await file.arrayBuffer(), type: file.type, name: file.name, stop }
+      await outbox.hand({ job: jobId.value, photo })
     } catch (error) {
       refused.push(`${file.name}: ${asProblem(error).detail}`)
     }
@@ -51,5 +58,15 @@ async function remove(photo: PhotoInfo): Promise<void> {
 }
 
 export function usePhotos(stop: () => Stop) {
-  return { photos: computed(() => photos.value.filter((one) => one.stop === stop())), failed, list, add, remove }
+  const waiting = computed(() =>
+    outbox.waiting.value.filter((one) => one.job === jobId.value && one.photo?.stop === stop()),
+  )
+  return {
+    photos: computed(() => photos.value.filter((one) => one.stop === stop())),
+    waiting,
+    failed,
+    list,
+    add,
+    remove,
+  }
 }

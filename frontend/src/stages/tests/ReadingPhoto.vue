@@ -1,16 +1,20 @@
 <script setup lang="ts">
 // A photo of the display, kept with the reading.
 import { mdiCamera } from '@mdi/js'
-import { ref, useTemplateRef } from 'vue'
+import { ref, shallowRef, useTemplateRef } from 'vue'
 
-import { asProblem, sendPhoto } from '../../api/client'
-import type { PhotoInfo } from '../../api/types'
+import { asProblem } from '../../api/client'
+import { type Entry, photoByKey } from '../../device/entries'
+import { useOutbox } from '../../device/outbox'
 import { useJob } from '../../job/useJob'
+import WaitingPhoto from '../../shared/WaitingPhoto.vue'
 
 const sha256 = defineModel<string>({ required: true })
 const store = useJob()
 const input = useTemplateRef<HTMLInputElement>('input')
+const { hand } = useOutbox()
 const kept = ref(0)
+const waits = shallowRef<Entry>()
 const failed = ref('')
 const sending = ref(false)
 
@@ -20,9 +24,11 @@ async function send(): Promise<void> {
   sending.value = true
   failed.value = ''
   try {
-    const photo = await sendPhoto<PhotoInfo>(`/api/v1/jobs/${store.id}/photos?stop=charge_point`, file)
-    sha256.value = photo.sha256
-    kept.value = photo.id
+    const photo = { bytes: await file.arrayBuffer(), type: file.type, name: file.name, stop: 'charge_point' as const }
+    const { entry, came } = await hand({ job: store.id, photo })
+    sha256.value = came?.photo?.sha256 ?? photoByKey(entry.key)
+    kept.value = came?.photo?.id ?? 0
+    waits.value = came ? undefined : entry
   } catch (error) {
     failed.value = asProblem(error).detail
   }
@@ -43,9 +49,15 @@ async function send(): Promise<void> {
       @change="send"
     />
     <v-btn variant="text" :prepend-icon="mdiCamera" :disabled="sending" @click="input?.click()">
-      {{ sending ? 'Sending…' : sha256 ? 'Another photo' : 'Photo of the display' }}
+      {{ sending ? 'Not taken yet…' : sha256 ? 'Another photo' : 'Photo of the display' }}
     </v-btn>
-    <img v-if="sha256" class="thumb" :src="`/api/v1/photos/${kept}/thumbnail.jpg`" alt="The display, as photographed" />
+    <WaitingPhoto v-if="waits" class="thumb" :entry="waits" alt="The display, as photographed; on this device" />
+    <img
+      v-else-if="sha256"
+      class="thumb"
+      :src="`/api/v1/photos/${kept}/thumbnail.jpg`"
+      alt="The display, as photographed"
+    />
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
   </div>
 </template>

@@ -2,14 +2,15 @@
 // The steps in their order, each with what was read; a line stands where you walk to another place.
 import { computed } from 'vue'
 
-import type { Effort, Step } from '../../api/types'
+import type { Effort } from '../../api/types'
 import { readingWords } from '../../readings/readingWords'
+import type { ShownStep } from '../../readings/waiting'
 import { useJob } from '../../job/useJob'
 import SideList from '../../shared/SideList.vue'
 import { keyOf } from './useTestOrder'
 
 const props = defineProps<{
-  steps: Step[]
+  steps: ShownStep[]
   current: string
   stage: 'dead' | 'live'
   sums?: { coached: Effort; book: Effort }
@@ -24,7 +25,7 @@ const items = computed(() => [
   ...props.steps.map((step, place) => ({
     key: keyOf(step),
     title: step.title,
-    figure: readingWords(step),
+    figure: readingWords(step) + (step.waits ? ' on this device' : ''),
     open: !step.met && !step.reading,
     apart: place > 0 && step.place !== props.steps[place - 1]!.place,
   })),

@@ -2,11 +2,11 @@
 // What was kept of this step, first to last; taking it again keeps them all and asks why.
 import { computed } from 'vue'
 
-import type { Step } from '../../api/types'
 import { figureWords, readingWords } from '../../readings/readingWords'
+import type { ShownStep } from '../../readings/waiting'
 import { dayAndTime } from '../../shared/format'
 
-const props = defineProps<{ step: Step; typing: boolean }>()
+const props = defineProps<{ step: ShownStep; typing: boolean }>()
 const why = defineModel<string>({ required: true })
 
 const earlier = computed(() =>
@@ -17,8 +17,8 @@ const earlier = computed(() =>
 <template>
   <div v-if="step.reading" class="taken">
     <p>
-      Kept: <b class="figure">{{ readingWords(step) }}</b> by {{ step.reading.taken_by }},
-      {{ dayAndTime(step.reading.taken_at)
+      {{ step.waits ? 'On this device, not yet saved:' : 'Kept:' }} <b class="figure">{{ readingWords(step) }}</b> by
+      {{ step.reading.taken_by }}, {{ dayAndTime(step.reading.taken_at)
       }}<template v-if="step.reading.instrument">, {{ step.reading.instrument }}</template
       ><template v-if="step.reading.photo">, with a photo</template
       ><template v-if="earlier.length"

@@ -22,7 +22,7 @@ const current = ref('')
 const chosen = ref(false)
 const settingUp = ref(false)
 const bringingIn = ref(false)
-const all = computed(() => store.evaluation?.steps ?? [])
+const all = computed(() => store.steps)
 // A step that is only offered with another is opened by choice, and stands in its place then.
 const step = computed(() => all.value.find((one) => keyOf(one) === current.value && one.stage === props.stage))
 const place = computed(() => steps.value.findIndex((one) => keyOf(one) === current.value))

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { answer, api } from '../../api/client'
 import type { CoachPlan, Move, Step } from '../../api/types'
 import { useJob } from '../../job/useJob'
+import type { ShownStep } from '../../readings/waiting'
 
 const byCoach = useLocalStorage('fulmen-by-coach', true)
 
@@ -16,7 +17,7 @@ export const isListed = (step: Step) => step.offered_with === null || step.requi
 export function useTestOrder(stage: () => Step['stage']) {
   const store = useJob()
   const plan = ref<CoachPlan>()
-  const listed = computed(() => (store.evaluation?.steps ?? []).filter(isListed))
+  const listed = computed(() => store.steps.filter(isListed))
   let turn = 0
 
   async function ask(): Promise<void> {
@@ -34,7 +35,7 @@ export function useTestOrder(stage: () => Step['stage']) {
   watchDebounced(shape, ask, { debounce: 150, immediate: true })
 
   const places = computed(() => new Map(plan.value?.steps.map((one, place) => [keyOf(one), place])))
-  const steps = computed(() => {
+  const steps = computed((): ShownStep[] => {
     const own = listed.value.filter((step) => step.stage === stage())
     if (!byCoach.value || !plan.value) return own
     const place = (step: Step) => places.value.get(keyOf(step)) ?? 0

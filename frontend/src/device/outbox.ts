@@ -1,0 +1,136 @@
+// What was made on this device goes to the server one by one, in order; what nobody answers to stays, and goes later.
+import { createEventHook, useEventListener, useTimeoutFn } from '@vueuse/core'
+import { computed, ref, shallowRef } from 'vue'
+
+import { answer, api, asProblem, sendPhoto } from '../api/client'
+import type { JobState, PhotoInfo } from '../api/types'
+import { deviceReady } from './database'
+import { asSent, type Entry, forgetEntry, keepEntry, keepRefusal, keptEntries, newKey, photoArrived } from './entries'
+
+const TRY_AGAIN_MS = 5000
+/** Who waits for an answer waits so long; then it is on this device, and goes by itself. */
+const PATIENCE_MS = 3000
+const READING_MS = 20_000
+const PHOTO_MS = 120_000
+
+export type Arrived = { entry: Entry; state?: JobState; photo?: PhotoInfo }
+type New = Pick<Entry, 'job' | 'reading' | 'photo'>
+interface Waiter {
+  tell: (arrived: Arrived | undefined) => void
+  refuse: (error: Error) => void
+}
+
+const entries = shallowRef<Entry[]>([])
+const isAway = ref(false)
+const isKept = ref(true)
+const arrived = createEventHook<Arrived>()
+const waiters = new Map<string, Waiter>()
+const later = useTimeoutFn(() => void send(), TRY_AGAIN_MS, { immediate: false })
+let sending: Promise<void> | undefined
+
+useEventListener(window, 'online', () => void send())
+
+async function look(): Promise<void> {
+  await deviceReady
+  entries.value = await keptEntries()
+}
+
+/** Send what waits, in order; one at a time, and one go at a time. */
+async function send(): Promise<void> {
+  if (sending) await sending
+  sending ??= sendInOrder().finally(() => (sending = undefined))
+  await sending
+}
+
+async function sendInOrder(): Promise<void> {
+  await look()
+  for (let next = firstWaiting(); next; next = firstWaiting()) {
+    if (!(await sent(next))) break
+    await look()
+  }
+}
+
+const firstWaiting = () => entries.value.find((one) => !one.refused)
+
+/** Whether the next one may go. */
+async function sent(entry: Entry): Promise<boolean> {
+  try {
+    const came = entry.photo ? await photoSent(entry) : await readingSent(entry)
+    isAway.value = false
+    waiters.get(entry.key)?.tell(came)
+    await arrived.trigger(came)
+    return true
+  } catch (error) {
+    const problem = asProblem(error)
+    if (problem.status === 0 || problem.status === 429 || problem.status >= 500) return stays()
+    await refused(entry, problem.detail, error as Error)
+    return true
+  }
+}
+
+function stays(): boolean {
+  isAway.value = true
+  later.start()
+  for (const waiter of waiters.values()) waiter.tell(undefined)
+  return false
+}
+
+/** Who made it is still there and is told, or it waits here for somebody to look at. */
+async function refused(entry: Entry, why: string, error: Error): Promise<void> {
+  const waiter = waiters.get(entry.key)
+  if (!waiter) return keepRefusal(entry, why)
+  await forgetEntry(entry)
+  waiter.refuse(error)
+}
+
+async function readingSent(entry: Entry): Promise<Arrived> {
+  const params = { path: { job_id: entry.job }, header: { 'Fulmen-Entry': entry.key } }
+  const body = await asSent(entry.reading!)
+  const signal = AbortSignal.timeout(READING_MS)
+  const state = await answer<JobState>(api.POST('/api/v1/jobs/{job_id}/readings', { params, body, signal }))
+  await forgetEntry(entry)
+  return { entry, state }
+}
+
+async function photoSent(entry: Entry): Promise<Arrived> {
+  const { bytes, type, name, stop } = entry.photo!
+  const address = `/api/v1/jobs/${entry.job}/photos?stop=${stop}&made_at=${encodeURIComponent(entry.made_at)}`
+  const signal = AbortSignal.timeout(PHOTO_MS)
+  const photo = await sendPhoto<PhotoInfo>(address, new File([bytes], name, { type }), { key: entry.key, signal })
+  await photoArrived(entry, photo.sha256)
+  return { entry, photo }
+}
+
+/** Keep what was just made, then send it. Gives what it came to, or undefined once it waits on this device. */
+async function hand(made: New): Promise<{ entry: Entry; came: Arrived | undefined }> {
+  await deviceReady
+  const entry: Entry = { ...made, key: newKey(), made_at: new Date().toISOString() }
+  isKept.value = await keepEntry(entry)
+  await look()
+  const came = await new Promise<Arrived | undefined>((tell, refuse) => {
+    waiters.set(entry.key, { tell, refuse })
+    setTimeout(() => tell(undefined), PATIENCE_MS)
+    void send()
+  }).finally(() => waiters.delete(entry.key))
+  return { entry, came }
+}
+
+async function letGo(entry: Entry): Promise<void> {
+  await forgetEntry(entry)
+  await look()
+}
+
+void send()
+
+export function useOutbox() {
+  const waiting = computed(() => entries.value.filter((one) => !one.refused))
+  return {
+    waiting,
+    refused: computed(() => entries.value.filter((one) => one.refused)),
+    isAway,
+    isKept,
+    hand,
+    letGo,
+    onArrived: arrived.on,
+  }
+}
