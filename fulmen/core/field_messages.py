@@ -50,6 +50,18 @@ def place(loc: tuple[int | str, ...]) -> str:
     >>> place(("circuits", 0, "route", 1, "length_m"))
     'Circuit 1, section 2: length'
     """
+    where, name = place_and_name(loc)
+    text = where + (": " if where and name else "") + name
+    return capital(text) or "The job file"
+
+
+def capital(text: str) -> str:
+    """As it stands at the beginning of a sentence."""
+    return text[:1].upper() + text[1:]
+
+
+def place_and_name(loc: tuple[int | str, ...]) -> tuple[str, str]:
+    """Which of several things a field belongs to, empty where there is only one, and what it is called there."""
     where: list[str] = []
     rest: list[str] = []
     for index, part in enumerate(loc):
@@ -58,9 +70,7 @@ def place(loc: tuple[int | str, ...]) -> str:
             where.append(f"{LIST_WORDS.get(str(loc[index - 1]), 'entry')} {part + 1}")
         else:
             rest.append(words_of(part))
-    name = " ".join(rest)
-    text = ", ".join(where) + (": " if where and name else "") + name
-    return text[:1].upper() + text[1:] if text else "The job file"
+    return ", ".join(where), " ".join(rest)
 
 
 def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: str) -> str:

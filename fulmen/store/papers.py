@@ -128,7 +128,8 @@ def _as_seen(shown: Job, stored: Job) -> None:
     """A paper is made of what is stored, and of nothing that a screen only shows."""
     different = differences(shown, stored)
     if different:
-        raise NotAsSeen(different[0].field, different[0].name)
+        first = different[0]
+        raise NotAsSeen(first.field, ": ".join(filter(None, (first.where, first.name))))
 
 
 def _waiting() -> Select[IssueRequestRow]:

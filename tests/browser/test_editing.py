@@ -153,7 +153,7 @@ class Kept(BrowserCase):
         page.route("**/api/v1/evaluate", late)
         page.get_by_label("Your reference").fill("Arrived")
         page.wait_for_timeout(2500)
-        expect(page.get_by_role("status")).to_contain_text("No answer")
+        expect(page.get_by_role("status")).to_contain_text("not yet saved")
         page.reload()
         expect(page.get_by_label("Your reference")).to_have_value("Arrived")
         expect(page.get_by_role("status")).to_have_text("Saved")
@@ -173,7 +173,7 @@ class Kept(BrowserCase):
         expect(dialog).to_contain_text("by W. Otterby (name as typed)")
         expect(dialog).to_contain_text(re.compile(r"\d{1,2} [A-Z][a-z]+"))
         expect(mine.get_by_role("status").first).to_have_text("Not saved: choose what to keep")
-        for name, side, value in (("Site householder", "Yours", "Mine"), ("Reference", "Saved", "Theirs too")):
+        for name, side, value in (("Householder", "Yours", "Mine"), ("Your reference", "Saved", "Theirs too")):
             group = dialog.get_by_role("group", name=name)
             expect(dialog.get_by_role("button", name="Keep these")).to_be_disabled()
             group.get_by_label(f"{side}: {value}").check()

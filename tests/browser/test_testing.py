@@ -45,6 +45,10 @@ class Sequence(BrowserCase):
         heading.wait_for()
         return heading.inner_text()
 
+    def saved(self, page: Page) -> None:
+        """A reading shows at once, and is the store's a moment later."""
+        expect(page.get_by_role("status").first).to_have_text("Saved")
+
     def gaps(self) -> list[str]:
         state = self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()
         return [gap["text"] for gap in state["evaluation"]["gaps"] if gap["kind"] in ("reading", "check")]
@@ -73,6 +77,7 @@ class ByThumb(Sequence):
             expect(page.get_by_text(f"Step {taken} of {steps},")).to_be_visible()
             self.step(page)
             expect(page.get_by_text(f"All steps, {taken} of {steps} taken")).to_be_visible()
+            self.saved(page)
             self.assertEqual(self.count(), before + 1)
             self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390, stage)
 
@@ -82,6 +87,7 @@ class ByThumb(Sequence):
         page.get_by_role("link", name="Live tests").tap()
         expect(page.get_by_role("heading", name="Polarity, live")).to_be_visible()
         self.walk(page, "live", 23)
+        self.saved(page)
         self.assertEqual(self.gaps(), [])
 
 
@@ -114,6 +120,7 @@ class ByKey(Sequence):
         expect(page.get_by_role("heading", name="Polarity, live")).to_be_visible()
         expect(page.locator(".moves, .keys").first).to_be_visible()
         self.walk(page, 23)
+        self.saved(page)
         self.assertEqual(self.gaps(), [])
 
     def test_lim_and_na_open_the_reason(self) -> None:
@@ -193,6 +200,7 @@ class SetUp(Sequence):
         page.locator(".big input").fill("0.01")
         page.keyboard.press("Enter")
         expect(page.locator(".steps").get_by_role("button", name="Earthing conductor")).to_contain_text("0.01 Ω")
+        self.saved(page)
         readings = self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()["job"]["readings"]
         photos = self.client.get(f"/api/v1/jobs/{self.job_id}/photos").get_json()["photos"]
         self.assertEqual(readings[-1]["photo"], photos[-1]["sha256"])
@@ -237,6 +245,7 @@ class FromTheSet(Sequence):
                 expect(page.get_by_text(f"Step {taken} of {steps},")).to_be_visible()
                 self.take(page)
                 expect(page.locator(".steps li button:not(.open)")).to_have_count(taken)
+        self.saved(page)
         self.assertEqual(self.gaps(), ["Every instrument in the register: needs a fact"])
 
     def test_a_set_that_went_away_is_told_and_nothing_is_lost(self) -> None:

@@ -43,7 +43,8 @@ class Differences(unittest.TestCase):
     def test_a_list_of_other_things_differs_as_a_whole(self) -> None:
         more = job(changes={"circuits.0.route.1.length_m": 3.0, "boards.0.name": "Other"})
         self.assertEqual(
-            [one.name for one in differences(job(), more)], ["Board 1: name", "Circuit 1, section 2: length"]
+            [(one.where, one.name) for one in differences(job(), more)],
+            [("Board 1", "name"), ("Circuit 1, section 2", "length")],
         )
         shorter = job(changes={"readings": []})
         self.assertEqual([one.field for one in differences(job(), shorter)], ["readings"])

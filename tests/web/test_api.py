@@ -126,7 +126,7 @@ class Problems(AppCase):
         problem = self.problem(response, 409)
         self.assertEqual((problem["version"], problem["stored"]["title"]), (2, "Theirs"))
         self.assertEqual((problem["saved_by"], problem["saved_at"][:2]), ("W. Ótterby", "20"))
-        title = {"field": "title", "name": "Title", "mine": "Mine", "theirs": "Theirs"}
+        title = {"field": "title", "where": "", "name": "Title", "mine": "Mine", "theirs": "Theirs"}
         self.assertEqual(problem["differences"], [title])
 
     def test_what_is_no_name_is_refused_or_nobody_and_a_job_is_saved_once(self) -> None:

@@ -25,6 +25,8 @@ const isAway = ref(false)
 const isKept = ref(true)
 const arrived = createEventHook<Arrived>()
 const waiters = new Map<string, Waiter>()
+/** Entries that whoever made them still waits for an answer to. */
+const handing = shallowRef<ReadonlySet<string>>(new Set())
 const later = useTimeoutFn(() => void send(), TRY_AGAIN_MS, { immediate: false })
 let sending: Promise<void> | undefined
 
@@ -109,9 +111,14 @@ async function hand(made: New): Promise<{ entry: Entry; came: Arrived | undefine
   await look()
   const came = await new Promise<Arrived | undefined>((tell, refuse) => {
     waiters.set(entry.key, { tell, refuse })
-    setTimeout(() => tell(undefined), PATIENCE_MS)
+    handing.value = new Set(waiters.keys())
+    // Where nobody answered just now, nobody is waited for.
+    setTimeout(() => tell(undefined), isAway.value ? 0 : PATIENCE_MS)
     void send()
-  }).finally(() => waiters.delete(entry.key))
+  }).finally(() => {
+    waiters.delete(entry.key)
+    handing.value = new Set(waiters.keys())
+  })
   return { entry, came }
 }
 
@@ -126,10 +133,13 @@ export function useOutbox() {
   const waiting = computed(() => entries.value.filter((one) => !one.refused))
   return {
     waiting,
+    /** What waits by itself: who made it went on. */
+    left: computed(() => waiting.value.filter((one) => !handing.value.has(one.key))),
     refused: computed(() => entries.value.filter((one) => one.refused)),
     isAway,
     isKept,
     hand,
+    send,
     letGo,
     onArrived: arrived.on,
   }

@@ -2,6 +2,8 @@
 // Both sides changed the same fields: each by its name, with both values, whose and when; settled one by one.
 import { computed, ref, watch } from 'vue'
 
+import type { Difference } from '../api/types'
+import { nameOnScreen } from '../shared/fieldNames'
 import { useCatalogue } from '../shared/useCatalogue'
 import { useJob } from './useJob'
 
@@ -31,6 +33,10 @@ function text(value: unknown): string {
   const known = Object.values(catalogue.value?.choices ?? {}).flat()
   return known.find((option) => option.value === value)?.words ?? String(value)
 }
+/** Where it stands, and its name as this screen shows it. */
+function nameOf(one: Difference): string {
+  return [one.where, nameOnScreen(one.field) ?? one.name].filter(Boolean).join(': ')
+}
 function settle(): void {
   store.resolveConflict(asked.value.map((one) => one.field).filter((field) => kept.value[field] === 'mine'))
 }
@@ -46,7 +52,7 @@ function settle(): void {
       </p>
       <div class="scroll">
         <fieldset v-for="one in asked" :key="one.field">
-          <legend>{{ one.name }}</legend>
+          <legend>{{ nameOf(one) }}</legend>
           <label><input v-model="kept[one.field]" type="radio" value="mine" /> Yours: {{ text(one.mine) }}</label>
           <label><input v-model="kept[one.field]" type="radio" value="theirs" /> Saved: {{ text(one.theirs) }}</label>
         </fieldset>

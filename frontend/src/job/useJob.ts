@@ -6,15 +6,14 @@ import { answer, api } from '../api/client'
 import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
 import { deviceReady } from '../device/database'
 import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft } from '../device/drafts'
+import type { Entry } from '../device/entries'
 import { useOutbox } from '../device/outbox'
 import { withWaiting } from '../readings/waiting'
 import { withValue } from '../shared/paths'
+import { untilIssued } from './untilIssued'
 import { useEvaluating } from './useEvaluating'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
-
-/** How often a certificate under way is asked after. */
-const ASK_AGAIN_MS = 400
 
 export type { FieldChange } from './useUndo'
 export type { SaveState } from './useSaving'
@@ -25,10 +24,13 @@ export const useJob = defineStore('job', () => {
   /** Fields that an older version stored with what can't be shown. */
   const cleaned = ref<readonly string[]>([])
   const saving = useSaving(id, job, take, () => void evaluateNewest())
-  const { version, saveState, problem, conflict, flush } = saving
+  const { version, saveState, problem, conflict } = saving
   const outbox = useOutbox()
+  /** Send what waits, if anything does. */
+  const flush = () => Promise.all([saving.flush(), outbox.waiting.value.length ? outbox.send() : undefined])
   /** What was made on this device for this job and has not arrived. */
-  const entries = computed(() => outbox.waiting.value.filter((one) => one.job === id.value))
+  const isOwn = (one: Entry) => one.job === id.value
+  const entries = computed(() => outbox.waiting.value.filter(isOwn))
   /** Only while the server has exactly what the screen shows, readings and photos too. */
   const isSaved = computed(() => saving.isSaved.value && !entries.value.length)
   const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
@@ -61,7 +63,7 @@ export const useJob = defineStore('job', () => {
   }
 
   /** The test steps, with what was read here and has not arrived yet. */
-  const steps = computed(() => withWaiting(evaluation.value?.steps ?? [], entries.value))
+  const steps = computed(() => withWaiting(evaluation.value?.steps ?? [], outbox.left.value.filter(isOwn)))
   outbox.onArrived(({ entry, state }) => {
     if (!state || entry.job !== id.value) return
     if (saving.isSaved.value) take(state)
@@ -149,9 +151,7 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Keep a reading on this device and send it; refused at once, it is told and not kept. */
-  async function takeReading(reading: Reading): Promise<void> {
-    await outbox.hand({ job: id.value, reading })
-  }
+  const takeReading = (reading: Reading) => outbox.hand({ job: id.value, reading })
 
   /** Something the server does to the stored job, such as keeping a letter: what waits is saved first. */
   async function act(ask: (headers: { 'If-Match': string }) => Promise<JobState>): Promise<void> {
@@ -173,14 +173,7 @@ export const useJob = defineStore('job', () => {
     // With what this screen shows: the server compares it with what it has, and issues only its own.
     const body = { job: job.value!, signatures, revision: null }
     const asked = api.POST('/api/v1/jobs/{job_id}/papers', { params, body })
-    let state = await answer<IssueState>(asked)
-    while (state.state === 'waiting' || state.state === 'rendering') {
-      told(state)
-      await new Promise((next) => setTimeout(next, ASK_AGAIN_MS))
-      const path = { issue_id: state.id }
-      state = await answer<IssueState>(api.GET('/api/v1/issues/{issue_id}', { params: { path } }))
-    }
-    if (state.state === 'refused') throw new Error(state.refused)
+    await untilIssued(await answer<IssueState>(asked), told)
     await load(id.value)
   }
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from fulmen.core.field_messages import place
+from fulmen.core.field_messages import capital, place_and_name
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 
@@ -13,9 +13,13 @@ Path = tuple[int | str, ...]
 
 
 class Difference(Part):
-    """One field that two documents hold differently; a list that is longer in one of them differs as a whole."""
+    """One field that two documents hold differently; a list that is longer in one of them differs as a whole.
+
+    `where` is which of several things it belongs to, such as "Circuit 1, section 2".
+    """
 
     field: str
+    where: str
     name: str
     mine: Any
     theirs: Any
@@ -29,10 +33,15 @@ def differences(mine: Job, theirs: Job) -> tuple[Difference, ...]:
     ['Title']
     """
     found = _between(mine.model_dump(mode="json"), theirs.model_dump(mode="json"), ())
-    return tuple(
-        Difference(field=".".join(map(str, path)), name=place(path), mine=one, theirs=other)
-        for path, one, other in found
-    )
+    return tuple(_difference(path, one, other) for path, one, other in found)
+
+
+def _difference(path: Path, mine: Any, theirs: Any) -> Difference:
+    where, name = place_and_name(path)
+    # Whichever comes first begins a sentence.
+    if not where:
+        name = capital(name)
+    return Difference(field=".".join(map(str, path)), where=capital(where), name=name, mine=mine, theirs=theirs)
 
 
 def _between(mine: Any, theirs: Any, path: Path) -> Iterator[tuple[Path, Any, Any]]:

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { useJob } from '../../job/useJob'
+import { rememberName } from '../fieldNames'
 import { typedNumber } from '../format'
 import { valueAt } from '../paths'
 import { useCatalogue } from '../useCatalogue'
@@ -17,6 +18,7 @@ const props = defineProps<{
   hint?: string
 }>()
 
+rememberName(props.path, props.label)
 const store = useJob()
 const { options } = useCatalogue()
 const value = computed(() => valueAt(store.job, props.path))

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import { useJob } from '../../job/useJob'
+import { rememberName } from '../fieldNames'
 import { valueAt } from '../paths'
 import TapGroup from './TapGroup.vue'
 import { useCatalogue } from '../useCatalogue'
@@ -17,6 +18,7 @@ const props = defineProps<{
 }>()
 defineSlots<{ picture?(answer: { value: never }): unknown }>()
 
+rememberName(props.path, props.label)
 const store = useJob()
 const { options } = useCatalogue()
 const value = computed(() => valueAt(store.job, props.path))
