@@ -7,6 +7,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from fulmen.core.errors import InputError
+from fulmen.core.model.base import FIRST_YEAR, ID_PATTERN, IP_PATTERN, LAST_YEAR, PHOTO_PATTERN
 from fulmen.core.units import unit_of, words_of
 
 LIST_WORDS = {
@@ -23,9 +24,43 @@ LIST_WORDS = {
     "inspections": "inspection",
     "signatures": "signature",
     "bonded_services": "bonded service",
+    "maker_cables": "cable from its maker",
+    "defects": "defect",
+    "letters": "letter",
+    "other_loads": "load",
+    "loads": "load",
+    "appliances": "appliance",
+    "ratings": "rating",
+    "readings_ohm": "reading",
+    "data_ways": "way for data",
+    "functions": "function",
+    "hazards": "hazard",
+    "tails": "length of tails",
+    "instruments": "instrument",
+    "against": "ground",
 }
 # Our own sentences, which need nothing around them.
-PLAIN = ("unshowable", "one_line", "tiny", "year")
+PLAIN = ("unshowable", "one_line", "tiny", "year", "one_rating")
+NOT_DAY = ("date_type", "date_parsing", "date_from_datetime_parsing", "date_from_datetime_inexact")
+NOT_TIME = ("datetime_type", "datetime_parsing", "datetime_from_date_parsing", "timezone_aware")
+DAY, TIME = "a day such as 2026-06-30", "a time with its zone such as 2026-06-30T10:15:00+01:00"
+YEARS = f"between the years {FIRST_YEAR} and {LAST_YEAR}"
+# What a value of each kind must be, in plain words.
+MUST_BE = {
+    "string_type": "text",
+    "bool_type": "true or false",
+    "bool_parsing": "true or false",
+    **dict.fromkeys(("tuple_type", "list_type"), "a list"),
+    **dict.fromkeys(("dict_type", "model_type", "model_attributes_type"), "several facts together"),
+    **dict.fromkeys(NOT_DAY, f"{DAY}, {YEARS}"),
+    **dict.fromkeys(NOT_TIME, f"{TIME}, {YEARS}"),
+}
+# The same for a text that has a form.
+MUST_LOOK = {
+    ID_PATTERN: "a short name: lower-case letters, digits and hyphens, at most 40",
+    IP_PATTERN: "a code such as IP54",
+    PHOTO_PATTERN: "a kept photo, or empty",
+}
 NOT_NUMBER = ("float_type", "float_parsing", "int_type", "int_parsing", "int_from_float", "finite_number")
 
 
@@ -81,6 +116,11 @@ def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: s
         return f"must be at least {context['ge']:g} {unit}".rstrip() + f"; you gave {_shown(given)}"
     if kind == "less_than_equal":
         return f"must be at most {context['le']:g} {unit}".rstrip() + f"; you gave {_shown(given)}"
+    if kind in MUST_BE:
+        return f"must be {MUST_BE[kind]}; you gave {_shown(given)}"
+    if kind == "string_pattern_mismatch":
+        looks = MUST_LOOK.get(context["pattern"], "a name of lower-case letters, digits and underscores")
+        return f"must be {looks}; you gave {_shown(given)}"
     if kind == "missing":
         return "is missing"
     if kind == "extra_forbidden":

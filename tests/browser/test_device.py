@@ -65,7 +65,9 @@ class NetworkGone(Sequence):
         page.reload()
         self.note(page).to_have_text("Saved")
         kept = self.readings()
-        self.assertEqual([one["step"] for one in kept], ["isolated", "leads_nulled", "earthing_conductor", "main_bonding"])
+        self.assertEqual(
+            [one["step"] for one in kept], ["isolated", "leads_nulled", "earthing_conductor", "main_bonding"]
+        )
         self.assertEqual([one["taken_at"] for one in kept], sorted(one["taken_at"] for one in kept))
         photos = self.client.get(f"/api/v1/jobs/{self.job_id}/photos").get_json()["photos"]
         self.assertEqual([kept[2]["photo"]], [one["sha256"] for one in photos])

@@ -50,6 +50,8 @@ class Phone(BrowserCase):
         self.press(page, "1")
         keep.tap()
         expect(page.get_by_role("alert")).to_contain_text("Enter your name")
+        page.get_by_label("Tested by").fill("R. Quillfeather")
+        expect(page.get_by_role("alert")).to_have_count(0)
 
     def test_a_choice_never_covers_the_words_it_is_of(self) -> None:
         page = self.job_page("Saddler", "design", phone=True)

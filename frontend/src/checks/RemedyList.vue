@@ -18,7 +18,7 @@ async function ask(): Promise<void> {
   failed.value = ''
   busy.value = true
   try {
-    const body = { job: store.job!, finding: props.finding.key }
+    const body = { job: store.judged!, finding: props.finding.key }
     const found = await answer<{ remedies: Remedy[]; stopped: boolean }>(api.POST('/api/v1/remedies', { body }))
     remedies.value = found.remedies
     stopped.value = found.stopped

@@ -24,7 +24,7 @@ export function watchStandingReasons(): void {
 }
 
 async function find(): Promise<void> {
-  const job = useJob().job
+  const job = useJob().judged
   if (!job) return
   await tried(async () => {
     const asked = api.POST('/api/v1/standing-reasons/fitting', { body: job })

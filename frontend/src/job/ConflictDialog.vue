@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Difference } from '../api/types'
-import { nameOnScreen } from '../shared/fieldNames'
+import { nameOnScreen } from '../shared/fieldPlaces'
 import { useCatalogue } from '../shared/useCatalogue'
 import { useJob } from './useJob'
 

@@ -10,6 +10,7 @@ import RefusedEntries from '../device/RefusedEntries.vue'
 import { figureWords } from '../readings/readingWords'
 import RunBand from '../run/RunBand.vue'
 import CautionNote from '../shared/CautionNote.vue'
+import HeldFields from './HeldFields.vue'
 import RunPicker from './RunPicker.vue'
 import SaveNote from './SaveNote.vue'
 import StageTabs from './StageTabs.vue'
@@ -70,6 +71,7 @@ onBeforeUnmount(() => void store.flush())
         <p v-if="store.saveState === 'refused'" class="refused" role="alert">
           {{ store.problem?.detail }} <button type="button" class="link" @click="store.takeBack()">Take it back</button>
         </p>
+        <HeldFields />
         <RefusedEntries :job="id" :names="entryName" />
         <p v-if="store.cleaned.length" class="refused" role="note">
           An older version stored here what can't be shown; it was cleaned: {{ store.cleaned.join(', ') }}.

@@ -10,12 +10,16 @@ const words = computed(() => {
   if (store.saveState === 'refused') return 'Not saved: mend the marked field'
   if (store.saveState === 'conflict') return 'Not saved: choose what to keep'
   if (away.value) return `${store.isKept ? 'On this device' : 'Keep this page open'}, not yet saved: ${store.waiting}`
+  if (store.held.length && store.saveState === 'saved') return `Saved, but ${count(store.held.length)}`
   return store.isSaved ? 'Saved' : 'Saving…'
 })
+const count = (held: number) => (held === 1 ? 'for one field' : `for ${held} fields`)
 const away = computed(
   () => !store.isSaved && (store.isAway || (store.problem !== undefined && store.saveState === 'unsaved')),
 )
-const trouble = computed(() => away.value || store.saveState === 'refused' || store.saveState === 'conflict')
+const trouble = computed(
+  () => away.value || store.saveState === 'refused' || store.saveState === 'conflict' || store.held.length > 0,
+)
 </script>
 
 <template>

@@ -6,7 +6,8 @@ import type { Evaluation, Job, Problem } from '../api/types'
 
 interface Told {
   arrived: () => void
-  failed: (problem: Problem) => void
+  /** Whether the rest can be asked about at once. */
+  failed: (problem: Problem) => boolean
 }
 
 export function useEvaluating(job: () => Job | undefined, told: Told) {
@@ -33,7 +34,7 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
       evaluation.value = await answer<Evaluation>(api.POST('/api/v1/evaluate', { body: job()! }))
       told.arrived()
     } catch (error) {
-      told.failed(asProblem(error))
+      if (told.failed(asProblem(error))) again = true
     }
   }
 

@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { answer, api } from '../api/client'
 import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
 import { deviceReady } from '../device/database'
-import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft } from '../device/drafts'
+import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft, type Typed } from '../device/drafts'
 import type { Entry } from '../device/entries'
 import { useOutbox } from '../device/outbox'
 import { withWaiting } from '../readings/waiting'
@@ -16,7 +16,6 @@ import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
 
 export type { FieldChange } from './useUndo'
-export type { SaveState } from './useSaving'
 
 export const useJob = defineStore('job', () => {
   const id = ref(0)
@@ -35,12 +34,15 @@ export const useJob = defineStore('job', () => {
   const isSaved = computed(() => saving.isSaved.value && !entries.value.length)
   const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
   const waiting = computed(() => saving.waiting.value + outbox.waiting.value.length)
-  const { evaluation, evaluateNewest } = useEvaluating(() => job.value, {
+  const { evaluation, evaluateNewest } = useEvaluating(() => saving.heldBack.sendable.value, {
     arrived: saving.evaluated,
     failed: saving.notEvaluated,
   })
   const { applied, apply, undo, overtake, forget } = useUndo(job, enact)
-  const fieldErrors = computed(() => Object.fromEntries((problem.value?.fields ?? []).map((f) => [f.field, f.message])))
+  const held = saving.heldBack.held
+  const fieldErrors = computed(() =>
+    Object.fromEntries([...held.value, ...(problem.value?.fields ?? [])].map((one) => [one.field, one.message])),
+  )
 
   /** The error of a field, or of one within it. */
   function errorAt(path: string): string {
@@ -75,7 +77,7 @@ export const useJob = defineStore('job', () => {
 
   function take(state: JobState): void {
     id.value = state.id
-    job.value = state.job
+    job.value = saving.heldBack.onTop(state.job)
     evaluation.value = state.evaluation
     if (state.cleaned.length) cleaned.value = state.cleaned
     saving.settled(state)
@@ -91,13 +93,15 @@ export const useJob = defineStore('job', () => {
     const path = { job_id: jobId }
     const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path } }))
     await deviceReady
+    // Looked for before the job is shown: a job with a draft is at no moment a saved one.
+    const draft = await takeOverDraft(jobId)
     take(state)
-    await takeUpDrafts()
+    await takeUpDrafts(draft)
   }
 
   /** What pages that are gone left unsaved is saved now, one draft after the other. */
-  async function takeUpDrafts(): Promise<void> {
-    for (let draft = await takeOverDraft(id.value); draft; draft = await takeOverDraft(id.value)) {
+  async function takeUpDrafts(first?: Typed): Promise<void> {
+    for (let draft = first ?? (await takeOverDraft(id.value)); draft; draft = await takeOverDraft(id.value)) {
       saving.tookUp(draft)
       await evaluateNewest()
       await flush()
@@ -186,6 +190,9 @@ export const useJob = defineStore('job', () => {
     isSaved,
     isKept,
     waiting,
+    held,
+    judged: saving.heldBack.sendable,
+    stored: saving.stored,
     isAway: outbox.isAway,
     steps,
     problem,

@@ -1,7 +1,6 @@
 // Saving as you go. A change is kept in this browser until the server has it, so nothing typed is lost to a reload,
 // a bad value or a lost connection. What two edits changed in different fields goes together; where both changed one
 // field, both values are shown and each is settled by itself. Nothing is silently overwritten.
-import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { computed, type Ref, ref, shallowRef } from 'vue'
 
 import { asProblem } from '../api/client'
@@ -11,11 +10,12 @@ import { changedFields } from './merge'
 import { sendJob, sendLast } from './sendJob'
 import { useConflict } from './useConflict'
 import { useDraft } from './useDraft'
+import { useFarewell } from './useFarewell'
+import { useHeldBack } from './useHeldBack'
+import { useSoon } from './useSoon'
 
 const SAVE_AFTER_MS = 400
 const TRY_AGAIN_MS = 5000
-
-export type SaveState = 'saved' | 'saving' | 'unsaved' | 'refused' | 'conflict'
 
 /** `take` shows a job as the server has it; `look` is told that the document is another one. */
 export function useSaving(
@@ -25,12 +25,13 @@ export function useSaving(
   look: () => void,
 ) {
   const version = ref(0)
-  const saveState = ref<SaveState>('saved')
+  const saveState = ref<'saved' | 'saving' | 'unsaved' | 'refused' | 'conflict'>('saved')
   const problem = ref<Problem>()
   // The document as the server has it at `version`, and one that is on its way there.
   const stored = shallowRef<Job>()
   let sent: Job[] = []
   const draft = useDraft(id, job)
+  const heldBack = useHeldBack(job, stored)
   /** Only while the server has exactly what the screen shows. */
   const isSaved = computed(() => saveState.value === 'saved' && job.value === stored.value)
   /** How many fields wait for the server. */
@@ -42,16 +43,8 @@ export function useSaving(
   let sending: Promise<void> | undefined
   // Why the last save did not arrive: an evaluation that did arrive does not settle that.
   let unsent: Problem | undefined
-  const soon = ref(SAVE_AFTER_MS)
-  const timer = useTimeoutFn(() => void save(), soon, { immediate: false })
-  useEventListener(window, 'pagehide', sayFarewell)
-  // A lid that closes or a phone put away may be the last that is seen of this page.
-  useEventListener(document, 'visibilitychange', () => document.hidden && void flush())
-
-  function schedule(after = SAVE_AFTER_MS): void {
-    soon.value = after
-    timer.start()
-  }
+  const { schedule, stop } = useSoon(() => void save(), SAVE_AFTER_MS)
+  useFarewell(sayFarewell, () => void flush())
 
   /** The job as the server has it: nothing waits any more. */
   function settled(state: JobState): void {
@@ -64,6 +57,7 @@ export function useSaving(
 
   function startAfresh(): void {
     problem.value = undefined
+    heldBack.forget()
     forget()
     unsent = undefined
   }
@@ -75,9 +69,15 @@ export function useSaving(
   /** The job was changed: kept here at once, sent shortly after. */
   function edited(): void {
     edits += 1
+    heldBack.edited()
+    wait()
+  }
+
+  /** Kept here until it is sent, soon. */
+  function wait(afterMs?: number): void {
     saveState.value = 'unsaved'
     keep()
-    schedule()
+    schedule(afterMs)
   }
 
   /** Kept in this browser by a page that is gone: it goes on from the document that it was typed on. */
@@ -96,9 +96,12 @@ export function useSaving(
     if (saveState.value === 'refused') saveState.value = 'unsaved'
   }
 
-  function notEvaluated(trouble: Problem): void {
+  /** Whether the rest can be asked about without what was refused. */
+  function notEvaluated(trouble: Problem): boolean {
+    if (trouble.status === 422 && heldBack.refused(trouble)) return true
     problem.value = trouble
     if (trouble.status === 422) saveState.value = 'refused'
+    return false
   }
 
   /** Save; one save at a time, so that none goes out against a version that another is about to replace. */
@@ -108,7 +111,7 @@ export function useSaving(
       return save()
     }
     if (!job.value || saveState.value === 'saved' || saveState.value === 'conflict') return
-    sending = send(job.value)
+    sending = send(heldBack.sendable.value!)
     await sending
     sending = undefined
   }
@@ -128,34 +131,32 @@ export function useSaving(
 
   /** The page goes: what waits is sent without waiting for an answer; the draft stays until the next page has one. */
   function sayFarewell(): void {
-    if (!job.value || !['unsaved', 'saving'].includes(saveState.value)) return
-    sent = rememberSent(sent, job.value)
+    const document = heldBack.sendable.value
+    if (!document || !['unsaved', 'saving'].includes(saveState.value)) return
+    sent = rememberSent(sent, document)
     keep()
-    sendLast(id.value, version.value, job.value)
+    sendLast(id.value, version.value, document)
   }
 
   function arrived(state: JobState, newest: boolean): void {
     rememberSaved(id.value, state.version)
     if (newest) {
       take(state)
-      return forgetDraft(id.value)
+      return isSaved.value ? forgetDraft(id.value) : keep()
     }
     settled(state)
-    saveState.value = 'unsaved'
-    keep()
-    schedule()
+    wait()
   }
 
   function onSaveProblem(trouble: Problem, newest: boolean): void {
     problem.value = trouble
-    if (trouble.status === 409 && !newest) {
-      // Typed meanwhile: what differs is asked of what stands here now.
+    // Typed meanwhile: what differs is asked of what stands here now. Refused: the rest goes without what was.
+    const goesOn = trouble.status === 409 ? !newest : trouble.status === 422 && heldBack.refused(trouble)
+    if (goesOn) {
       problem.value = undefined
-      saveState.value = 'unsaved'
-      schedule(0)
+      wait(0)
     } else if (trouble.status === 409 && trouble.stored) {
-      const base = { stored: stored.value, sent }
-      if (!meet(id.value, trouble, base)) saveState.value = 'conflict'
+      if (!meet(id.value, trouble, { stored: stored.value, sent })) saveState.value = 'conflict'
     } else if (trouble.status === 422) {
       saveState.value = 'refused'
     } else {
@@ -171,28 +172,26 @@ export function useSaving(
     version.value = at
     stored.value = theirs
     sent = []
-    job.value = merged
+    job.value = heldBack.onTop(merged)
     edits += 1
     look()
-    if (merged === theirs) {
+    if (job.value === theirs) {
       saveState.value = 'saved'
       return forgetDraft(id.value)
     }
-    saveState.value = 'unsaved'
-    keep()
-    schedule(0)
+    wait(0)
   }
 
   /** Let go of what is not saved yet. */
   function letGo(): void {
-    timer.stop()
+    stop()
     forgetDraft(id.value)
     saveState.value = 'saved'
   }
 
   /** Save what is waiting, if anything is. */
   async function flush(): Promise<void> {
-    timer.stop()
+    stop()
     if (sending || saveState.value === 'unsaved') await save()
   }
 
@@ -202,6 +201,8 @@ export function useSaving(
     isSaved,
     isKept: draft.isKept,
     waiting,
+    heldBack,
+    stored,
     problem,
     conflict,
     schedule,

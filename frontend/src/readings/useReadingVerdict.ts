@@ -15,7 +15,7 @@ export function useReadingVerdict(step: () => Step, reading: () => Reading | nul
 
   async function ask(provisional: Reading): Promise<void> {
     const mine = ++turn
-    const body = { ...store.job!, readings: [...store.job!.readings, { ...provisional, photo: '' }] }
+    const body = { ...store.judged!, readings: [...store.judged!.readings, { ...provisional, photo: '' }] }
     try {
       const evaluation = await answer<Evaluation>(api.POST('/api/v1/evaluate', { body }))
       if (mine === turn) findings.value = evaluation.findings.filter(concerns)

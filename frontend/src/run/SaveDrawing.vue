@@ -13,7 +13,7 @@ const failed = ref('')
 async function save(): Promise<void> {
   failed.value = ''
   try {
-    await download('/api/v1/run.svg', { job: store.job, charge_point: props.chargePoint }, 'run.svg')
+    await download('/api/v1/run.svg', { job: store.judged, charge_point: props.chargePoint }, 'run.svg')
   } catch (error) {
     failed.value = asProblem(error).detail
   }

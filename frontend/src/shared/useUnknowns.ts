@@ -12,11 +12,11 @@ export function useUnknowns() {
   watch(
     () => store.evaluation,
     async () => {
-      const job = store.job
+      const job = store.judged
       if (!job) return
       try {
         const found = await answer<{ facts: UnknownFact[] }>(api.POST('/api/v1/unknowns', { body: job }))
-        if (store.job === job) facts.value = found.facts
+        if (store.judged === job) facts.value = found.facts
         failed.value = ''
       } catch (error) {
         // The questions stand, without their order.

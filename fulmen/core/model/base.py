@@ -105,8 +105,11 @@ def made_size(csa_mm2: float) -> float:
     return csa_mm2
 
 
-Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="short name, lower case")]
-IpCode = Annotated[str, Field(pattern=r"^IP[0-6][0-9]$")]
+ID_PATTERN = r"^[a-z0-9][a-z0-9-]{0,39}$"
+IP_PATTERN = r"^IP[0-6][0-9]$"
+PHOTO_PATTERN = r"^([0-9a-f]{64})?$"
+Id = Annotated[str, Field(pattern=ID_PATTERN, description="short name, lower case")]
+IpCode = Annotated[str, Field(pattern=IP_PATTERN)]
 # Every text that a person writes is one of these, every day and time too; a test holds that.
 Text = Annotated[str, AfterValidator(showable)]
 OneLine = Annotated[Text, AfterValidator(one_line)]
@@ -122,7 +125,7 @@ Basis = Annotated[
     dict[Annotated[str, Field(pattern=r"^[a-z0-9_]{1,40}$")], Fact | Annotated[tuple[Fact, ...], Field(max_length=40)]],
     Field(max_length=30),
 ]
-PhotoRef = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$", description="SHA-256 of a kept photo, or empty")]
+PhotoRef = Annotated[str, Field(pattern=PHOTO_PATTERN, description="SHA-256 of a kept photo, or empty")]
 
 SectionLengthM = Annotated[float, number(0.1, 500)]
 FlexLengthM = Annotated[float, number(0.1, 20)]

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // One field of the job: text, figure with its unit, or a choice. Saved as you go; its own error beneath it.
-import { computed, ref, watch } from 'vue'
+import { type ComponentPublicInstance, computed, ref, useTemplateRef, watch } from 'vue'
 
 import { useJob } from '../../job/useJob'
-import { rememberName } from '../fieldNames'
+import { usePlace } from '../fieldPlaces'
 import { typedNumber } from '../format'
 import { valueAt } from '../paths'
 import { useCatalogue } from '../useCatalogue'
@@ -18,8 +18,8 @@ const props = defineProps<{
   hint?: string
 }>()
 
-rememberName(props.path, props.label)
 const store = useJob()
+const root = useTemplateRef<ComponentPublicInstance>('root')
 const { options } = useCatalogue()
 const value = computed(() => valueAt(store.job, props.path))
 const error = computed(() => store.errorAt(props.path))
@@ -38,10 +38,16 @@ function onNumber(text: string): void {
   typed.value = text
   store.change(props.path, typedNumber(text))
 }
+usePlace(
+  () => props.path,
+  () => props.label,
+  () => root.value?.$el ?? null,
+)
 </script>
 
 <template>
   <v-select
+    ref="root"
     v-if="kind === 'choice' || kind === 'choices'"
     :label="label"
     :multiple="kind === 'choices'"
@@ -54,6 +60,7 @@ function onNumber(text: string): void {
     @update:model-value="store.change(path, $event)"
   />
   <v-textarea
+    ref="root"
     v-else-if="kind === 'paragraph'"
     :label="label"
     :model-value="value"
@@ -62,6 +69,7 @@ function onNumber(text: string): void {
     @update:model-value="store.change(path, $event)"
   />
   <v-text-field
+    ref="root"
     v-else-if="kind === 'number'"
     :label="label"
     :model-value="typed"
@@ -74,6 +82,7 @@ function onNumber(text: string): void {
     @update:model-value="onNumber"
   />
   <v-text-field
+    ref="root"
     v-else
     :label="label"
     :model-value="value"

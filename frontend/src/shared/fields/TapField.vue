@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // One field of the job answered by a tap; several may be tapped where `many` is set. Saved as you go.
-import { computed } from 'vue'
+import { type ComponentPublicInstance, computed, useTemplateRef } from 'vue'
 
 import { useJob } from '../../job/useJob'
-import { rememberName } from '../fieldNames'
+import { usePlace } from '../fieldPlaces'
 import { valueAt } from '../paths'
 import TapGroup from './TapGroup.vue'
 import { useCatalogue } from '../useCatalogue'
@@ -18,8 +18,8 @@ const props = defineProps<{
 }>()
 defineSlots<{ picture?(answer: { value: never }): unknown }>()
 
-rememberName(props.path, props.label)
 const store = useJob()
+const root = useTemplateRef<ComponentPublicInstance>('root')
 const { options } = useCatalogue()
 const value = computed(() => valueAt(store.job, props.path))
 const answers = computed<{ value: unknown; words: string }[]>(() => props.items ?? options(props.choice ?? ''))
@@ -31,10 +31,16 @@ function tap(one: unknown): void {
   const kept = answers.value.map((answer) => answer.value).filter((each) => now.includes(each) !== (each === one))
   store.change(props.path, kept)
 }
+usePlace(
+  () => props.path,
+  () => props.label,
+  () => root.value?.$el ?? null,
+)
 </script>
 
 <template>
   <TapGroup
+    ref="root"
     :label="label"
     :answers="answers"
     :chosen="chosen"

@@ -40,7 +40,7 @@ async function ask(): Promise<void> {
   failed.value = ''
   alternatives.value = []
   try {
-    const body = { job: store.job!, circuit: props.circuit, choice: props.choice }
+    const body = { job: store.judged!, circuit: props.circuit, choice: props.choice }
     const asked = api.POST('/api/v1/alternatives', { body })
     const found = await answer<{ alternatives: Alternative[]; stopped: boolean }>(asked)
     alternatives.value = found.alternatives

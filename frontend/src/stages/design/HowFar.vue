@@ -24,11 +24,11 @@ async function ask(): Promise<void> {
   failed.value = ''
   busy.value = true
   try {
-    const job = store.job!
+    const job = store.judged!
     const asked = api.POST('/api/v1/reach', { body: { job, charge_point: point.value } })
     const found = await answer<{ reaches: Reach[]; stopped: boolean }>(asked)
     stopped.value = found.stopped
-    if (store.job === job) reaches.value = found.reaches
+    if (store.judged === job) reaches.value = found.reaches
   } catch (error) {
     failed.value = asProblem(error).detail
   }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // One step: what to change, how to connect, what to expect, the figure, and at once what the core says of it.
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useDisplay } from 'vuetify'
 
 import { asProblem } from '../../api/client'
@@ -51,6 +51,8 @@ const verdict = useReadingVerdict(
       ? null
       : entry.reading(entry.written.value!.outcome, { ...by(), name: person.name.value || 'not named' }),
 )
+// What was lacking is not said any longer once something was mended.
+watch([person.name, instrument, entry.typed, entry.again, entry.testVoltageV], () => (failed.value = ''))
 onMounted(() => smAndDown.value || field.value?.focus())
 
 async function keep(reading: Reading): Promise<void> {

@@ -21,7 +21,7 @@ async function draw(): Promise<void> {
   const turn = ++asked
   const point = store.job!.charge_points[store.pointIndex]
   if (!point) return
-  const body = { job: store.job!, charge_point: point.id, step: props.step.step, subject: props.step.subject }
+  const body = { job: store.judged!, charge_point: point.id, step: props.step.step, subject: props.step.subject }
   try {
     const drawn = await answer<StepDrawing>(api.POST('/api/v1/tests/drawing', { body }))
     // A late answer about a step that was left is no drawing of this one.

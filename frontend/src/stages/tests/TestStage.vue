@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import type { Step } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
+import { useSought } from '../../shared/fieldPlaces'
 import ClampTest from './ClampTest.vue'
 import StepList from './StepList.vue'
 import StepPanel from './StepPanel.vue'
@@ -22,6 +23,7 @@ const current = ref('')
 const chosen = ref(false)
 const settingUp = ref(false)
 const bringingIn = ref(false)
+useSought((path) => path.startsWith('testing.') && (settingUp.value = true))
 const all = computed(() => store.steps)
 // A step that is only offered with another is opened by choice, and stands in its place then.
 const step = computed(() => all.value.find((one) => keyOf(one) === current.value && one.stage === props.stage))

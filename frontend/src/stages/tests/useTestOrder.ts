@@ -24,7 +24,7 @@ export function useTestOrder(stage: () => Step['stage']) {
     if (!store.job || !listed.value.length) return
     const mine = ++turn
     try {
-      const found = await answer<CoachPlan>(api.POST('/api/v1/tests/order', { body: store.job }))
+      const found = await answer<CoachPlan>(api.POST('/api/v1/tests/order', { body: store.judged! }))
       if (mine === turn) plan.value = found
     } catch {
       // Without an answer the steps stand in the book's order, which is always right.

@@ -18,7 +18,7 @@ const { point, links } = useChain()
 const { roots } = useTree()
 provideOpenPart()
 const asked = computed(() =>
-  point.value && links.value.length ? { job: store.job!, charge_point: point.value.id } : undefined,
+  point.value && links.value.length ? { job: store.judged!, charge_point: point.value.id } : undefined,
 )
 const { found, failed } = useAsked(
   () => asked.value,
@@ -37,7 +37,7 @@ async function points(
 ): Promise<void> {
   refused.value = ''
   try {
-    const body = { job: store.job!, charge_point: point.value!.id }
+    const body = { job: store.judged!, charge_point: point.value!.id }
     const { changes } = await answer<{ changes: Change[] }>(api.POST(address, { body }))
     store.apply(words, changes)
   } catch (error) {

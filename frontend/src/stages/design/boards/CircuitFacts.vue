@@ -53,7 +53,7 @@ async function lay(record: string): Promise<void> {
   failed.value = ''
   try {
     const body = {
-      job: withValue(store.job!, `${path.value}.cable.record`, record),
+      job: withValue(store.judged!, `${path.value}.cable.record`, record),
       circuit: circuit.value.id,
       act: 'rate' as const,
     }

@@ -3,6 +3,7 @@ import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue
 
 import type { Board, Circuit } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import { useSought } from '../../../shared/fieldPlaces'
 
 export interface TreeCircuit {
   circuit: Circuit
@@ -68,6 +69,8 @@ const OPEN: InjectionKey<Ref<string>> = Symbol('the part of the tree that is ope
 export function provideOpenPart(): Ref<string> {
   const open = ref('')
   provide(OPEN, open)
+  // A field stands in the innermost numbered part of its path.
+  useSought((path) => (open.value = /^.*\.\d+(?=\.|$)/.exec(path)?.[0] ?? open.value))
   return open
 }
 export function useOpenPart() {

@@ -13,7 +13,7 @@ import PriceEditor from './PriceEditor.vue'
 const store = useJob()
 const turn = ref(0)
 const { found, failed } = useAsked(
-  () => ({ job: store.job!, turn: turn.value }),
+  () => ({ job: store.judged!, turn: turn.value }),
   ({ job }) => answer<MaterialsList>(api.POST('/api/v1/materials', { body: job })),
 )
 const trouble = ref('')

@@ -14,7 +14,7 @@ type Shown = ArrangementOption['allowance'] | 'all'
 const store = useJob()
 const pointId = computed(() => store.job?.charge_points[store.pointIndex]?.id)
 const { found, failed } = useAsked(
-  () => (store.job && pointId.value ? { job: store.job, charge_point: pointId.value } : undefined),
+  () => (store.judged && pointId.value ? { job: store.judged, charge_point: pointId.value } : undefined),
   (body) => answer<ArrangementOptions>(api.POST('/api/v1/protection/arrangements', { body })),
 )
 const shown = ref<Shown>('all')

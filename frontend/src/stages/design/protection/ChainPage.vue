@@ -21,9 +21,9 @@ const WAVES = [
 ]
 const question = computed(
   () =>
-    store.job && {
-      job: store.job,
-      charge_point: store.job.charge_points[store.pointIndex]?.id ?? '',
+    store.judged && {
+      job: store.judged,
+      charge_point: store.judged.charge_points[store.pointIndex]?.id ?? '',
       waveform: waveform.value,
       residual_ma: residual.value,
       standing_dc_ma: standing.value,

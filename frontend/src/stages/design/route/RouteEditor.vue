@@ -2,6 +2,7 @@
 // The route as walked: written in one line, or one row a section, in the order of walking from the board.
 import { nextTick, ref, useTemplateRef } from 'vue'
 
+import { useSought } from '../../../shared/fieldPlaces'
 import RouteUnsaid from './RouteUnsaid.vue'
 import SectionRow from './SectionRow.vue'
 import ShorthandField from './ShorthandField.vue'
@@ -13,6 +14,10 @@ const props = defineProps<{ circuitIndex: number; title: string }>()
 const box = useTemplateRef<HTMLElement>('box')
 const list = useTemplateRef<HTMLElement>('list')
 const opened = ref<number>()
+useSought((path) => {
+  const [, found] = new RegExp(`^circuits\\.${props.circuitIndex}\\.route\\.(\\d+)\\.`).exec(path) ?? []
+  if (found) opened.value = Number(found)
+})
 const { circuit, route, failed, write, remove, move } = useRouteWriting(() => props.circuitIndex)
 
 function reorder(from: number, to: number): void {

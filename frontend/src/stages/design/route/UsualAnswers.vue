@@ -34,11 +34,11 @@ const keep = (fact: string, on: boolean) =>
 const take = (): Promise<void> =>
   tried(async () => {
     await keeping
-    const job = store.job!
+    const job = store.judged!
     const asked = api.POST('/api/v1/usual-answers/changes', { body: { job } })
     const { changes } = await answer<{ changes: Change[] }>(asked)
     // Sections that were cut or moved meanwhile have other places now: ask again.
-    if (store.job !== job) return take()
+    if (store.judged !== job) return take()
     if (changes.length) store.apply('what is usual', changes)
   })
 onMounted(() => tried(async () => void (usual.value = await answer(api.GET('/api/v1/usual-answers')))))

@@ -36,7 +36,7 @@ export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
       let asked, found
       do {
         asked = route.value
-        const body = { job: store.job!, circuit: circuit.value.id, ...act }
+        const body = { job: store.judged!, circuit: circuit.value.id, ...act }
         found = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
       } while (asked !== route.value)
       store.change(path.value, found.route)

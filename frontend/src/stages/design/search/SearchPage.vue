@@ -25,7 +25,7 @@ async function go(): Promise<void> {
   const now = JSON.stringify(store.job)
   try {
     found.value = await answer<SearchResult>(
-      api.POST('/api/v1/search', { body: { job: store.job!, charge_point: point.value?.id ?? '' } }),
+      api.POST('/api/v1/search', { body: { job: store.judged!, charge_point: point.value?.id ?? '' } }),
     )
     asked.value = now
   } catch (error) {

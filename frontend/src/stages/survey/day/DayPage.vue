@@ -16,7 +16,7 @@ watch(
   (kept) => (limit.value = kept ?? null),
 )
 const { day, failed } = useSupplyDay(
-  () => store.job,
+  () => store.judged,
   () => limit.value,
 )
 const asked = computed(() => store.job!.day)

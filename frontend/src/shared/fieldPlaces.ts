@@ -1,0 +1,59 @@
+// What each field is called on screen and where it stands, remembered as it is shown; and how to be led to one.
+import { useLocalStorage } from '@vueuse/core'
+import { nextTick, onMounted, ref, watch } from 'vue'
+
+import { router } from '../router'
+
+interface Place {
+  name: string
+  /** The page below the job's own address. */
+  page: string
+}
+
+const places = useLocalStorage<Record<string, Place>>('fulmen-field-places', {})
+/** The field that somebody asked to be led to, until it is there. */
+const sought = ref('')
+
+/** The same field of every circuit or section has one name. */
+const kindOf = (path: string) => path.replace(/\.\d+(?=\.|$)/g, '.*')
+const page = () => router.currentRoute.value.path.split('/').slice(3).join('/')
+
+export const nameOnScreen = (path: string): string | undefined => places.value[kindOf(path)]?.name
+
+/** A field that is shown: `root` is found and focused when it is sought. */
+export function usePlace(path: () => string, name: () => string, root: () => HTMLElement | null): void {
+  onMounted(() => {
+    const [kind, place] = [kindOf(path()), { name: name(), page: page() }]
+    const known = places.value[kind]
+    if (known?.name !== place.name || known.page !== place.page) places.value = { ...places.value, [kind]: place }
+  })
+  watch(
+    sought,
+    async () => {
+      if (!sought.value || sought.value !== path()) return
+      await nextTick()
+      const field = root()?.querySelector<HTMLElement>('input, textarea, button, [tabindex]')
+      if (!field) return
+      sought.value = ''
+      field.scrollIntoView({ block: 'center' })
+      field.focus()
+    },
+    { immediate: true, flush: 'post' },
+  )
+}
+
+/** What hides fields until it is opened opens when one of them is sought. */
+export function useSought(open: (path: string) => void): void {
+  watch(sought, (path) => path && open(path), { immediate: true })
+}
+
+export const isPlaceKnown = (path: string) => kindOf(path) in places.value
+
+/** Lead to a field: to its page, and there to itself. */
+export async function leadTo(jobId: number, path: string): Promise<void> {
+  const place = places.value[kindOf(path)]
+  if (place && place.page !== page()) await router.push(`/jobs/${jobId}/${place.page}`)
+  sought.value = ''
+  await nextTick()
+  sought.value = path
+}
