@@ -20,6 +20,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
 from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.verification.reading_fit import misfits
 from fulmen.settings import Settings, read_settings
 from fulmen.store.errors import StoreError as FulmenError
 
@@ -91,7 +92,7 @@ def _parser() -> argparse.ArgumentParser:
 def _read(path: Path) -> Job:
     with path.open("rb") as source:
         data = source.read(MAX_BYTES + 1)
-    return read_job(data.decode("utf-8"))
+    return read_job(data.decode("utf-8"), misfits)
 
 
 def _design(parsed: argparse.Namespace) -> int:

@@ -45,6 +45,7 @@ from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.cross_checks import agreement_findings
 from fulmen.core.verification.instrument_checks import instrument_findings, retest_findings, stray_findings
 from fulmen.core.verification.reading_checks import reading_findings
+from fulmen.core.verification.reading_fit import fitting, misfit_findings
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.sequence import Step, sequence
 
@@ -148,12 +149,14 @@ def evaluate(job: Job, rules: RuleSet, *, with_steps: bool = True) -> Evaluation
         JobFileError: boards and circuits do not form a tree, or a name is unknown.
     """
     check_structure(job)
+    unfit = misfit_findings(job, rules)
+    job = fitting(job)
     demand, facts = demand_of(job, rules), walked(job)
     cases = cases_of(job, rules, demand)
     steps = tuple(sequence(cases)) if with_steps or job.readings else ()
     matter = operator_matter(job, rules, demand)
     cars, names = [case for case in cases if not case.to_loads], _names(job)
-    found = [_named(_decided(job, finding), names) for finding in job_findings(cases, rules, steps, matter)]
+    found = [_named(_decided(job, finding), names) for finding in (*job_findings(cases, rules, steps, matter), *unfit)]
     findings = tuple(sorted(found, key=_urgency))
     return Evaluation(
         rule_set=rules.key,

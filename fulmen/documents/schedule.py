@@ -16,6 +16,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.model.run import load_runs, runs
 from fulmen.core.verification.rcd_readings import rcd_figures
+from fulmen.core.verification.reading_fit import fitting
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.steps import definition_of
 from fulmen.documents.rendering import figure
@@ -32,12 +33,14 @@ def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
     if reading.outcome is Outcome.RIGHT:
         return "✓"
     if reading.outcome in LEFT_OUT:
-        return LEFT_OUT[reading.outcome]
+        read = "" if reading.value is None else f" {figure(reading.value, decimals)}"
+        return LEFT_OUT[reading.outcome] + read
     return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else figure(reading.value, decimals)
 
 
 def results(job: Job, subject: str) -> dict[str, str]:
-    """The reading of every step at one subject, by the step's key."""
+    """The reading that counts of every step at one subject, by the step's key."""
+    job = fitting(job)
     return {key.value: reading_text(job.reading(key, subject), definition_of(key).decimals) for key in StepKey}
 
 

@@ -18,6 +18,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.verification.reading_fit import check_readings
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import AppendOnly, Conflict, NotFound, Save
@@ -106,9 +107,11 @@ def add_readings(
     An `entry` that was done before is not done again.
 
     Raises:
+        InputError: a reading is not what its step asks for.
         NotFound: there is no such job.
         KeyTaken: the entry's key was used for another one.
     """
+    check_readings(readings)
     with writing(sessions) as session:
         row = row_of(session, job_id)
         if done_before(session, job_id, entry):

@@ -8,6 +8,7 @@ from fulmen.core.editing.blank_job import blank_job
 from fulmen.core.editing.job_file import check_structure, read_job, write_job
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
+from fulmen.core.verification.reading_fit import misfits
 from fulmen.store import operations
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
@@ -41,7 +42,7 @@ def start_job(body: BlankJob) -> Response:
 def import_job(body: Job) -> Response:
     """Import a job file as a new job."""
     # Read again from the text: the file's own rules (size, structure) speak first and name the place.
-    job = read_job(request.get_data(as_text=True))
+    job = read_job(request.get_data(as_text=True), misfits)
     return job_reply(operations.create_job(store(), job, now(), "imported"), 201)
 
 

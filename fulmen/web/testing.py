@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from flask import Response, abort, current_app
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.errors import InputError
@@ -29,8 +29,9 @@ from fulmen.core.verification.imported_readings import (
     columns_of,
     imported_lines,
 )
+from fulmen.core.verification.reading_fit import misfit
 from fulmen.core.verification.steps import definition_of
-from fulmen.simulators.test_set_client import TestSetError, ask
+from fulmen.simulators.test_set_client import FromSet, TestSetError, ask
 from fulmen.store.kept import keep, kept
 from fulmen.store.operations import add_readings, load_job
 from fulmen.web.blueprint import api_blueprint
@@ -97,6 +98,9 @@ def take_from_test_set(path: JobPath, body: Asked) -> Response:
     unit = definition_of(body.step).unit
     if shown.value is not None and shown.unit != unit:
         abort(503, f"The test set shows {shown.unit or 'no unit'} where {unit} is read. Nothing was taken.")
+    found = misfit(_as_reading(body, shown))
+    if found is not None:
+        abort(503, f"{found.message} Nothing was taken.")
     return reply(
         FromTestSet(
             outcome=shown.outcome,
@@ -105,6 +109,22 @@ def take_from_test_set(path: JobPath, body: Asked) -> Response:
             instrument=shown.instrument,
         )
     )
+
+
+def _as_reading(asked: Asked, shown: FromSet) -> Reading:
+    """What the set showed, as the reading that it would be."""
+    try:
+        return Reading(
+            step=asked.step,
+            subject=asked.subject,
+            outcome=shown.outcome,
+            value=shown.value,
+            reason="as the set showed it",
+            taken_by="test set",
+            taken_at=now(),
+        )
+    except ValidationError:
+        abort(503, "What the test set shows is no figure that can be read. Nothing was taken.")
 
 
 class ReadingsFile(Part):

@@ -53,8 +53,11 @@ class Sequence(BrowserCase):
         state = self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()
         return [gap["text"] for gap in state["evaluation"]["gaps"] if gap["kind"] in ("reading", "check")]
 
+    def kept(self) -> list[Any]:
+        return list(self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()["job"]["readings"])
+
     def count(self) -> int:
-        return len(self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()["job"]["readings"])
+        return len(self.kept())
 
 
 class ByThumb(Sequence):
@@ -136,6 +139,25 @@ class ByKey(Sequence):
         page.get_by_label("Why?").fill("No neutral on this circuit")
         page.get_by_role("button", name="Keep the reason").click()
         expect(page.locator(".steps").get_by_role("button", name="Cross-check, R1+Rn")).to_contain_text("N/A")
+
+    def test_what_can_be_no_figure_is_told_and_nothing_is_kept(self) -> None:
+        page = self.begun()
+        page.locator(".steps").get_by_role("button", name="Earthing conductor, continuity").click()
+        field, keep = page.locator(".big input"), page.get_by_role("button", name="Keep and go on")
+        field.fill("1,000")
+        expect(page.get_by_role("alert")).to_contain_text("1,000: 1000, or 1.000?")
+        expect(keep).to_be_disabled()
+        field.fill("5000")
+        keep.click()
+        expect(page.get_by_role("alert")).to_contain_text("at most 2000 Ω")
+        field.fill("-0.2")
+        expect(page.get_by_role("alert")).to_have_count(0)
+        keep.click()
+        expect(page.get_by_role("alert")).to_contain_text("can't be below 0 Ω")
+        field.fill("0.01")
+        keep.click()
+        expect(page.locator(".steps").get_by_role("button", name="Earthing conductor")).to_contain_text("0.01 Ω")
+        self.assertEqual([one["value"] for one in self.kept()], [0.01])
 
     def test_taken_again_asks_why_and_keeps_both(self) -> None:
         page = self.begun()

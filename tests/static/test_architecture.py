@@ -37,8 +37,9 @@ MAY_IMPORT = {
 }
 # Lowest first: a wing imports from itself and from those before it. Wings of one line know nothing of each other.
 WINGS = (
-    ("errors", "units", "field_messages"),
+    ("errors", "units"),
     ("model",),
+    ("field_messages",),
     ("findings",),
     ("reference",),
     ("editing",),

@@ -11,6 +11,7 @@ export function readingWords(step: Step): string {
   const reading: Reading | null = step.reading
   if (!reading) return step.met ? 'by another' : step.required ? '' : 'if you can'
   if (reading.outcome === 'right') return step.kind === 'hold' ? 'signed' : 'right'
+  if (reading.outcome === 'wrong' && reading.value !== null) return `wrong, ${figureWords(reading, step)}`
   return OUTCOMES[reading.outcome] ?? figureWords(reading, step)
 }
 

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Reading, Step } from '../api/types'
 import { useJob } from '../job/useJob'
 import { asWritten } from './asWritten'
+import { beyondRange } from './figureRange'
 
 // Which voltage the insulation was tested at: asked once, then as it was last.
 const testVoltageV = ref<number | null>(null)
@@ -23,6 +24,8 @@ export function useReadingEntry(step: () => Step) {
   const insulates = computed(() => step().function === 'insulation')
   /** What has to be said before a figure can be kept. */
   const lacking = computed(() => {
+    const beyond = beyondRange(step(), written.value)
+    if (beyond) return beyond
     if (insulates.value && testVoltageV.value === null) return 'Say at which voltage it was tested.'
     if (step().reading && again.value.trim().length < 3) return 'Say why it is taken again: the first figure stays.'
     return ''
@@ -47,7 +50,8 @@ export function useReadingEntry(step: () => Step) {
       step: here.step,
       subject: here.subject,
       outcome,
-      value: measured ? value.value : null,
+      // What is wrong may have been measured all the same: both stay.
+      value: measured || (outcome === 'wrong' && here.unit) ? value.value : null,
       reason,
       instrument: by.instrument.trim(),
       test_voltage_v: insulates.value && measured ? testVoltageV.value : null,

@@ -10,8 +10,12 @@ export function counted(quantity: number, unit: string): string {
   return `${quantity} ${quantity !== 1 && /^[a-z]{3,}$/.test(unit) ? `${unit}s` : unit}`
 }
 
+/** A comma where thousands are parted could as well part decimals: 1,000 is asked about, 0,125 and 1,25 are not. */
+export const mayBeAThousand = (text: string) => /^>?\s*[1-9]\d{0,2},\d{3}$/.test(text)
+
 /** What a person typed as a number: a comma is a point, nothing is null, anything else stays as typed. */
 export function typedNumber(text: string): number | string | null {
+  if (mayBeAThousand(text.trim())) return text.trim()
   const tidy = text.trim().replace(',', '.')
   if (tidy === '') return null
   return /^[-+]?(\d+\.?\d*|\.\d+)$/.test(tidy) ? Number(tidy) : text.trim()

@@ -24,8 +24,15 @@ from fulmen.core.reference.rule_set import rule_set
 MAX_BYTES = 1_000_000
 
 
-def read_job(text: str) -> Job:
-    """The job that a job file holds.
+Look = Callable[[Job], list[InputError]]
+
+
+def _nothing(job: Job) -> list[InputError]:
+    return []
+
+
+def read_job(text: str, look: Look = _nothing) -> Job:
+    """The job that a job file holds; `look` finds what a file of the present version must not hold besides.
 
     Raises:
         JobFileError: the text is too long, is no JSON, or a field cannot be taken; it names each field.
@@ -39,7 +46,11 @@ def read_job(text: str) -> Job:
         _refuse("", "The job file is nested too deeply to be a job file.")
     except json.JSONDecodeError as error:
         _refuse("", f"The job file breaks off or is no JSON at line {error.lineno}, column {error.colno}.")
-    return parse_job(data)
+    job = parse_job(data)
+    problems = [] if is_older(data.get("schema_version", SCHEMA_VERSION)) else look(job)
+    if problems:
+        raise JobFileError(problems)
+    return job
 
 
 def parse_job(data: Any) -> Job:

@@ -127,9 +127,11 @@ class Reading(Part):
     @model_validator(mode="after")
     def _complete(self) -> Reading:
         needs_value = self.outcome in (Outcome.MEASURED, Outcome.OVER_RANGE)
-        if needs_value != (self.value is not None):
+        # What is wrong may have been measured all the same: both stay.
+        may_have = needs_value or self.outcome is Outcome.WRONG
+        if (needs_value and self.value is None) or (self.value is not None and not may_have):
             raise PydanticCustomError(
-                "reading_value", "value: a measured step needs its figure, any other step takes none"
+                "reading_value", "value: a measured step needs its figure; right, or left out, takes none"
             )
         if self.outcome in LEFT_OUT and len(self.reason) < 3:
             raise PydanticCustomError("reading_reason", "reason: say why the step was not tested")

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import csv
 import json
+import re
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
@@ -20,6 +21,7 @@ from fulmen.core.field_messages import input_errors
 from fulmen.core.model.base import Line, Name, Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.verification.reading_fit import misfit
 from fulmen.core.verification.sequence import Step
 
 MOST_LINES = 500
@@ -178,7 +180,7 @@ def _line(
         return fate(LineFate.NO_CIRCUIT, f"This job asks for no such step of “{cell['circuit'] or 'no circuit'}”.")
     outcome, value = _said(cell)
     if outcome is None:
-        return fate(LineFate.NO_FIGURE, f"“{cell['value'] or cell['outcome']}” is neither a figure nor an outcome.")
+        return fate(LineFate.NO_FIGURE, _no_figure(cell["value"] or cell["outcome"]))
     factor = 1.0
     if value is not None and cell["unit"]:
         converted = UNITS.get(step.unit, {}).get(cell["unit"].replace(OHM_SIGN, "Ω"))
@@ -201,6 +203,9 @@ def _line(
         return fate(LineFate.REFUSED, input_errors(error)[0].message)
     except ValueError:
         return fate(LineFate.REFUSED, f"“{cell['voltage']}” or “{cell['time']}” is no voltage, or no time.")
+    unfit = misfit(reading)
+    if unfit is not None:
+        return fate(LineFate.REFUSED, unfit.message)
     if factor != 1.0:
         return fate(LineFate.CONVERTED, f"{value:g} {cell['unit']} is {reading.value:g} {step.unit}.", reading)
     return fate(LineFate.TAKEN, "", reading)
@@ -216,6 +221,13 @@ def _step_of(words: str, shape: ReadingShape) -> StepKey | None:
     return StepKey(words) if words in tuple(StepKey) else None
 
 
+def _no_figure(words: str) -> str:
+    if may_be_a_thousand(words.lstrip("> ")):
+        whole = words.replace(",", "")
+        return f"“{words}”: {whole}, or {words.replace(',', '.')}? Write it without the comma."
+    return f"“{words}” is neither a figure nor an outcome."
+
+
 def _only(key: StepKey, known: dict[tuple[StepKey, str], Step], circuit: str) -> Step | None:
     """The one step of a key where the file names no circuit."""
     found = [step for (one, _), step in known.items() if one is key]
@@ -224,16 +236,41 @@ def _only(key: StepKey, known: dict[tuple[StepKey, str], Step], circuit: str) ->
 
 def _said(cell: dict[str, str]) -> tuple[Outcome | None, float | None]:
     """What a line says: a figure, one over range, right, wrong, or left out."""
-    told, figure = cell["outcome"].lower(), cell["value"].replace(",", ".").lower()
+    told, figure = cell["outcome"].lower(), cell["value"].lower()
+    over, value = figure.startswith(">") or told == Outcome.OVER_RANGE, figure_in(figure.lstrip("> "))
     for words in (figure, told):
-        if words in LEFT or words in SAID:
-            return (LEFT | SAID)[words], None
-    over = figure.startswith(">") or told == Outcome.OVER_RANGE
-    try:
-        value = float(figure.lstrip("> "))
-    except ValueError:
+        if words in LEFT:
+            return LEFT[words], None
+        if words in SAID:
+            # What is wrong may have been measured all the same.
+            return SAID[words], value if SAID[words] is Outcome.WRONG else None
+    if value is None:
         return None, None
     return (Outcome.OVER_RANGE if over else Outcome.MEASURED), value
+
+
+def figure_in(words: str) -> float | None:
+    """The figure that a text is: plain digits with one point or comma; None where it is none, or could be two.
+
+    >>> figure_in("0,10"), figure_in(".09"), figure_in("1,000"), figure_in("-0.2"), figure_in("١٢")
+    (0.1, 0.09, None, None, None)
+    """
+    found = PLAIN_FIGURE.fullmatch(words)
+    return None if found is None or may_be_a_thousand(words) else float(words.replace(",", "."))
+
+
+def may_be_a_thousand(words: str) -> bool:
+    """Whether a comma stands where thousands are parted, and could as well part decimals.
+
+    >>> may_be_a_thousand("1,000"), may_be_a_thousand("0,125"), may_be_a_thousand("1,25")
+    (True, False, False)
+    """
+    return A_THOUSAND.fullmatch(words) is not None
+
+
+# Digits as instruments write them: other scripts' digits, signs and exponents are none.
+PLAIN_FIGURE = re.compile(r"[0-9]{1,9}([.,][0-9]{0,9})?|[.,][0-9]{1,9}")
+A_THOUSAND = re.compile(r"[1-9][0-9]{0,2},[0-9]{3}")
 
 
 def _same(reading: Reading, *, timed: bool = True) -> tuple[object, ...]:

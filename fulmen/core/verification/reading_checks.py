@@ -28,7 +28,8 @@ def _judge(step: Step, edition: Edition) -> Finding | None:
         signed = f"Signed by {reading.taken_by}, {reading.taken_at:%-d %B, %H:%M}." if step.kind == "hold" else "Right."
         return asked.meets(signed)
     if reading.outcome is Outcome.WRONG:
-        return asked.falls_short(f"Found wrong. {reading.reason}".strip(), remedy="Put it right and test again.")
+        read = "" if reading.value is None else f" Read {reading.value:.{step.decimals}f} {step.unit}."
+        return asked.falls_short(f"Found wrong.{read} {reading.reason}".strip(), remedy="Put it right and test again.")
     if reading.outcome in LEFT_OUT:
         return _not_tested(asked, step, reading)
     assert reading.value is not None

@@ -14,7 +14,16 @@ from fulmen.core.verification.dials import Link, Point
 from fulmen.core.verification.expected_readings import expected_band
 from fulmen.core.verification.step_applies import applies, has_car_electrode, tested_rcds
 from fulmen.core.verification.step_limits import step_limit
-from fulmen.core.verification.steps import MET_BY, WHERE_WORDS, Kind, Lead, StepDefinition, Where, definitions
+from fulmen.core.verification.steps import (
+    MET_BY,
+    WHERE_WORDS,
+    FigureRange,
+    Kind,
+    Lead,
+    StepDefinition,
+    Where,
+    definitions,
+)
 
 # What every cable is tested for: a sub-main, and a circuit of sockets or lights, besides the RCD before it.
 CABLE_STEPS = {
@@ -63,6 +72,7 @@ class Step(Part):
     kind: Kind
     unit: str
     decimals: int
+    figures: FigureRange | None
     function: Function
     dial: str
     range: str

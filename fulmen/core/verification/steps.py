@@ -36,6 +36,17 @@ WHERE_WORDS = {
 }
 
 
+class FigureRange(Part):
+    """What a figure can be, see `ranges.toml`: in the unit of its step, from 0 to `most`.
+
+    `zero` says why it can't be nought, "read" where it can; `over` what lies beyond the instrument's range.
+    """
+
+    most: float
+    zero: str
+    over: Literal["open", "good", "late", "none"]
+
+
 class Lead(Part):
     """One lead: the instrument's jack, the terminal in words, and the points that it joins there."""
 
@@ -71,6 +82,11 @@ class StepDefinition:
     waivable: bool = False
     offered_with: StepKey | None = None
 
+    @cached_property
+    def figures(self) -> FigureRange | None:
+        """The range of its figure; None where it takes none."""
+        return _ranges()[self.dial.shows] if self.unit else None
+
     @property
     def function(self) -> Function:
         """What the instrument must be able to do."""
@@ -89,6 +105,7 @@ class StepDefinition:
             "kind": self.kind,
             "unit": self.unit,
             "decimals": self.decimals,
+            "figures": self.figures,
             "function": self.function,
             "dial": self.dial.key,
             "range": self.dial.words,
@@ -96,6 +113,11 @@ class StepDefinition:
             "linked": self.linked,
             "offered_with": self.offered_with,
         }
+
+
+@cache
+def _ranges() -> dict[str, FigureRange]:
+    return {shown: FigureRange(**told) for shown, told in read_toml(__package__, "ranges").items()}
 
 
 @cache

@@ -7,6 +7,7 @@ import type { Step } from '../../api/types'
 import { bandWords, limitWords } from '../../readings/readingWords'
 import type { useReadingEntry } from '../../readings/useReadingEntry'
 import TapGroup from '../../shared/fields/TapGroup.vue'
+import { mayBeAThousand } from '../../shared/format'
 
 const props = defineProps<{ step: Step; entry: ReturnType<typeof useReadingEntry> }>()
 const emit = defineEmits<{ keep: []; leave: [kind: 'could_not_test' | 'not_applicable']; fromSet: [] }>()
@@ -49,6 +50,9 @@ defineExpose({ focus: () => input.value?.focus() })
       />
       <span>{{ step.unit }}</span>
     </div>
+    <p v-if="mayBeAThousand(typed.trim())" class="failed" role="alert">
+      {{ typed }}: {{ typed.replace(',', '') }}, or {{ typed.replace(',', '.') }}? Write it without the comma.
+    </p>
     <p class="expect">
       <template v-if="bandWords(step)"
         >Expect <b class="figure">{{ bandWords(step) }}</b><span class="from">: {{ step.expected_from }}</span

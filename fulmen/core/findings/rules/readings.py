@@ -108,6 +108,10 @@ INSTRUMENT_FITS = Rule(
     "instrument_fits", "{instrument} can measure what it read", DEAD, RECORD, "The figure is another's, or a guess.",
     topics=AGREES,
 )  # fmt: skip
+READING_FITS = Rule(
+    "reading_fits", "Every reading is what its step asks for", DEAD, RECORD,
+    "A tick stands where a figure should, and nobody sees that nothing was measured.", topics=AGREES,
+)  # fmt: skip
 STRAY_READING = Rule(
     "stray_reading", "Every reading belongs to a step", DEAD, RECORD,
     "A figure that nobody judges any more stands on the schedule, or vanishes.", topics=AGREES,
