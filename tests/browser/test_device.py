@@ -88,6 +88,23 @@ class NetworkGone(Sequence):
         self.note(page).to_have_text("Saved")
         self.assertEqual((lost, len(self.readings())), ([201, 201], 1))
 
+    def test_another_tab_sends_it_and_this_one_hears_of_it(self) -> None:
+        page = self.begun()
+        page.route(API, away)
+        for title in ("Isolated, proved dead, locked off", "Leads nulled"):
+            expect(page.locator("h2.headline").first).to_have_text(title)
+            page.locator(".keys button").first.click()
+        self.note(page).to_have_text("On this device, not yet saved: 2")
+        other = page.context.new_page()
+        self.addCleanup(other.close)
+        other.goto(page.url)
+        self.note(other).to_have_text("Saved")
+        self.assertEqual(len(self.readings()), 2)
+        page.unroute(API)
+        self.note(page).to_have_text("Saved")
+        expect(page.locator(".steps li button:not(.open)")).to_have_count(2)
+        self.assertEqual(len(self.readings()), 2)
+
     def test_two_phones_lose_neithers_readings(self) -> None:
         first = self.begun(phone=True)
         second = self.page("/", phone=True)
@@ -119,8 +136,9 @@ class NetworkGone(Sequence):
             else:
                 route.continue_()
 
-        page.unroute(API)
+        # The newer route answers first: nothing slips through between the two.
         page.route(API, refuse)
+        page.unroute(API, away)
         alert = page.get_by_role("region", name="Not taken")
         expect(alert).to_contain_text("Not saved: Isolated, proved dead, locked off")
         expect(alert).to_contain_text("Not today.")

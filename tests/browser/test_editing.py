@@ -121,7 +121,7 @@ class Kept(BrowserCase):
             # The message before fades out beside it.
             expect(page.locator(".v-messages").get_by_text(words).last).to_be_visible()
             expect(page.get_by_role("alert").first).to_contain_text("Circuit 1, section 1: length")
-            expect(page.get_by_role("status")).to_have_text("Not saved: mend the marked field")
+            expect(page.get_by_role("status")).to_have_text("Saved, but for one field")
         field.fill("abc")
         expect(page.locator(".v-messages").get_by_text("you gave 'abc'")).to_be_visible()
         page.reload()

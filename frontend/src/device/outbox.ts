@@ -13,6 +13,7 @@ const PATIENCE_MS = 3000
 const READING_MS = 20_000
 const PHOTO_MS = 120_000
 
+/** `state` or `photo` is what it came to; neither where another tab heard the answer. */
 export type Arrived = { entry: Entry; state?: JobState; photo?: PhotoInfo }
 type New = Pick<Entry, 'job' | 'reading' | 'photo'>
 interface Waiter {
@@ -24,6 +25,8 @@ const entries = shallowRef<Entry[]>([])
 const isAway = ref(false)
 const isKept = ref(true)
 const arrived = createEventHook<Arrived>()
+/** What this page made and knows no answer to; another tab of this browser may have sent it. */
+const unanswered = new Map<string, Entry>()
 const waiters = new Map<string, Waiter>()
 /** Entries that whoever made them still waits for an answer to. */
 const handing = shallowRef<ReadonlySet<string>>(new Set())
@@ -35,6 +38,12 @@ useEventListener(window, 'online', () => void send())
 async function look(): Promise<void> {
   await deviceReady
   entries.value = await keptEntries()
+  const kept = new Set(entries.value.map((one) => one.key))
+  for (const entry of [...unanswered.values()].filter((one) => !kept.has(one.key))) {
+    unanswered.delete(entry.key)
+    await arrived.trigger({ entry })
+    waiters.get(entry.key)?.tell({ entry })
+  }
 }
 
 /** Send what waits, in order; one at a time, and one go at a time. */
@@ -65,6 +74,7 @@ async function sent(entry: Entry): Promise<boolean> {
   } catch (error) {
     const problem = asProblem(error)
     if (problem.status === 0 || problem.status === 429 || problem.status >= 500) return stays()
+    isAway.value = false
     await refused(entry, problem.detail, error as Error)
     return true
   }
@@ -80,6 +90,7 @@ function stays(): boolean {
 /** Who made it is still there and is told, or it waits here for somebody to look at. */
 async function refused(entry: Entry, why: string, error: Error): Promise<void> {
   const waiter = waiters.get(entry.key)
+  unanswered.delete(entry.key)
   if (!waiter) return keepRefusal(entry, why)
   await forgetEntry(entry)
   waiter.refuse(error)
@@ -90,6 +101,7 @@ async function readingSent(entry: Entry): Promise<Arrived> {
   const body = await asSent(entry.reading!)
   const signal = AbortSignal.timeout(READING_MS)
   const state = await answer<JobState>(api.POST('/api/v1/jobs/{job_id}/readings', { params, body, signal }))
+  unanswered.delete(entry.key)
   await forgetEntry(entry)
   return { entry, state }
 }
@@ -99,6 +111,7 @@ async function photoSent(entry: Entry): Promise<Arrived> {
   const address = `/api/v1/jobs/${entry.job}/photos?stop=${stop}&made_at=${encodeURIComponent(entry.made_at)}`
   const signal = AbortSignal.timeout(PHOTO_MS)
   const photo = await sendPhoto<PhotoInfo>(address, new File([bytes], name, { type }), { key: entry.key, signal })
+  unanswered.delete(entry.key)
   await photoArrived(entry, photo.sha256)
   return { entry, photo }
 }
@@ -108,6 +121,7 @@ async function hand(made: New): Promise<{ entry: Entry; came: Arrived | undefine
   await deviceReady
   const entry: Entry = { ...made, key: newKey(), made_at: new Date().toISOString() }
   isKept.value = await keepEntry(entry)
+  unanswered.set(entry.key, entry)
   await look()
   const came = await new Promise<Arrived | undefined>((tell, refuse) => {
     waiters.set(entry.key, { tell, refuse })

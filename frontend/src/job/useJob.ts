@@ -12,6 +12,7 @@ import { withWaiting } from '../readings/waiting'
 import { withValue } from '../shared/paths'
 import { untilIssued } from './untilIssued'
 import { useEvaluating } from './useEvaluating'
+import { usePoint } from './usePoint'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
 
@@ -50,30 +51,27 @@ export const useJob = defineStore('job', () => {
     return found?.[1] ?? ''
   }
 
-  // Which charge point's run is looked at; a job may hold several.
-  const point = ref('')
-  const pointIndex = computed(() =>
-    Math.max(0, job.value?.charge_points.findIndex((one) => one.id === point.value) ?? 0),
-  )
-  const profile = computed(() => ofPoint(evaluation.value?.profiles))
-  const sentence = computed(() => ofPoint(evaluation.value?.sentences))
-  const faults = computed(() => ofPoint(evaluation.value?.faults))
-  // A run to loads has no charge point, and is not drawn.
-  const guards = computed(() => ofPoint(evaluation.value?.guards.filter((one) => one.charge_point)))
-  function ofPoint<T extends { charge_point: string }>(all: T[] | undefined): T | undefined {
-    return all?.find((one) => one.charge_point === point.value) ?? all?.[0]
-  }
+  const { point, pointIndex, profile, sentence, faults, guards } = usePoint(job, evaluation)
 
   /** The test steps, with what was read here and has not arrived yet. */
   const steps = computed(() => withWaiting(evaluation.value?.steps ?? [], outbox.left.value.filter(isOwn)))
-  outbox.onArrived(({ entry, state }) => {
-    if (!state || entry.job !== id.value) return
-    if (saving.isSaved.value) take(state)
-    else if (job.value) {
-      job.value = { ...job.value, readings: state.job.readings }
-      void settle()
-    }
+  outbox.onArrived(async ({ entry, state }) => {
+    if (entry.job !== id.value || !entry.reading) return
+    // Where nobody answers now, the next look at the job shows it.
+    const heard = state ?? (await ask(entry.job).catch(() => undefined))
+    if (heard) hear(heard)
   })
+
+  /** What the server did to the readings; an edit that is not saved yet stays on top. */
+  function hear(state: JobState): void {
+    if (state.id !== id.value || !job.value) return
+    if (saving.isSaved.value) return take(state)
+    job.value = { ...job.value, readings: state.job.readings }
+    void settle()
+  }
+
+  const ask = (jobId: number) =>
+    answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path: { job_id: jobId } } }))
 
   function take(state: JobState): void {
     id.value = state.id
@@ -90,8 +88,7 @@ export const useJob = defineStore('job', () => {
     cleaned.value = []
     saving.startAfresh()
     forget()
-    const path = { job_id: jobId }
-    const state = await answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path } }))
+    const state = await ask(jobId)
     await deviceReady
     // Looked for before the job is shown: a job with a draft is at no moment a saved one.
     const draft = await takeOverDraft(jobId)
