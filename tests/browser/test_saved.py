@@ -108,6 +108,24 @@ class Saved(BrowserCase):
         expect(next_one.get_by_role("status")).to_have_text("Saved")
         self.assertEqual(self.stored(next_one)["site"]["householder"], "Typed and gone")
 
+    def test_a_lid_that_closes_sends_what_waits_at_once(self) -> None:
+        # On a device of its own, which goes with its clock.
+        page = self.shared.another_page(False)
+        self.addCleanup(page.context.close)
+        page.clock.install()
+        self.visit(page, "Lime Kiln", "survey/ownership")
+        # With the clock standing still nothing is saved by itself.
+        page.clock.pause_at(page.evaluate("Date.now() + 2000"))
+        page.get_by_label("Householder").fill("Typed before the lid")
+        page.wait_for_timeout(600)
+        self.assertNotEqual(self.stored(page)["site"]["householder"], "Typed before the lid")
+        with page.expect_response(lambda told: told.request.method == "PUT"):
+            page.evaluate(
+                "Object.defineProperty(document, 'hidden', {get: () => true});"
+                "document.dispatchEvent(new Event('visibilitychange'))"
+            )
+        self.assertEqual(self.stored(page)["site"]["householder"], "Typed before the lid")
+
     def test_two_edits_in_a_row_and_a_reload_are_one_persons(self) -> None:
         """Before, the first one's answer came while the second was typed, and somebody else was said to have saved."""
         page = self.job_page("Lime Kiln", "survey/ownership")
