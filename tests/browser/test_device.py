@@ -74,6 +74,22 @@ class NetworkGone(Sequence):
         job = self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()["job"]
         self.assertEqual(job["testing"]["conductors_c"], 12)
 
+    def test_a_device_that_keeps_nothing_is_not_said_to(self) -> None:
+        page = self.shared.another_page(True)
+        self.addCleanup(page.context.close)
+        page.add_init_script("Object.defineProperty(window, 'indexedDB', {value: {open() { throw new Error('no') }}})")
+        self.begun(phone=True)
+        page.goto(self.url)
+        page.evaluate(NAMED)
+        page.goto(f"{self.url}/jobs/{self.job_id}/dead")
+        page.locator("h2.headline").first.wait_for()
+        page.route(API, away)
+        page.locator(".pad .next").tap()
+        self.note(page).to_have_text("Keep this page open, not yet saved: 1")
+        page.unroute(API)
+        self.note(page).to_have_text("Saved")
+        self.assertEqual(len(self.readings()), 1)
+
     def test_an_answer_that_is_lost_makes_no_double(self) -> None:
         """The server has it, the device never hears of it: it asks again with the same key."""
         page = self.begun(phone=True)

@@ -17,16 +17,18 @@ interface Device extends DBSchema {
 let opened: IDBPDatabase<Device> | undefined
 
 /** Opened once, before a job is shown: a page that goes has no time left to open anything. */
-export const deviceReady: Promise<void> = openDB<Device>('fulmen', 1, {
-  upgrade(device) {
-    device.createObjectStore('drafts', { keyPath: 'key' })
-    device.createObjectStore('entries', { keyPath: 'order', autoIncrement: true })
-    device.createObjectStore('photos', { keyPath: 'key' })
-  },
-}).then(
-  (device) => void (opened = device),
-  () => undefined,
-)
+export const deviceReady: Promise<void> = open().catch(() => undefined)
+
+/** Asynchronous from its first line: where a browser forbids it, even asking may throw. */
+async function open(): Promise<void> {
+  opened = await openDB<Device>('fulmen', 1, {
+    upgrade(device) {
+      device.createObjectStore('drafts', { keyPath: 'key' })
+      device.createObjectStore('entries', { keyPath: 'order', autoIncrement: true })
+      device.createObjectStore('photos', { keyPath: 'key' })
+    },
+  })
+}
 
 /** Undefined where this browser keeps nothing, such as in some private windows. */
 export function device(): IDBPDatabase<Device> | undefined {

@@ -28,18 +28,19 @@ export function newKey(): string {
 let onlyHere: Entry[] = []
 let places = 0
 
-/** Keep an entry; whether it outlives this page. */
-export async function keepEntry(entry: Entry): Promise<boolean> {
+/** Whether an entry outlives this page. */
+export const isOnDisk = (entry: Entry) => entry.order! > 0
+
+/** Keep an entry: on the disk, or in this page alone where there is no room. */
+export async function keepEntry(entry: Entry): Promise<void> {
   try {
     const change = device()!.transaction('entries', 'readwrite', { durability: 'strict' })
     const placed = change.store.add(entry)
     change.commit()
     entry.order = await placed
     await change.done
-    return true
   } catch {
     onlyHere.push(Object.assign(entry, { order: --places }))
-    return false
   }
 }
 
@@ -56,7 +57,7 @@ export async function forgetEntry(entry: Entry): Promise<void> {
 
 export async function keepRefusal(entry: Entry, refused: string): Promise<void> {
   entry.refused = refused
-  if (entry.order! > 0) await device()?.put('entries', entry)
+  if (isOnDisk(entry)) await device()?.put('entries', entry)
 }
 
 /** In one change the photo leaves the device, and its name stays for the readings that were made with it. */

@@ -5,7 +5,17 @@ import { computed, ref, shallowRef } from 'vue'
 import { answer, api, asProblem, sendPhoto } from '../api/client'
 import type { JobState, PhotoInfo } from '../api/types'
 import { deviceReady } from './database'
-import { asSent, type Entry, forgetEntry, keepEntry, keepRefusal, keptEntries, newKey, photoArrived } from './entries'
+import {
+  asSent,
+  type Entry,
+  forgetEntry,
+  isOnDisk,
+  keepEntry,
+  keepRefusal,
+  keptEntries,
+  newKey,
+  photoArrived,
+} from './entries'
 
 const TRY_AGAIN_MS = 5000
 /** Who waits for an answer waits so long; then it is on this device, and goes by itself. */
@@ -23,7 +33,8 @@ interface Waiter {
 
 const entries = shallowRef<Entry[]>([])
 const isAway = ref(false)
-const isKept = ref(true)
+/** Whether all that waits outlives this page; one that does not is enough to say so. */
+const isKept = computed(() => entries.value.every(isOnDisk))
 const arrived = createEventHook<Arrived>()
 /** What this page made and knows no answer to; another tab of this browser may have sent it. */
 const unanswered = new Map<string, Entry>()
@@ -120,7 +131,7 @@ async function photoSent(entry: Entry): Promise<Arrived> {
 async function hand(made: New): Promise<{ entry: Entry; came: Arrived | undefined }> {
   await deviceReady
   const entry: Entry = { ...made, key: newKey(), made_at: new Date().toISOString() }
-  isKept.value = await keepEntry(entry)
+  await keepEntry(entry)
   unanswered.set(entry.key, entry)
   await look()
   const came = await new Promise<Arrived | undefined>((tell, refuse) => {
