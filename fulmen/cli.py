@@ -10,7 +10,8 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 
-from fulmen.core.editing.job_file import MAX_BYTES, digest, read_job
+from fulmen.core.editing.acts import as_history, history_words
+from fulmen.core.editing.job_file import MAX_BYTES, read_job
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.caution import CAUTION
@@ -48,7 +49,7 @@ def _parser() -> argparse.ArgumentParser:
     design.add_argument("job", type=Path)
     design.add_argument("--json", action="store_true", help="print the evaluation as JSON")
     design.set_defaults(run=_design)
-    certify = commands.add_parser("certify", help="write the certificate of a job file as PDF")
+    certify = commands.add_parser("certify", help="write a draft of a job file's certificate as PDF")
     certify.add_argument("job", type=Path)
     certify.add_argument("-o", "--output", type=Path, required=True)
     certify.set_defaults(run=_certify)
@@ -92,7 +93,7 @@ def _parser() -> argparse.ArgumentParser:
 def _read(path: Path) -> Job:
     with path.open("rb") as source:
         data = source.read(MAX_BYTES + 1)
-    return read_job(data.decode("utf-8"), misfits)
+    return as_history(read_job(data.decode("utf-8"), misfits))
 
 
 def _design(parsed: argparse.Namespace) -> int:
@@ -117,6 +118,9 @@ def design_lines(job: Job, evaluation: Evaluation) -> list[str]:
         lines += ["", "".join(part.text for part in sentence.parts)]
     for finding in evaluation.findings:
         lines += ["", *finding_lines(finding)]
+    history = history_words(job)
+    if history:
+        lines += ["", "Signed elsewhere, counts for nothing here:", *(f"    {one}" for one in history)]
     return [*lines, "", CAUTION]
 
 
@@ -138,21 +142,14 @@ def finding_lines(finding: Finding) -> list[str]:
 
 def _certify(parsed: argparse.Namespace) -> int:
     from fulmen.documents.certificate import render_certificate
-    from fulmen.store.errors import NotReady
-    from fulmen.store.papers import prepare_issue
+    from fulmen.store.papers import draft_issue
 
-    job = _read(parsed.job)
-    number = f"FC-FILE-{digest(job.model_dump_json())[:8].upper()}"
-    try:
-        issue = prepare_issue(job, number, datetime.now(UTC), None)
-    except NotReady as error:
-        print(f"{error} Still open:", file=sys.stderr)
-        for gap in error.gaps:
-            print(f"  {gap.text}", file=sys.stderr)
-        return FALLS_SHORT
+    issue = draft_issue(_read(parsed.job), datetime.now(UTC))
     parsed.output.write_bytes(render_certificate(issue))
-    print(f"{parsed.output}: certificate {issue.number}, SHA-256 of the job file inside {issue.sha256}")
-    return OK
+    print(f"{parsed.output}: draft, no certificate. Signed and issued is on the screen only. Still open:")
+    for gap in issue.evaluation.gaps:
+        print(f"  {gap.text}")
+    return FALLS_SHORT if issue.evaluation.falls_short() else OK
 
 
 def _instruments(parsed: argparse.Namespace) -> int:
@@ -188,12 +185,12 @@ def _migrated(copy: Path | None) -> None:
 
 def _demo(parsed: argparse.Namespace) -> int:
     from fulmen.demo import load_demo
-    from fulmen.store.database import open_database, sessions
     from fulmen.store.upkeep import migrate
+    from fulmen.web.app import create_app
 
     settings = read_settings()
     _migrated(migrate(settings))
-    loaded = load_demo(sessions(open_database(settings)), datetime.now(UTC))
+    loaded = load_demo(create_app(settings), datetime.now(UTC))
     print(f"{loaded} demo jobs loaded" if loaded else "Jobs are there already; no demo data loaded", flush=True)
     _run_server(_with_test_set(settings))
     return OK
@@ -299,13 +296,16 @@ def _rules(parsed: argparse.Namespace) -> int:
 def _openapi(parsed: argparse.Namespace) -> int:
     from tempfile import TemporaryDirectory
 
+    from fulmen.store.upkeep import migrate
     from fulmen.web.blueprint import document_routes
 
     document_routes()
     from fulmen.web.app import create_app
 
     with TemporaryDirectory() as folder:
-        app = create_app(Settings(database=Path(folder) / "none.sqlite"))
+        settings = Settings(database=Path(folder) / "none.sqlite")
+        migrate(settings)
+        app = create_app(settings)
         print(json.dumps(app.api_doc, indent=2, ensure_ascii=False))
     return OK
 

@@ -6,7 +6,7 @@ import tempfile
 import threading
 import time
 import unittest
-from datetime import UTC, datetime
+from datetime import datetime
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -15,15 +15,16 @@ from waitress import wasyncore
 
 from fulmen.settings import Settings
 from fulmen.store.database import Sessions
-from fulmen.store.operations import StoredJob, create_job
+from fulmen.store.operations import StoredJob
 from fulmen.store.papers import Seen, ask_for_certificate, issue_next, wish_state
 from fulmen.store.tables import PaperRow
 from fulmen.store.upkeep import back_up, migrate
 from fulmen.web.app import create_app
 from fulmen.web.doors import Bounds, Door, front_bounds, listen
+from tests.acts import signed_job, warrant, word_header
 from tests.jobs import job
+from tests.when import NOW as NOW
 
-NOW = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
 # How long a test waits for what is rendered at lowest priority while everything else runs beside it: on a full machine a
 # certificate took longer than a minute.
 PATIENCE_S = 300
@@ -68,7 +69,8 @@ class AppCase(unittest.TestCase):
     ) -> PaperRow:
         """A certificate asked for and made at once."""
         signatures = job().certificate.signatures if signatures is None else signatures
-        wish = ask_for_certificate(self.sessions, job_id, Seen(version), signatures, at)
+        by = warrant(self.sessions, job_id, at=at)
+        wish = ask_for_certificate(self.sessions, job_id, Seen(version), signatures, by, at)
         issue_next(self.sessions, render or (lambda issue: issue.data.encode()), lambda: at)
         paper = wish_state(self.sessions, wish.id).paper
         assert paper is not None, wish_state(self.sessions, wish.id).wish.refused
@@ -77,7 +79,8 @@ class AppCase(unittest.TestCase):
     def issued_over_http(self, job_id: int, body: Any, version: int = 1) -> Any:
         """Ask for a certificate and wait until it is issued or refused."""
         seen = {"job": self.client.get(f"/api/v1/jobs/{job_id}").get_json()["job"]}
-        asked = self.client.post(f"/api/v1/jobs/{job_id}/papers", json=seen | body, headers={"If-Match": str(version)})
+        headers = {"If-Match": str(version), **word_header(self.client, job_id)}
+        asked = self.client.post(f"/api/v1/jobs/{job_id}/papers", json=seen | body, headers=headers)
         assert asked.status_code == 202, asked.text
         state = asked.get_json()
         until = time.monotonic() + PATIENCE_S
@@ -87,8 +90,8 @@ class AppCase(unittest.TestCase):
         return state
 
     def store(self, name: str, changes: dict[str, Any] | None = None) -> StoredJob:
-        """An example in the store."""
-        return create_job(self.sessions, job(name, changes), NOW)
+        """An example in the store, what it tells of signed there by a person."""
+        return signed_job(self.sessions, job(name, changes))
 
 
 class Served:

@@ -5,10 +5,16 @@ import io
 import json
 import tempfile
 import unittest
+from datetime import UTC, datetime
 from pathlib import Path
 
+from pypdf import PdfReader
+
 from fulmen import cli
-from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, HALFWAY, ROOT
+from fulmen.core.editing.blank_job import blank_job
+from fulmen.documents.certificate import certificate_html
+from fulmen.store.papers import draft_issue
+from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, HALFWAY, ROOT, example
 
 
 def run(*arguments: str) -> tuple[int, str, str]:
@@ -41,26 +47,50 @@ class Design(unittest.TestCase):
         self.assertEqual((code, out.count("Falls short  ")), (1, 3))
         self.assertIn("What can happen: The street's neutral breaks", out)
 
+    def test_what_a_file_says_was_signed_is_history(self) -> None:
+        _, out, _ = run("design", path(DEVICE_IN_UNIT))
+        self.assertIn("Signed elsewhere, counts for nothing here:\n    isolated, R. Quillfeather", out)
+        self.assertNotIn("Decided:", out)
+
     def test_json(self) -> None:
         _, out, _ = run("design", path(HALFWAY), "--json")
         self.assertEqual(json.loads(out)["totals"]["falls_short"], 0)
 
 
 class Certify(unittest.TestCase):
-    def test_writes_a_pdf(self) -> None:
-        with tempfile.TemporaryDirectory() as folder:
-            target = Path(folder) / "out.pdf"
-            code, out, _ = run("certify", path(DEVICE_IN_UNIT), "-o", str(target))
-            self.assertEqual((code, target.read_bytes()[:5]), (0, b"%PDF-"))
-            self.assertIn("SHA-256", out)
+    """A file is certified by nobody: what is written is a draft on every page, whatever the file says was signed."""
 
-    def test_refuses_and_says_which(self) -> None:
+    def draft(self, name: str) -> tuple[int, str, list[str]]:
         with tempfile.TemporaryDirectory() as folder:
             target = Path(folder) / "out.pdf"
-            code, _, err = run("certify", path(FALLS_SHORT), "-o", str(target))
-            self.assertEqual((code, target.exists()), (1, False))
-            self.assertIn("Volt drop to the car: falls short (8.89 %, at most 5.00)", err)
-            self.assertIn("Not signed: Design", err)
+            code, out, _ = run("certify", path(name), "-o", str(target))
+            pages = [page.extract_text().replace("\x00", "") for page in PdfReader(target).pages]
+        return code, out, pages
+
+    def test_a_job_that_a_file_says_was_signed(self) -> None:
+        code, out, pages = self.draft(DEVICE_IN_UNIT)
+        self.assertEqual(code, 0)
+        for page in pages:
+            self.assertIn("Draft, not a certificate", page)
+            self.assertIn("Draft: nobody has signed this", page)
+            self.assertNotIn("FC-", page)
+        self.assertIn("Signed elsewhere, brought by a job file; it counts for nothing here", " ".join(pages[0].split()))
+        self.assertIn("Not signed: Design", out)
+        self.assertIn("Reading missing: Isolated, proved dead, locked off", out)
+
+    def test_one_that_falls_short(self) -> None:
+        code, out, pages = self.draft(FALLS_SHORT)
+        self.assertEqual(code, 1)
+        self.assertIn("Volt drop to the car: falls short (8.89 %, at most 5.00)", out)
+        self.assertTrue(all("Draft, not a certificate" in page for page in pages))
+
+    def test_every_example_and_a_blank_job_can_be_drafted(self) -> None:
+        """A draft is of whatever is there: no gap stops it."""
+        told = [example_of.stem for example_of in EXAMPLES.glob("*.json")]
+        for job in (*map(example, told), blank_job("Blank", "")):
+            with self.subTest(job.title):
+                html = certificate_html(draft_issue(job, datetime(2026, 11, 30, tzinfo=UTC)))
+                self.assertIn("Draft: nobody has signed this", html)
 
 
 class BadFiles(unittest.TestCase):

@@ -18,6 +18,7 @@ LIST_WORDS = {
     "incomer": "guard",
     "groups": "group",
     "guards": "guard",
+    "holds": "hold",
     "boxes": "box",
     "readings": "reading",
     "decisions": "decision",

@@ -11,6 +11,7 @@ from fulmen.core.alternatives.reach import how_far, reach_words
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
 from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
 from fulmen.core.circuit.origin import ORIGIN, fault_current, measured, three_phase_fault_ka
+from fulmen.core.editing.acts import history_words
 from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.field_messages import place
@@ -56,7 +57,7 @@ ATTACHMENT = "job.json"
 
 
 class Issue(Protocol):
-    """What a certificate is rendered from; the store's issue and the command line's both fit."""
+    """What a certificate is rendered from; a draft has no number, and says on every page what it is."""
 
     @property
     def number(self) -> str: ...
@@ -74,6 +75,8 @@ class Issue(Protocol):
     def sha256(self) -> str: ...
     @property
     def chain(self) -> str: ...
+    @property
+    def draft(self) -> bool: ...
 
 
 def render_certificate(issue: Issue) -> bytes:
@@ -107,6 +110,7 @@ def _content(issue: Issue) -> dict[str, Any]:
         "known_how": _known_how(job),
         "tails": [_tails_words(job, one) for one in job.supply.tails] or ["–"],
         "signed": _signed(job),
+        "elsewhere": history_words(job),
         "inspections": inspections,
         "arrangements": [arrangement_facts(job, run) for run in runs(job)],
         "boards": [

@@ -1,4 +1,5 @@
-"""The chain of hashes: papers, readings, letters, photos and audit entries, each sealed with all that came before it.
+"""The chain of hashes: papers, readings, letters, calls, acts, photos and audit entries, each
+sealed with all that came before it.
 
 An entry holds the SHA-256 of what its row says, and a head: the SHA-256 of the head before it and of this entry.
 Whoever alters a row, or takes one out, breaks every head after it; the newest head is printed on papers and kept beside
@@ -16,7 +17,7 @@ from typing import Any, NamedTuple
 from sqlalchemy import Connection, insert, select
 from sqlalchemy.orm import Session
 
-from fulmen.store.tables import AuditRow, ChainRow, LetterRow, PaperRow, PhotoRow, ReadingRow
+from fulmen.store.tables import ActRow, AuditRow, ChainRow, DecisionRow, LetterRow, PaperRow, PhotoRow, ReadingRow
 
 FIRST_HEAD = "0" * 64
 REMOVED = "photo_removed"
@@ -49,6 +50,15 @@ def _letter(row: Any) -> list[object]:
     return [row.job_id, row.document]
 
 
+def _decision(row: Any) -> list[object]:
+    return [row.job_id, row.document]
+
+
+def _act(row: Any) -> list[object]:
+    times = [_time(row.made_at), _time(row.came_at)]
+    return [row.job_id, row.kind, row.about, row.row_id, row.name, row.device, *times]
+
+
 def _photo(row: Any) -> list[object]:
     pixels = [row.width_px, row.height_px]
     return [row.job_id, row.link_id, row.stop, row.question, *pixels, _sha256(row.jpeg), _sha256(row.thumbnail)]
@@ -67,6 +77,8 @@ def _audit(row: Any) -> list[object]:
 SEALED: dict[str, tuple[Any, Callable[[Any], list[object]]]] = {
     "reading": (ReadingRow, _reading),
     "letter": (LetterRow, _letter),
+    "decision": (DecisionRow, _decision),
+    "act": (ActRow, _act),
     "photo": (PhotoRow, _photo),
     "paper": (PaperRow, _paper),
     "audit": (AuditRow, _audit),

@@ -21,6 +21,8 @@ GUARDED = {
     "paper": ("update", "delete"),
     "audit": ("update", "delete"),
     "letter": ("update", "delete"),
+    "decision": ("update", "delete"),
+    "act": ("update", "delete"),
     "chain": ("update", "delete"),
     "photo": ("update",),
 }

@@ -56,7 +56,7 @@ class NotAsSeen(StoreError):
 
 
 class AppendOnly(StoreError):
-    """A document tries to change readings or letters, which are only ever appended."""
+    """A document tries to change readings, letters or acts, which are only ever appended."""
 
     def __init__(self, field: str, message: str) -> None:
         super().__init__(message)
@@ -69,6 +69,10 @@ class LinkGone(StoreError):
 
 class KeyTaken(StoreError):
     """A device's key came with another entry than before."""
+
+
+class NotYours(StoreError):
+    """An act came without the one-time word that lets this device do it."""
 
 
 class TooMany(StoreError):

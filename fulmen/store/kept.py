@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from datetime import datetime
 from typing import TypeVar
 
@@ -25,3 +26,17 @@ def keep(sessions: Sessions, key: str, value: Part, now: datetime, told: str) ->
     with writing(sessions) as session:
         session.merge(SettingRow(key=key, document=value.model_dump(mode="json")))
         record(session, None, now, f"{key.replace('_', ' ')} kept", told)
+
+
+SESSION_KEY = "session_key"
+
+
+def session_key(sessions: Sessions) -> str:
+    """What this store's servers sign a browser's session with; drawn once, by whichever server comes first."""
+    with writing(sessions) as session:
+        row = session.get(SettingRow, SESSION_KEY)
+        if row is None:
+            row = SettingRow(key=SESSION_KEY, document={"key": secrets.token_hex(32)})
+            session.add(row)
+        key: str = row.document["key"]
+        return key

@@ -14,6 +14,7 @@ from datetime import datetime
 from sqlalchemy import Integer, Select, cast, func, select
 from sqlalchemy.orm import Session, undefer
 
+from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import digest, write_job
 from fulmen.core.evaluate import Evaluation, evaluate
@@ -21,6 +22,8 @@ from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_order import date_gaps
+from fulmen.store.acts import CERTIFICATE as SIGNING
+from fulmen.store.acts import Warrant, log_signature, spend
 from fulmen.store.chain import is_sealed, newest_head
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import Altered, Conflict, NotAsSeen, NotFound, NothingChanged, NotReady, StoreError, TooMany
@@ -32,7 +35,7 @@ CERTIFICATE = "electrical_installation_certificate"
 
 @dataclass(frozen=True)
 class Issue:
-    """Everything a certificate is rendered from."""
+    """Everything a certificate is rendered from. A draft is made of a file: it has no number, and nobody signed it."""
 
     number: str
     issued_at: datetime
@@ -42,6 +45,7 @@ class Issue:
     data: str
     sha256: str
     chain: str = ""
+    draft: bool = False
 
 
 @dataclass(frozen=True)
@@ -62,9 +66,9 @@ CHANGED = "The job changed while its certificate was being made: look at it and 
 
 
 def ask_for_certificate(
-    sessions: Sessions, job_id: int, seen: Seen, signatures: tuple[Signature, ...], now: datetime
+    sessions: Sessions, job_id: int, seen: Seen, signatures: tuple[Signature, ...], warrant: Warrant, now: datetime
 ) -> IssueRequestRow:
-    """Keep the wish for a certificate of a job as its signer saw it; asked twice, it is the same wish.
+    """Keep the wish for a certificate of a job as its signers saw it and signed it; asked twice, it is the same wish.
 
     Raises:
         NotFound: there is no such job.
@@ -73,6 +77,7 @@ def ask_for_certificate(
         NotReady: something is missing or falls short; it carries what.
         NothingChanged: the newest certificate says the same already.
         TooMany: too many wait already.
+        NotYours: the word that it is signed with is not this act's.
     """
     with writing(sessions) as session:
         row = row_of(session, job_id)
@@ -86,6 +91,7 @@ def ask_for_certificate(
         if (session.scalar(select(func.count()).select_from(_waiting().subquery())) or 0) >= MOST_WAITING:
             raise TooMany(f"{MOST_WAITING} certificates wait already: try again in a minute.")
         _prepared(session, job_id, signatures, "", now)
+        spend(session, job_id, SIGNING, warrant, now)
         wish = IssueRequestRow(
             job_id=job_id,
             revision=row.revision,
@@ -95,6 +101,8 @@ def ask_for_certificate(
         )
         session.add(wish)
         session.flush()
+        names = ", ".join(dict.fromkeys(one.name for one in signatures))
+        log_signature(session, job_id, wish.id, names, warrant, now)
         return wish
 
 
@@ -227,6 +235,13 @@ def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | 
         raise NotReady(gaps)
     data = write_job(job)
     return Issue(number, issued_at, supersedes, job, evaluation, data, digest(data), chain)
+
+
+def draft_issue(job: Job, written_at: datetime) -> Issue:
+    """A job file's certificate as a draft, whatever is still open; what the file tells of acts is history."""
+    job = as_history(job)
+    data = write_job(job)
+    return Issue("", written_at, None, job, evaluate(job, rule_set(job.rule_set)), data, digest(data), draft=True)
 
 
 def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:

@@ -1,7 +1,8 @@
 """The tables. What is searched or counted is a column; the job document is one validated JSON column.
 
-Times are stored in UTC. Readings, letters, papers, audit and chain entries are only ever appended: triggers in the
-migrations refuse every update and delete of them. A photo is never altered, and taken out only by a recorded act.
+Times are stored in UTC. Readings, letters, calls, acts, papers, audit and chain entries are only ever appended:
+triggers in the migrations refuse every update and delete of them. A photo is never altered, and taken out only by a
+recorded act.
 """
 
 from __future__ import annotations
@@ -84,6 +85,49 @@ class LetterRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class DecisionRow(Base):
+    """One call settled by a person, in the order taken."""
+
+    __tablename__ = "decision"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class ActRow(Base):
+    """Who did what at a screen: a hold, a call or a signature, and the reading, decision or wish that it made.
+
+    `name` is as typed, `device` tells one browser from another, `made_at` is by that device's clock, `came_at` by ours.
+    """
+
+    __tablename__ = "act"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"), index=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    about: Mapped[str] = mapped_column(String(120))
+    row_id: Mapped[int]
+    name: Mapped[str] = mapped_column(String(700))
+    device: Mapped[str] = mapped_column(String(64))
+    made_at: Mapped[datetime] = mapped_column(Utc)
+    came_at: Mapped[datetime] = mapped_column(Utc)
+
+
+class ActWordRow(Base):
+    """A one-time word: whose device may do which act of which job until when; only its hash is kept."""
+
+    __tablename__ = "act_word"
+
+    sha256: Mapped[str] = mapped_column(String(64), primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"))
+    kind: Mapped[str] = mapped_column(String(20))
+    about: Mapped[str] = mapped_column(String(120))
+    device: Mapped[str] = mapped_column(String(64), index=True)
+    expires_at: Mapped[datetime] = mapped_column(Utc)
+    used: Mapped[bool] = mapped_column(default=False, server_default="0")
 
 
 class SurveyLinkRow(Base):

@@ -9,8 +9,10 @@ from fulmen.core.editing.job_file import MAX_BYTES
 from fulmen.documents.certificate import render_certificate
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
+from fulmen.store.kept import session_key
 from fulmen.store.papers import Render
 from fulmen.web import policy
+from fulmen.web.acts import acts
 from fulmen.web.charge_points import charge_points
 from fulmen.web.design import design
 from fulmen.web.documents import bring_up_to_date
@@ -31,6 +33,7 @@ from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
 from fulmen.web.replies import now
+from fulmen.web.signing import SESSION_LASTS
 from fulmen.web.standing_reasons import standing
 from fulmen.web.supply import supply
 from fulmen.web.testing import testing
@@ -65,14 +68,20 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         HOUSEHOLDER_URL=settings.link_url(),
         TEST_SET_PORT=settings.test_set_port,
         ROLES=frozenset({door, Role.HOUSEHOLDER}),
+        # A browser keeps one jar for all doors of a machine.
+        SESSION_COOKIE_NAME=f"fulmen_{settings.port}",
+        SESSION_COOKIE_SAMESITE="Strict",
+        PERMANENT_SESSION_LIFETIME=SESSION_LASTS,
     )
     made = app.extensions["sessions"] = sessions(open_database(settings))
+    app.secret_key = session_key(made)
     lock = settings.database.with_name(f"{settings.database.name}.issuing")
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
     app.extensions["issuing"] = IssuingQueue(made, lock, render, now)
     for blueprint in (
         jobs,
+        acts,
         evaluation,
         papers,
         photos,

@@ -11,7 +11,8 @@ from fulmen.web.issuing import IssuingQueue
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import now, reply, store
-from fulmen.web.schemas import IssuePath, IssueRequest, IssueState, JobPath, Paper, PaperList, PaperPath, VersionHeader
+from fulmen.web.schemas import IssuePath, IssueRequest, IssueState, JobPath, Paper, PaperList, PaperPath
+from fulmen.web.signing import SigningHeader, warrant
 
 papers = api_blueprint("papers")
 
@@ -24,12 +25,13 @@ def list_papers(path: JobPath) -> Response:
     return reply(PaperList(papers=_papers(rows)))
 
 
-@papers.post("/jobs/<int:job_id>/papers", responses={202: IssueState, 404: Problem, 409: Problem})
+@papers.post("/jobs/<int:job_id>/papers", responses={202: IssueState, 403: Problem, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
-def ask_for_paper(path: JobPath, header: VersionHeader, body: IssueRequest) -> Response:
+def ask_for_paper(path: JobPath, header: SigningHeader, body: IssueRequest) -> Response:
     """Sign the job and ask for its certificate, which waits its turn; an earlier one becomes superseded."""
     seen = store_papers.Seen(header.version(), body.revision, body.job)
-    wish = store_papers.ask_for_certificate(store(), path.job_id, seen, tuple(body.signatures), now())
+    by = warrant(header.word)
+    wish = store_papers.ask_for_certificate(store(), path.job_id, seen, tuple(body.signatures), by, now())
     queue: IssuingQueue = current_app.extensions["issuing"]
     queue.wake()
     return reply(_issue_state(wish.id), 202)

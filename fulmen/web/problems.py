@@ -30,6 +30,7 @@ from fulmen.store.errors import (
     NotFound,
     NothingChanged,
     NotReady,
+    NotYours,
     Outdated,
     StoreError,
     TooMany,
@@ -45,6 +46,7 @@ PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
     (InUse, "In use", 409),
     (LinkGone, "Link ended", 410),
     (KeyTaken, "Another entry", 409),
+    (NotYours, "Not signed", 403),
     (Altered, "Altered", 409),
 )
 

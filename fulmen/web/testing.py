@@ -13,7 +13,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.model.base import Id, Line, Moment, Name, Part
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.scene import Scene, scene
 from fulmen.core.reference.rule_set import rule_set
@@ -88,6 +88,8 @@ class FromTestSet(Part):
 def take_from_test_set(path: JobPath, body: Asked) -> Response:
     """Ask the test set for one step of a job."""
     load_job(store(), path.job_id)
+    if body.step in HOLDS:
+        raise InputError("step", "A hold is signed by a person; no instrument shows one.")
     port = int(current_app.config["TEST_SET_PORT"])
     if not port:
         abort(404, "There is no test set: FULMEN_TEST_SET_PORT says where one answers. Nothing was taken.")

@@ -20,8 +20,8 @@ from playwright.sync_api import (
 
 from fulmen.demo import load_demo
 from fulmen.settings import Settings
-from fulmen.store.database import open_database, sessions
 from fulmen.store.upkeep import migrate
+from fulmen.web.app import create_app
 from tests.app import FOLDERS, NOW, AppCase, Served
 
 ARGUMENTS = [
@@ -42,9 +42,9 @@ def with_demo() -> Settings:
     FOLDERS.append(tempfile.TemporaryDirectory())
     settings = Settings(database=Path(FOLDERS[-1].name) / "demo.sqlite")
     migrate(settings)
-    database = open_database(settings)
-    load_demo(sessions(database), NOW)
-    database.dispose()
+    app = create_app(settings)
+    load_demo(app, NOW)
+    AppCase.let_go(app)
     return settings
 
 

@@ -99,7 +99,7 @@ class NetworkGone(Sequence):
             lost.append(route.fetch().status)
             route.abort()
 
-        page.route("**/readings", swallow, times=2)
+        page.route("**/holds", swallow, times=2)
         self.take(page, 1)
         self.note(page).to_have_text("Saved")
         self.assertEqual((lost, len(self.readings())), ([201, 201], 1))

@@ -22,13 +22,13 @@ class Choices(BrowserCase):
         page.reload()
         expect(page.get_by_role("button", name="10 mm²", exact=True)).to_be_visible()
 
-    def test_a_reason_given_on_other_facts_is_offered_again(self) -> None:
+    def test_a_reason_that_a_job_file_brought_is_offered_again(self) -> None:
         said = {"key": "depth/ev-4", "reason": "Rock below; a steel plate lies over it.", "name": "R. Quillfeather", "decided_on": "2026-11-12"}  # fmt: skip
         document = job(changes={"circuits.0.route.3.depth_m": 0.3, "title": "Rock", "decisions": [said]})
         self.client.post("/api/v1/jobs", json=document.model_dump(mode="json"))
         page = self.job_page("Rock", "design")
         page.get_by_role("button", name="Section 4, duct: deep enough").click()
-        expect(page.get_by_text("Said on 2026-11-12, on other facts")).to_be_visible()
+        expect(page.get_by_text("Said elsewhere, by R. Quillfeather, 2026-11-12")).to_be_visible()
         expect(page.get_by_label("Why is it so?")).to_have_value("Rock below; a steel plate lies over it.")
         page.get_by_label("Your name").fill("R. Quillfeather")
         page.get_by_role("button", name="Keep the reason").click()
@@ -90,6 +90,20 @@ class Choices(BrowserCase):
         page.get_by_role("button", name="Keep the reason").click()
         expect(page.get_by_role("link", name="Design")).to_contain_text(re.compile(r"(\d+)/\1$"))
         expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
+
+    def test_a_call_wants_the_network_and_loses_no_word_without_it(self) -> None:
+        page = self.job_page("Saddler", "design")
+        page.get_by_role("button", name="Say why", exact=True).click()
+        page.get_by_label("Why is it so?").fill("The maker asks for 40 A.")
+        page.get_by_label("Your name").fill("R. Quillfeather")
+        page.route("**/api/**", lambda route: route.abort())
+        page.get_by_role("button", name="Keep the reason").click()
+        expect(page.get_by_text("this page has no word to sign with. Nothing was signed")).to_be_visible()
+        expect(page.get_by_label("Why is it so?")).to_have_value("The maker asks for 40 A.")
+        page.unroute("**/api/**")
+        page.get_by_role("button", name="Keep the reason").click()
+        expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
+        expect(page.get_by_text("R. Quillfeather, as typed")).to_be_visible()
 
     def test_a_standing_reason_is_offered_where_the_same_facts_hold(self) -> None:
         for title in ("First", "Second"):

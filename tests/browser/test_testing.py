@@ -35,7 +35,9 @@ class Sequence(BrowserCase):
         page = self.page("/", phone=phone)
         page.evaluate(NAMED)
         page.evaluate(f"localStorage.setItem('fulmen-instruments', '{json.dumps(METER['fulmen-instruments'])}')")
-        page.goto(f"{self.url}/jobs/{self.job_id}/dead")
+        # Its words to sign with are drawn as it opens: a test may take the network away from here on.
+        with page.expect_response("**/words"):
+            page.goto(f"{self.url}/jobs/{self.job_id}/dead")
         page.locator("h2.headline").first.wait_for()
         expect(page.get_by_text("moves,").first).to_be_attached()
         return page
@@ -158,6 +160,24 @@ class ByKey(Sequence):
         keep.click()
         expect(page.locator(".steps").get_by_role("button", name="Earthing conductor")).to_contain_text("0.01 Ω")
         self.assertEqual([one["value"] for one in self.kept()], [0.01])
+
+    def test_a_hold_that_a_job_file_brought_is_history_and_signed_here_anew(self) -> None:
+        whole = job(DEVICE_IN_UNIT).model_dump(mode="json")
+        self.job_id = self.client.post("/api/v1/jobs", json=whole).get_json()["id"]
+        page = self.page("/")
+        page.evaluate(NAMED)
+        page.goto(f"{self.url}/jobs/{self.job_id}/dead")
+        expect(page.locator("h2.headline").first).to_have_text("Isolated, proved dead, locked off")
+        told = page.get_by_text("Signed elsewhere, by R. Quillfeather")
+        expect(told).to_contain_text("It doesn’t count here: look, and sign it yourself.")
+        page.get_by_role("button", name="Sign as").click()
+        self.saved(page)
+        kept = [one for one in self.kept() if one["step"] == "isolated"]
+        self.assertEqual(len(kept), 1)
+        page.locator(".steps").get_by_role("button", name="Isolated, proved dead, locked off").click()
+        expect(page.get_by_text(f"by {kept[0]['taken_by']}, as typed")).to_be_visible()
+        page.get_by_role("link", name="Papers").click()
+        expect(page.get_by_role("heading", name="Signed elsewhere")).to_be_visible()
 
     def test_taken_again_asks_why_and_keeps_both(self) -> None:
         page = self.begun()

@@ -18,8 +18,9 @@ from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
 from fulmen.web.doors import front_bounds, side_bounds
 from fulmen.web.policy import Role
+from tests.acts import signed_job
 from tests.app import NOW, Served
-from tests.jobs import DEVICE_IN_UNIT, example_text, job
+from tests.jobs import DEVICE_IN_UNIT, job
 
 
 def slow_connections(count: int, calls: int) -> tuple[float, int]:
@@ -52,7 +53,7 @@ def certificates_and_saves(papers: int) -> tuple[int, float, float]:
         render = RenderProcess()
         app = create_app(settings, render=render)
         for number in range(papers + 1):
-            operations.create_job(app.extensions["sessions"], job(DEVICE_IN_UNIT, {"title": f"House {number}"}), NOW)
+            signed_job(app.extensions["sessions"], job(DEVICE_IN_UNIT, {"title": f"House {number}"}))
         with Served(app) as served:
             started = time.perf_counter()
             asked: list[Any] = []
@@ -74,7 +75,7 @@ def certificates_and_saves(papers: int) -> tuple[int, float, float]:
 
 def _saving_until_done(url: str, job_id: int, asked: list[Any]) -> tuple[list[float], list[Any]]:
     times_ms, states, version = [], asked, 1
-    document = json.loads(example_text(DEVICE_IN_UNIT))
+    document = _called(url, "GET", f"/api/v1/jobs/{job_id}")["job"]
     while any(one["state"] in ("waiting", "rendering") for one in states):
         document["reference"] = str(version)
         head = {"Content-Type": "application/json", "If-Match": str(version)}
@@ -87,19 +88,30 @@ def _saving_until_done(url: str, job_id: int, asked: list[Any]) -> tuple[list[fl
 
 
 def _ask(url: str, number: int) -> Any:
-    body = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
-    head = {"Content-Type": "application/json", "If-Match": "1"}
+    shown = _called(url, "GET", f"/api/v1/jobs/{number}")["job"]
+    body = {"job": shown, "signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
+    head = {"Content-Type": "application/json", "Origin": url}
+    act = {"acts": [{"kind": "signature", "about": "certificate"}]}
+    drawn, session = _answered(url, "POST", f"/api/v1/jobs/{number}/words", json.dumps(act).encode(), head)
+    head |= {"If-Match": "1", "Fulmen-Word": drawn["words"][0]["word"], "Cookie": session.split(";")[0]}
     return _called(url, "POST", f"/api/v1/jobs/{number}/papers", json.dumps(body).encode(), head)
 
 
 def _called(url: str, method: str, path: str, body: bytes = b"", head: dict[str, str] | None = None) -> Any:
+    return _answered(url, method, path, body, head)[0]
+
+
+def _answered(
+    url: str, method: str, path: str, body: bytes = b"", head: dict[str, str] | None = None
+) -> tuple[Any, str]:
+    """The answer, and the session that it begins."""
     connection = http.client.HTTPConnection(url.removeprefix("http://"), timeout=60)
     connection.request(method, path, body or None, head or {})
     answer = connection.getresponse()
     data = answer.read()
     connection.close()
     assert answer.status < 400, data[:300]
-    return json.loads(data)
+    return json.loads(data), answer.headers.get("Set-Cookie", "")
 
 
 def _timed(url: str, method: str, path: str, body: bytes = b"", head: dict[str, str] | None = None) -> float:

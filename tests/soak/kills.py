@@ -26,6 +26,7 @@ from fulmen.store.database import Sessions, open_database, sessions
 from fulmen.store.doctor import first_fault
 from fulmen.store.errors import StoreError, Unusable
 from fulmen.store.upkeep import migrate
+from tests.acts import signed_job, warrant
 from tests.jobs import DEVICE_IN_UNIT, HALFWAY, job
 
 NOW = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
@@ -97,7 +98,7 @@ def issuing(settings: Settings, told: Callable[[str], None]) -> None:
         changed = now.job.model_copy(update={"reference": str(now.version)})
         saved = operations.save_job(made, 1, now.version, changed, NOW)
         signatures = job(DEVICE_IN_UNIT).certificate.signatures
-        wish = papers.ask_for_certificate(made, 1, papers.Seen(saved.version), signatures, NOW)
+        wish = papers.ask_for_certificate(made, 1, papers.Seen(saved.version), signatures, warrant(made, 1), NOW)
         done = papers.issue_next(made, _rendered, lambda: NOW)
         assert done is not None and done.id == wish.id and done.number is not None
         told(f"paper {done.number}")
@@ -212,7 +213,7 @@ def _store(folder: Path, name: str) -> tuple[Settings, Sessions]:
     settings = Settings(database=folder / "killed.sqlite")
     migrate(settings)
     made = sessions(open_database(settings))
-    operations.create_job(made, job(name, {"reference": "0"}), NOW)
+    signed_job(made, job(name, {"reference": "0"}))
     return settings, made
 
 

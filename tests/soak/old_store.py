@@ -11,10 +11,11 @@ from alembic.config import Config
 from fulmen.core.model.stops import Stop
 from fulmen.photos import make_photo
 from fulmen.settings import Settings
-from fulmen.store import operations, papers
+from fulmen.store import papers
 from fulmen.store.database import open_database, sessions
 from fulmen.store.photos import Place, add_photo
 from fulmen.store.upkeep import MIGRATIONS, migrate
+from tests.acts import signed_job, warrant
 from tests.jobs import DEVICE_IN_UNIT, job
 from tests.photos import picture
 
@@ -29,10 +30,11 @@ def older_store(folder: Path, jobs: int) -> Path:
     engine = open_database(settings)
     made, photo = sessions(engine), make_photo(picture())
     for number in range(1, jobs + 1):
-        stored = operations.create_job(made, job(DEVICE_IN_UNIT, {"title": f"House {number}"}), NOW)
+        told = job(DEVICE_IN_UNIT, {"title": f"House {number}"})
+        stored = signed_job(made, told)
         add_photo(made, stored.id, photo, Place(Stop.CUT_OUT), NOW)
-        signatures = stored.job.certificate.signatures
-        papers.ask_for_certificate(made, stored.id, papers.Seen(stored.version), signatures, NOW)
+        by = warrant(made, stored.id)
+        papers.ask_for_certificate(made, stored.id, papers.Seen(stored.version), told.certificate.signatures, by, NOW)
         papers.issue_next(made, lambda issue: b"%PDF-" + issue.data.encode() * 20, lambda: NOW)
     engine.dispose()
     config = Config()

@@ -6,12 +6,14 @@ from unittest.mock import patch
 
 from sqlalchemy import event, text
 
+from fulmen.core.editing.job_file import write_job
 from fulmen.store import database as store_database
 from fulmen.store import operations
 from fulmen.store.doctor import first_fault
 from fulmen.web.app import create_app
+from tests.acts import word_header
 from tests.app import AppCase
-from tests.jobs import DEVICE_IN_UNIT, example_text, job
+from tests.jobs import DEVICE_IN_UNIT, job
 
 API = "/api/v1"
 
@@ -20,11 +22,12 @@ class Disk(AppCase):
     def setUp(self) -> None:
         super().setUp()
         self.store(DEVICE_IN_UNIT)
+        self.by = {"If-Match": "1", **word_header(self.client, 1)}
 
     def told(self, status: int, words: str, *, every_write: bool = True) -> None:
         """Saving, reading in and issuing are told what to do, and nothing of them is kept."""
         before = operations.load_job(self.sessions, 1)
-        body = example_text(DEVICE_IN_UNIT).replace("Drive-side", "Changed")
+        body = write_job(before.job).replace("Drive-side", "Changed")
         wish = {"job": before.job.model_dump(mode="json"),
                 "signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}  # fmt: skip
         answers = [
@@ -32,7 +35,7 @@ class Disk(AppCase):
             self.client.post(f"{API}/jobs", data=body, content_type="application/json"),
         ]
         if every_write:
-            answers.append(self.client.post(f"{API}/jobs/1/papers", json=wish, headers={"If-Match": "1"}))
+            answers.append(self.client.post(f"{API}/jobs/1/papers", json=wish, headers=self.by))
         for answer in answers:
             problem = answer.get_json()
             self.assertEqual((answer.status_code, answer.mimetype), (status, "application/problem+json"), answer.text)
@@ -68,7 +71,7 @@ class Disk(AppCase):
             self.app = create_app(self.settings)
             self.client = self.app.test_client()
             self.addCleanup(self.app.extensions["sessions"].kw["bind"].dispose)
-            self.client.get(f"{API}/jobs")
+            self.by = {"If-Match": "1", **word_header(self.client, 1)}
             with closing(sqlite3.connect(self.settings.database, isolation_level=None)) as other:
                 other.execute("BEGIN IMMEDIATE")
                 self.told(503, "Another program holds the database")

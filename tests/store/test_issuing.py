@@ -15,6 +15,7 @@ from fulmen.store import operations, papers
 from fulmen.store.papers import CHANGED, Issue, WishState
 from fulmen.store.photos import Place, add_photo, remove_photo
 from fulmen.web.app import create_app
+from tests.acts import warrant, word_header
 from tests.app import NOW, PATIENCE_S, AppCase, Served
 from tests.jobs import DEVICE_IN_UNIT, job
 from tests.photos import picture
@@ -61,7 +62,9 @@ class WhileItIsMade(AppCase):
         version = operations.load_job(self.sessions, 1).version
         # Signed on the day of the test's own readings.
         signatures = tuple(one.model_copy(update={"signed_on": NOW.date()}) for one in job().certificate.signatures)
-        wish = papers.ask_for_certificate(self.sessions, 1, papers.Seen(version), signatures, NOW)
+        wish = papers.ask_for_certificate(
+            self.sessions, 1, papers.Seen(version), signatures, warrant(self.sessions, 1), NOW
+        )
         papers.issue_next(self.sessions, render, lambda: NOW)
         return papers.wish_state(self.sessions, wish.id)
 
@@ -80,7 +83,7 @@ class WhileItIsMade(AppCase):
 
     def test_a_change_before_its_turn_refuses_it_too(self) -> None:
         signatures = job().certificate.signatures
-        wish = papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signatures, NOW)
+        wish = papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signatures, warrant(self.sessions, 1), NOW)
         operations.add_reading(self.sessions, 1, Reading.model_validate(READING), NOW)
         papers.issue_next(self.sessions, lambda issue: b"%PDF", lambda: NOW)
         self.assertEqual(papers.wish_state(self.sessions, wish.id).wish.refused, CHANGED)
@@ -109,7 +112,8 @@ class WhileItIsMade(AppCase):
     def test_asked_twice_it_is_one_wish(self) -> None:
         signatures = job().certificate.signatures
         first, second = (
-            papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signatures, NOW) for _ in range(2)
+            papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signatures, warrant(self.sessions, 1), NOW)
+            for _ in range(2)
         )
         self.assertEqual(first.id, second.id)
 
@@ -121,7 +125,8 @@ class WhileItIsMade(AppCase):
     def asked(self, shown: Job, **more: Any) -> Any:
         signatures = [one.model_dump(mode="json") for one in job().certificate.signatures]
         body = {"job": shown.model_dump(mode="json"), "signatures": signatures, **more}
-        return self.client.post("/api/v1/jobs/1/papers", json=body, headers={"If-Match": "1"})
+        by = word_header(self.client, 1)
+        return self.client.post("/api/v1/jobs/1/papers", json=body, headers={"If-Match": "1", **by})
 
     def test_what_the_screen_shows_and_the_store_does_not_have_is_named_and_nothing_is_issued(self) -> None:
         stored = operations.load_job(self.sessions, 1).job
@@ -141,7 +146,9 @@ class WhileItIsMade(AppCase):
 
     def test_without_what_the_screen_shows_nothing_is_asked_for(self) -> None:
         bare = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
-        answer = self.client.post("/api/v1/jobs/1/papers", json=bare, headers={"If-Match": "1"})
+        answer = self.client.post(
+            "/api/v1/jobs/1/papers", json=bare, headers={"If-Match": "1", **word_header(self.client, 1)}
+        )
         self.assertEqual((answer.status_code, answer.get_json()["field"]), (422, "job"))
 
 
@@ -151,15 +158,17 @@ class AtOnce(AppCase):
         app = create_app(self.settings, render=lambda issue: b"%PDF-" + issue.number.encode())
         body = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
         states: list[Any] = []
+        clients = {one.id: app.test_client() for one in made}
+        words = {number: word_header(client, number) for number, client in clients.items()}
 
         def ask(number: int) -> None:
-            client = app.test_client()
             until = time.monotonic() + PATIENCE_S
-            seen = body | {"job": client.get(f"/api/v1/jobs/{number}").get_json()["job"]}
-            answer = client.post(f"/api/v1/jobs/{number}/papers", json=seen, headers={"If-Match": "1"})
+            seen = body | {"job": clients[number].get(f"/api/v1/jobs/{number}").get_json()["job"]}
+            by = {"If-Match": "1", **words[number]}
+            answer = clients[number].post(f"/api/v1/jobs/{number}/papers", json=seen, headers=by)
             # A full machine may keep the store locked for longer than the app waits: it says so, and is asked again.
             while answer.status_code == 503 and time.monotonic() < until:
-                answer = client.post(f"/api/v1/jobs/{number}/papers", json=seen, headers={"If-Match": "1"})
+                answer = clients[number].post(f"/api/v1/jobs/{number}/papers", json=seen, headers=by)
             states.append((answer.status_code, answer.get_json()))
 
         threads = [threading.Thread(target=ask, args=(one.id,)) for one in made]

@@ -16,7 +16,7 @@ from fulmen.store.photos import Place, add_photo, remove_photo
 from fulmen.store.upkeep import back_up, head_file, migrate, restore, revision_of
 from fulmen.store.verifying import ALTERED, GENUINE, SUPERSEDED, UNKNOWN, verify
 from tests.app import NOW, AppCase
-from tests.jobs import DEVICE_IN_UNIT, HALFWAY
+from tests.jobs import DEVICE_IN_UNIT, HALFWAY, job
 from tests.photos.__init__ import picture
 
 UNGUARDED = ";".join(
@@ -113,9 +113,7 @@ class Trust(AppCase):
         self.assertEqual((answer.status_code, answer.get_json()["title"]), (409, "Altered"))
 
     def test_a_pdf_is_genuine_superseded_altered_or_unknown(self) -> None:
-        signatures = [
-            one.model_dump(mode="json") for one in operations.load_job(self.sessions, 1).job.certificate.signatures
-        ]
+        signatures = [one.model_dump(mode="json") for one in job().certificate.signatures]
         current = operations.load_job(self.sessions, 1)
         changed = current.job.model_copy(update={"reference": "F-2"})
         operations.save_job(self.sessions, 1, current.version, changed, NOW)
@@ -224,6 +222,6 @@ class Copies(AppCase):
         command.downgrade(config, "0004")
         copy = migrate(self.settings)
         assert copy is not None
-        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0008"))
+        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0009"))
         self.assertEqual(first_fault(self.settings.database), "")
         self.assertIsNone(migrate(self.settings))

@@ -4,8 +4,10 @@ import json
 from typing import Any
 from unittest.mock import patch
 
-from fulmen.core.editing.job_file import MAX_BYTES, write_job
+from fulmen.core.editing.acts import as_history
+from fulmen.core.editing.job_file import MAX_BYTES, read_job, write_job
 from fulmen.web import policy
+from tests.acts import word_header
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, HALFWAY, example_text, job
 
@@ -29,7 +31,11 @@ class Way(AppCase):
                 text = path.read_text(encoding="utf-8")
                 came = self.client.post(f"{API}/jobs", data=text, content_type="application/json")
                 self.assertEqual(came.status_code, 201)
-                self.assertEqual(self.client.get(f"{API}/jobs/{came.get_json()['id']}/file").text, text)
+                # But for what was signed: that is history here, and stays what it is however often it is read in.
+                told = write_job(as_history(read_job(text)))
+                self.assertEqual(self.client.get(f"{API}/jobs/{came.get_json()['id']}/file").text, told)
+                again = self.client.post(f"{API}/jobs", data=told, content_type="application/json")
+                self.assertEqual(self.client.get(f"{API}/jobs/{again.get_json()['id']}/file").text, told)
 
     def test_evaluating_stores_nothing(self) -> None:
         evaluated = self.client.post(f"{API}/evaluate", data=example_text(HALFWAY), content_type="application/json")
@@ -46,7 +52,8 @@ class Way(AppCase):
 
     def test_issue_and_download(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)
-        body = {"signatures": [one.model_dump(mode="json") for one in stored.job.certificate.signatures]}
+        self.assertEqual(stored.job.certificate.signatures, ())
+        body = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}
         paper = self.issued_over_http(1, body)["paper"]
         pdf = self.client.get(f"{API}/papers/{paper['id']}.pdf")
         self.assertEqual((pdf.mimetype, pdf.data[:5]), ("application/pdf", b"%PDF-"))
@@ -59,7 +66,7 @@ class Way(AppCase):
         refused = self.client.post(
             f"{API}/jobs/{stored.id}/papers",
             json={"job": stored.job.model_dump(mode="json"), "signatures": signatures},
-            headers={"If-Match": "1"},
+            headers={"If-Match": "1", **word_header(self.client, stored.id)},
         )
         self.assertEqual(refused.status_code, 409)
         self.assertIn("Reading missing: Loop at the car, Zs", [gap["text"] for gap in refused.get_json()["gaps"]])

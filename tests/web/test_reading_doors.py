@@ -7,7 +7,7 @@ from typing import Any
 
 from fulmen.core.model.readings import StepKey
 from tests.app import AppCase
-from tests.core.test_reading_fit import FIGURES, SIGNED
+from tests.core.test_reading_fit import FIGURES
 from tests.jobs import DEVICE_IN_UNIT, example_text
 from tests.sampling import some
 from tests.simulators.test_test_set import Line
@@ -26,7 +26,7 @@ class Doors(AppCase):
     def bad(self) -> list[tuple[str, str, float | None]]:
         """A tick where a figure is read, a figure where one looks or signs, a figure beyond its range."""
         asked = [key.value for key in StepKey if key.value in self.subject]
-        looked = [step for step in asked if step in SIGNED or step in ("polarity_dead", "polarity_live", "rcd_button")]
+        looked = [step for step in asked if step in ("polarity_dead", "polarity_live", "rcd_button")]
         ticked = [(step, "right", None) for step in asked if step in FIGURES]
         figured = [(step, "measured", 0.3) for step in looked]
         beyond = [(step, "measured", 9_999.5) for step in asked if step in FIGURES]

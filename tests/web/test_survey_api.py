@@ -8,7 +8,8 @@ from unittest.mock import patch
 
 from icalendar import Calendar
 
-from fulmen.core.editing.job_file import write_job
+from fulmen.core.editing.acts import as_history
+from fulmen.core.editing.job_file import read_job, write_job
 from fulmen.core.network_operator.notification import OperatorState
 from fulmen.photos import MAX_BYTES
 from fulmen.web import policy
@@ -274,5 +275,6 @@ class Round(SurveyCase):
         text = self.client.get(f"{API}/jobs/{stored.id}/file").text
         self.assertIn('"kind": "notice"', text)
         came = self.client.post(f"{API}/jobs", data=text, content_type="application/json").get_json()
-        self.assertEqual(self.client.get(f"{API}/jobs/{came['id']}/file").text, text)
-        self.assertNotEqual(text, write_job(stored.job))
+        there = self.client.get(f"{API}/jobs/{came['id']}/file").text
+        self.assertEqual(there, write_job(as_history(read_job(text))))
+        self.assertIn('"kind": "notice"', there)

@@ -2,9 +2,10 @@
 // Settling what is your call: the reason is kept with name and day and goes on the certificate.
 import { computed, ref, useId, watch } from 'vue'
 
+import { asProblem } from '../api/client'
 import type { Finding } from '../api/types'
 import { useJob } from '../job/useJob'
-import { hereAndNow, today } from '../shared/format'
+import { hereAndNow } from '../shared/format'
 import { usePerson } from '../shared/usePerson'
 import { useStandingReasons } from './useStandingReasons'
 
@@ -18,9 +19,11 @@ const group = useId()
 const reason = ref('')
 const condition = ref('')
 // A reason given before the facts changed, or before this version, is offered again; it counts once it is kept.
-const earlier = computed(() => store.job!.decisions.findLast((decision) => decision.key === props.finding.key))
+const isOf = (one: { key: string }) => one.key === props.finding.key
+const earlier = computed(() => store.job!.decisions.findLast(isOf))
+const elsewhere = computed(() => store.job!.elsewhere.decisions.findLast(isOf))
 watch(
-  () => props.finding.decision ?? earlier.value,
+  () => props.finding.decision ?? earlier.value ?? elsewhere.value,
   (one) => {
     reason.value = one?.reason ?? ''
     condition.value = one?.condition ?? ''
@@ -30,33 +33,38 @@ watch(
 
 const standing = computed(() => standingFor(props.finding))
 const keepStanding = ref(false)
+const busy = ref(false)
+const notKept = ref('')
 const rests = computed(
   () => props.finding.conditions.find((one) => one.key === props.finding.decision?.condition)?.words,
 )
 const ready = computed(
   () =>
+    !busy.value &&
     reason.value.trim().length >= 3 &&
     name.value.trim().length >= 2 &&
     (!props.finding.conditions.length || props.finding.conditions.some((one) => one.key === condition.value)),
 )
 
-function keep(): void {
-  const { key, basis, detail: about } = props.finding
-  const others = store.job!.decisions.filter((decision) => decision.key !== key)
-  const decision = {
-    key,
-    about,
-    basis,
+async function keep(): Promise<void> {
+  const call = {
+    finding: props.finding.key,
     condition: condition.value,
     standing: reason.value.trim() === standing.value?.reason || keepStanding.value,
     reason: reason.value.trim(),
     name: name.value.trim(),
-    decided_on: today(),
     decided_at: hereAndNow(),
   }
-  store.change('decisions', [...others, decision])
-  if (keepStanding.value) void keepReason(props.finding, decision.reason, decision.name)
-  editing.value = false
+  busy.value = true
+  notKept.value = ''
+  try {
+    await store.settleCall(call)
+    if (keepStanding.value) void keepReason(props.finding, call.reason, call.name)
+    editing.value = false
+  } catch (error) {
+    notKept.value = asProblem(error).detail
+  }
+  busy.value = false
 }
 </script>
 
@@ -65,12 +73,15 @@ function keep(): void {
     <p v-if="finding.decision && !editing">
       <template v-if="rests">{{ rests }}. </template>“{{ finding.decision.reason }}”
       <span v-if="finding.decision.standing" class="quiet">standing reason,</span>
-      <span class="quiet">{{ finding.decision.name }}, {{ finding.decision.decided_on }}</span>
+      <span class="quiet">{{ finding.decision.name }}, as typed, {{ finding.decision.decided_on }}</span>
       <button type="button" class="link" @click="editing = true">Change</button>
     </p>
     <form v-else @submit.prevent="keep">
       <p v-if="earlier && !finding.decision" class="quiet small">
-        Said on {{ earlier.decided_on }}, on other facts or in an older file. Does it still hold?
+        Said on {{ earlier.decided_on }}, on other facts. Does it still hold?
+      </p>
+      <p v-else-if="elsewhere && !finding.decision" class="quiet small">
+        Said elsewhere, by {{ elsewhere.name }}, {{ elsewhere.decided_on }}: it does not count here. Does it hold?
       </p>
       <fieldset v-if="finding.conditions.length">
         <legend>Which of these makes it sound here?</legend>
@@ -85,11 +96,12 @@ function keep(): void {
         <button type="button" class="link" @click="forget(finding)">Forget it</button>
       </p>
       <v-textarea v-model="reason" label="Why is it so?" rows="1" maxlength="1000" />
-      <v-text-field v-model="name" label="Your name" maxlength="200" />
+      <v-text-field v-model="name" label="Your name, kept as typed" maxlength="200" />
       <label v-if="!standing || reason.trim() !== standing.reason" class="keep">
         <input v-model="keepStanding" type="checkbox" /> Keep it as my standing reason wherever the same facts hold
       </label>
-      <v-btn type="submit" color="ink" :disabled="!ready">Keep the reason</v-btn>
+      <v-btn type="submit" color="ink" :disabled="!ready" :loading="busy">Keep the reason</v-btn>
+      <p v-if="notKept" class="failed" role="alert">{{ notKept }}</p>
       <p v-if="failed" class="failed" role="alert">The standing reason was not kept: {{ failed }}</p>
     </form>
   </div>

@@ -10,6 +10,8 @@ export interface Entry {
   job: number
   made_at: string
   reading?: Reading
+  /** The one-time word that signs it, where it is a hold. */
+  word?: string
   photo?: { bytes: ArrayBuffer; type: string; name: string; stop: Stop }
   /** Why the server would not take it, once nobody was there to be told. */
   refused?: string

@@ -25,7 +25,7 @@ const PHOTO_MS = 120_000
 
 /** `state` or `photo` is what it came to; neither where another tab heard the answer. */
 export type Arrived = { entry: Entry; state?: JobState; photo?: PhotoInfo }
-type New = Pick<Entry, 'job' | 'reading' | 'photo'>
+type New = Pick<Entry, 'job' | 'reading' | 'word' | 'photo'>
 interface Waiter {
   tell: (arrived: Arrived | undefined) => void
   refuse: (error: Error) => void
@@ -108,10 +108,15 @@ async function refused(entry: Entry, why: string, error: Error): Promise<void> {
 }
 
 async function readingSent(entry: Entry): Promise<Arrived> {
-  const params = { path: { job_id: entry.job }, header: { 'Fulmen-Entry': entry.key } }
+  const path = { job_id: entry.job }
+  const header = { 'Fulmen-Entry': entry.key }
   const body = await asSent(entry.reading!)
   const signal = AbortSignal.timeout(READING_MS)
-  const state = await answer<JobState>(api.POST('/api/v1/jobs/{job_id}/readings', { params, body, signal }))
+  const signed = { path, header: { ...header, 'Fulmen-Word': entry.word! } }
+  const asked = entry.word
+    ? api.POST('/api/v1/jobs/{job_id}/holds', { params: signed, body, signal })
+    : api.POST('/api/v1/jobs/{job_id}/readings', { params: { path, header }, body, signal })
+  const state = await answer<JobState>(asked)
   unanswered.delete(entry.key)
   await forgetEntry(entry)
   return { entry, state }

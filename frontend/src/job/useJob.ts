@@ -3,20 +3,23 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { answer, api } from '../api/client'
-import type { IssueState, Job, JobState, Reading, Signature } from '../api/types'
+import type { Job, JobState } from '../api/types'
 import { deviceReady } from '../device/database'
 import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft, type Typed } from '../device/drafts'
 import type { Entry } from '../device/entries'
 import { useOutbox } from '../device/outbox'
 import { withWaiting } from '../readings/waiting'
 import { withValue } from '../shared/paths'
-import { untilIssued } from './untilIssued'
+import { useActs } from './useActs'
 import { useEvaluating } from './useEvaluating'
 import { usePoint } from './usePoint'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
 
 export type { FieldChange } from './useUndo'
+
+/** What calls of their own append to a job; an edit never touches it. */
+const appended = ({ readings, letters, decisions }: Job) => ({ readings, letters, decisions })
 
 export const useJob = defineStore('job', () => {
   const id = ref(0)
@@ -66,7 +69,7 @@ export const useJob = defineStore('job', () => {
   function hear(state: JobState): void {
     if (state.id !== id.value || !job.value) return
     if (saving.isSaved.value) return take(state)
-    job.value = { ...job.value, readings: state.job.readings }
+    job.value = { ...job.value, ...appended(state.job) }
     void settle()
   }
 
@@ -151,9 +154,6 @@ export const useJob = defineStore('job', () => {
     await load(id.value)
   }
 
-  /** Keep a reading on this device and send it; refused at once, it is told and not kept. */
-  const takeReading = (reading: Reading) => outbox.hand({ job: id.value, reading })
-
   /** Something the server does to the stored job, such as keeping a letter: what waits is saved first. */
   async function act(ask: (headers: { 'If-Match': string }) => Promise<JobState>): Promise<void> {
     await flush()
@@ -163,20 +163,10 @@ export const useJob = defineStore('job', () => {
     const state = await ask({ 'If-Match': String(version.value) })
     // Typed meanwhile: its own save goes against the version it was typed on, and a conflict shows both sides.
     if (saveState.value === 'saved') return take(state)
-    if (job.value) job.value = { ...job.value, letters: state.job.letters }
+    if (job.value) job.value = { ...job.value, ...appended(state.job) }
   }
 
-  /** Asks for the certificate and waits for its turn; `told` hears how it stands. */
-  async function issue(signatures: Signature[], told: (state: IssueState) => void): Promise<void> {
-    await flush()
-    if (!isSaved.value) throw new Error('What you typed is not saved yet. Mend that first, then issue.')
-    const params = { path: { job_id: id.value }, header: { 'If-Match': String(version.value) } }
-    // With what this screen shows: the server compares it with what it has, and issues only its own.
-    const body = { job: job.value!, signatures, revision: null }
-    const asked = api.POST('/api/v1/jobs/{job_id}/papers', { params, body })
-    await untilIssued(await answer<IssueState>(asked), told)
-    await load(id.value)
-  }
+  const { takeReading, settleCall, issue } = useActs({ id, version, job, evaluation, isSaved, flush, act, load })
 
   return {
     id,
@@ -212,6 +202,7 @@ export const useJob = defineStore('job', () => {
     takeBack,
     resolveConflict,
     takeReading,
+    settleCall,
     act,
     issue,
   }

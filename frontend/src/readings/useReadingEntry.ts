@@ -60,6 +60,7 @@ export function useReadingEntry(step: () => Step) {
       photo: photo.value,
       taken_by: by.name.trim(),
       taken_at: new Date().toISOString(),
+      came_at: null,
     }
   }
 

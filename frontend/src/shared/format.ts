@@ -46,7 +46,10 @@ export function dayAndTime(iso: string): string {
 /** This moment by the clock on the wall, for a paper that shows it. */
 export function hereAndNow(): string {
   const now = new Date()
-  return `${today()}T${[now.getHours(), now.getMinutes()].map((part) => String(part).padStart(2, '0')).join(':')}:00`
+  const two = (part: number) => String(part).padStart(2, '0')
+  const ahead = -now.getTimezoneOffset()
+  const zone = `${ahead < 0 ? '-' : '+'}${two(Math.trunc(Math.abs(ahead) / 60))}:${two(Math.abs(ahead) % 60)}`
+  return `${today()}T${two(now.getHours())}:${two(now.getMinutes())}:00${zone}`
 }
 
 export function today(): string {

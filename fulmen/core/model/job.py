@@ -15,6 +15,7 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.day import ChargingDay
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.defects import Defect
+from fulmen.core.model.elsewhere import Elsewhere
 from fulmen.core.model.inspections import Inspection, InspectionItem
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.known_how import KnownHow
@@ -52,11 +53,12 @@ class Job(Part):
     maker_cables: tuple[MakerCable, ...] = Field(default=(), max_length=20)
     defects: tuple[Defect, ...] = Field(default=(), max_length=60)
     letters: tuple[Letter, ...] = Field(default=(), max_length=200)
-    decisions: tuple[Decision, ...] = Field(default=(), max_length=100)
+    decisions: tuple[Decision, ...] = Field(default=(), max_length=1000)
     testing: Testing = Testing()
     readings: tuple[Reading, ...] = Field(default=(), max_length=2000)
     inspections: tuple[Inspection, ...] = Field(default=(), max_length=40)
     certificate: Particulars = Particulars()
+    elsewhere: Elsewhere = Elsewhere()
 
     def reading(self, step: StepKey, subject: str) -> Reading | None:
         """The reading that counts for this step: the latest one."""

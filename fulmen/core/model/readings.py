@@ -88,6 +88,10 @@ AT_THE_SUPPLY = (
 ENERGISED = frozenset(tuple(StepKey)[list(StepKey).index(StepKey.SAFE_TO_ENERGISE) :]) - frozenset(AT_THE_SUPPLY)
 
 
+# Nobody goes on before these are signed. Signing is an act of a person: no file, list or instrument brings one.
+HOLDS = frozenset({StepKey.ISOLATED, StepKey.SAFE_TO_ENERGISE})
+
+
 class Outcome(StrEnum):
     """How a step ended."""
 
@@ -108,7 +112,8 @@ class Reading(Part):
 
     `value` is in the unit of its step (ohm, megohm, kiloampere, millisecond). `over_range` keeps the top
     of the instrument's range as the value: ">999 MΩ" is 999, over range. `instrument` is its name in the job's
-    register; `again_because` says why a step was taken again, `photo` shows the display.
+    register; `again_because` says why a step was taken again, `photo` shows the display. `came_at` is when a hold came
+    to the store, where its device signed it without network and sent it later.
     """
 
     step: StepKey
@@ -123,6 +128,7 @@ class Reading(Part):
     photo: PhotoRef = ""
     taken_by: Name
     taken_at: Moment
+    came_at: Moment | None = None
 
     @model_validator(mode="after")
     def _complete(self) -> Reading:

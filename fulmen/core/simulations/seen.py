@@ -15,7 +15,7 @@ class Sight(StrEnum):
     WRONG = "wrong"
 
 
-HOLDS = (StepKey.RCD_HALF_AC_0, StepKey.RCD_HALF_AC_180, StepKey.RCD_HALF_PULSE_0, StepKey.RCD_HALF_PULSE_180)
+RCD_HOLDS = (StepKey.RCD_HALF_AC_0, StepKey.RCD_HALF_AC_180, StepKey.RCD_HALF_PULSE_0, StepKey.RCD_HALF_PULSE_180)
 
 
 def sight(step: StepKey, what: Sight) -> str:
@@ -24,5 +24,5 @@ def sight(step: StepKey, what: Sight) -> str:
     >>> sight(StepKey.DIODE, Sight.WRONG)
     'The unit closes and charges.'
     """
-    entry = read_toml(__package__, "seen").get("rcd_hold" if step in HOLDS else step.value, {})
+    entry = read_toml(__package__, "seen").get("rcd_hold" if step in RCD_HOLDS else step.value, {})
     return str(entry.get(what.value, ""))

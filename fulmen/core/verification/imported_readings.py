@@ -20,7 +20,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.base import Line, Name, Part
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome, Reading, StepKey
+from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey
 from fulmen.core.verification.reading_fit import misfit
 from fulmen.core.verification.sequence import Step
 
@@ -175,6 +175,8 @@ def _line(
     key = _step_of(cell["step"], shape)
     if key is None:
         return fate(LineFate.NO_STEP, f"“{cell['step']}” is no step that is known: say which it is.")
+    if key in HOLDS:
+        return fate(LineFate.REFUSED, "A hold is signed by a person on its own screen; no file brings one.")
     step = known.get((key, cell["circuit"])) or _only(key, known, cell["circuit"])
     if step is None:
         return fate(LineFate.NO_CIRCUIT, f"This job asks for no such step of “{cell['circuit'] or 'no circuit'}”.")

@@ -25,7 +25,7 @@ def order_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[
 
 
 # What nobody does before a hold is signed: each with the readings that show that it was done.
-HOLDS = (
+HELD_BACK = (
     (StepKey.ISOLATED, frozenset(one.key for one in definitions() if one.stage is Stage.DEAD and one.rank > 0)),
     (StepKey.SAFE_TO_ENERGISE, ENERGISED - {StepKey.SAFE_TO_ENERGISE, StepKey.POLARITY_LIVE}),
 )
@@ -35,7 +35,7 @@ def _holds(job: Job, edition: Edition) -> Finding | None:
     """Whether each hold was signed before the first reading past it."""
     asked, late = ask(HOLDS_SIGNED, edition, ORIGIN), []
     begun = False
-    for hold, past in HOLDS:
+    for hold, past in HELD_BACK:
         first = min(
             (one.taken_at for one in job.readings if one.step in past and one.outcome not in LEFT_OUT), default=None
         )

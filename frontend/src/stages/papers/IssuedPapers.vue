@@ -6,6 +6,11 @@ import { useJob } from '../../job/useJob'
 
 defineProps<{ papers: Paper[] }>()
 const store = useJob()
+const PART_WORDS = {
+  design: 'Design',
+  construction: 'Construction',
+  inspection_and_testing: 'Inspection and testing',
+} as const
 </script>
 
 <template>
@@ -24,6 +29,16 @@ const store = useJob()
         <span class="figure hash" :title="paper.sha256">SHA-256 {{ paper.sha256.slice(0, 16) }}…</span>
       </li>
     </ul>
+    <template v-if="store.job!.elsewhere.signatures.length">
+      <h2 class="apart">Signed elsewhere</h2>
+      <p class="quiet">A job file told of these. They count for nothing here.</p>
+      <ul>
+        <li v-for="(one, place) in store.job!.elsewhere.signatures" :key="place">
+          {{ PART_WORDS[one.part] }}
+          <span class="quiet">{{ one.name }}, {{ one.signed_on }}</span>
+        </li>
+      </ul>
+    </template>
     <p><a :href="`/api/v1/jobs/${store.id}/file`" class="link">Take the job file with you</a></p>
   </section>
 </template>
@@ -38,6 +53,9 @@ li {
   display: grid;
   padding: 8px 0;
   border-top: 1px solid var(--line);
+}
+.apart {
+  margin-top: 22px;
 }
 .hash,
 li .quiet {

@@ -62,7 +62,7 @@ async function issue(): Promise<void> {
     <p v-if="newest" class="quiet">A new certificate supersedes {{ newest.number }}.</p>
     <v-checkbox v-model="onePerson" label="One person for all three parts" density="compact" hide-details />
     <template v-if="onePerson">
-      <v-text-field v-model="person.name.value" label="Name" />
+      <v-text-field v-model="person.name.value" label="Name" hint="Printed as typed" persistent-hint />
       <v-text-field v-model="person.position.value" label="Position" />
       <v-text-field v-model="person.company.value" label="Company" />
       <v-text-field v-model="person.address.value" label="Company's address" />

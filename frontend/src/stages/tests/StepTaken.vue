@@ -2,9 +2,12 @@
 // What was kept of this step, first to last; taking it again keeps them all and asks why.
 import { computed } from 'vue'
 
+import { useJob } from '../../job/useJob'
 import { figureWords, readingWords } from '../../readings/readingWords'
 import type { ShownStep } from '../../readings/waiting'
 import { dayAndTime } from '../../shared/format'
+
+const LATE_MS = 60_000
 
 const props = defineProps<{ step: ShownStep; typing: boolean }>()
 const why = defineModel<string>({ required: true })
@@ -12,14 +15,30 @@ const why = defineModel<string>({ required: true })
 const earlier = computed(() =>
   props.step.earlier.map((one) => (one.value === null ? one.outcome : figureWords(one, props.step))),
 )
+const store = useJob()
+const isHold = computed(() => props.step.kind === 'hold')
+/** A hold that a job file told of: history, that counts for nothing here. */
+const elsewhere = computed(() =>
+  store.job!.elsewhere.holds.findLast((one) => one.step === props.step.step && one.subject === props.step.subject),
+)
+/** A hold that was signed without network came later; a minute's wait is not worth telling. */
+const came = computed(() => {
+  const { taken_at: made, came_at } = props.step.reading ?? { taken_at: '', came_at: null }
+  return came_at && Date.parse(came_at) - Date.parse(made) > LATE_MS ? came_at : ''
+})
 </script>
 
 <template>
+  <p v-if="elsewhere && !step.reading" class="quiet">
+    Signed elsewhere, by {{ elsewhere.taken_by }}, {{ dayAndTime(elsewhere.taken_at) }}. It doesn’t count here: look,
+    and sign it yourself.
+  </p>
   <div v-if="step.reading" class="taken">
     <p>
       {{ step.waits ? 'On this device, not yet saved:' : 'Kept:' }} <b class="figure">{{ readingWords(step) }}</b> by
-      {{ step.reading.taken_by }}, {{ dayAndTime(step.reading.taken_at)
-      }}<template v-if="step.reading.instrument">, {{ step.reading.instrument }}</template
+      {{ step.reading.taken_by }}<template v-if="isHold">, as typed</template>, {{ dayAndTime(step.reading.taken_at)
+      }}<template v-if="came">, came {{ dayAndTime(came) }}</template
+      ><template v-if="step.reading.instrument">, {{ step.reading.instrument }}</template
       ><template v-if="step.reading.photo">, with a photo</template
       ><template v-if="earlier.length"
         >; before it <span class="figure">{{ earlier.join(', ') }}</span><template v-if="step.reading.again_because">

@@ -1,0 +1,21 @@
+"""What was signed elsewhere: the acts that a job file brought. They are shown as history and count for nothing here."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from fulmen.core.model.base import Part
+from fulmen.core.model.certificate import Signature
+from fulmen.core.model.decisions import Decision
+from fulmen.core.model.readings import Reading
+
+
+class Elsewhere(Part):
+    """Holds, calls and signatures as another store, or an older version of this one, had them.
+
+    Nothing that judges a job reads this: whoever signs here looks and signs again.
+    """
+
+    holds: tuple[Reading, ...] = Field(default=(), max_length=2000)
+    decisions: tuple[Decision, ...] = Field(default=(), max_length=1000)
+    signatures: tuple[Signature, ...] = Field(default=(), max_length=300)

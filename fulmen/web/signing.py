@@ -1,0 +1,55 @@
+"""What an act of a person comes with: a session of this browser, a page of ours that sends it, and a one-time word."""
+
+from __future__ import annotations
+
+import secrets
+from datetime import timedelta
+from typing import Annotated
+from urllib.parse import urlsplit
+
+from flask import abort, request, session
+from pydantic import Field
+
+from fulmen.store.acts import Warrant
+from fulmen.web.schemas import EntryHeader, VersionHeader
+
+DEVICE = "device"
+SESSION_LASTS = timedelta(days=400)
+
+Word = Annotated[str, Field(alias="Fulmen-Word", pattern=r"^[A-Za-z0-9_-]{16,64}$")]
+
+
+class WordHeader(EntryHeader):
+    """The one-time word that lets this device do the act, and the entry's key where its device may send it again."""
+
+    word: Word
+
+
+class SigningHeader(VersionHeader):
+    """The version that was signed, and the one-time word that lets this device sign it."""
+
+    word: Word
+
+
+def this_device(*, begin: bool = False) -> str:
+    """The device of this browser's session; a page that asks for words begins one."""
+    _from_our_page()
+    device = session.get(DEVICE)
+    if device is None:
+        if not begin:
+            abort(403, "This page has no session: open the job again and sign there. Nothing was signed.")
+        device = session[DEVICE] = secrets.token_hex(16)
+        session.permanent = True
+    return str(device)
+
+
+def warrant(word: str) -> Warrant:
+    """What the act is done by."""
+    return Warrant(word, this_device())
+
+
+def _from_our_page() -> None:
+    """A browser says which page sends what; whoever says nothing is no page. The householders' page is another."""
+    origin = request.headers.get("Origin")
+    if origin is None or urlsplit(origin).netloc != request.host:
+        abort(403, "This is signed on a page of Fulmen's, by a person; nothing else can send it.")
