@@ -5,7 +5,7 @@ What their files tell of acts is signed here anew, through the door that a scree
 
 from __future__ import annotations
 
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, time, timedelta
 from typing import Any
 
 from flask import Flask
@@ -16,6 +16,9 @@ from fulmen.core.model.readings import HOLDS
 from fulmen.examples import EXAMPLES, example
 from fulmen.store.database import Sessions
 from fulmen.store.operations import create_job, is_empty
+
+# An example that tells no time of a call made it at noon.
+NOON = time(12, tzinfo=UTC)
 
 
 def load_demo(app: Flask, now: datetime) -> int:
@@ -52,9 +55,7 @@ class Page:
                 "standing": decision.standing,
                 "reason": decision.reason,
                 "name": decision.name,
-                "decided_at": (
-                    decision.decided_at or datetime.fromisoformat(f"{decision.decided_on}T12:00+00:00")
-                ).isoformat(),
+                "decided_at": (decision.decided_at or datetime.combine(decision.decided_on, NOON)).isoformat(),
             }
             self._act(job_id, "calls", {"kind": "call", "about": decision.key}, body)
 
