@@ -43,11 +43,12 @@ from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, stop_states, walked
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.cross_checks import agreement_findings
-from fulmen.core.verification.instrument_checks import instrument_findings, retest_findings, stray_findings
+from fulmen.core.verification.instrument_checks import instrument_findings, stray_findings
 from fulmen.core.verification.reading_checks import reading_findings
 from fulmen.core.verification.reading_fit import fitting, misfit_findings
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.sequence import Step, sequence
+from fulmen.core.verification.taken_again import retest_findings
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
 ORIGIN_CHECKS = (supply_findings, main_switch_findings, load_findings, survey_findings)

@@ -73,7 +73,7 @@ def taken_again(steps: list[Step]) -> list[str]:
     told = []
     for step in steps:
         if step.earlier and step.reading is not None:
-            first = ", then ".join(reading_text(one, step.decimals) for one in step.earlier)
+            first = ", then ".join(f"{reading_text(one, step.decimals)} by {one.taken_by}" for one in step.earlier)
             told.append(f"{step.title}: {first} before; {step.reading.again_because or 'not said why'}.")
     return told
 

@@ -22,6 +22,7 @@ from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import HOLDS, Reading
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_fit import check_readings
+from fulmen.core.verification.taken_again import check_told
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import AppendOnly, Conflict, NotFound, Save
@@ -133,12 +134,14 @@ def add_readings(
     An `entry` that was done before is not done again.
 
     Raises:
-        InputError: a reading is not what its step asks for, or is a hold, which is signed.
+        InputError: a reading is not what its step asks for, is a hold, which is signed, or tells half of why it was
+            taken again.
         NotFound: there is no such job.
         KeyTaken: the entry's key was used for another one.
     """
     check_no_hold(readings)
     check_readings(readings)
+    check_told(readings)
     # When a hold came is for the store to say; a reading says when it was taken.
     readings = tuple(one.model_copy(update={"came_at": None}) for one in readings)
     with writing(sessions) as session:

@@ -137,6 +137,7 @@ class ReadingsFile(Part):
     taken_by: Name
     taken_at: Moment
     instrument: Line = ""
+    again_because: Line = ""
 
 
 class ReadingLines(Part):
@@ -171,7 +172,7 @@ def read_readings_file(path: JobPath, body: ReadingsFile) -> Response:
     job = load_job(store(), path.job_id).job
     shape = body.shape or kept(store(), SHAPES_KEY, ReadingShapes).by_instrument.get(body.instrument, ReadingShape())
     steps = evaluate(job, rule_set(job.rule_set)).steps
-    taking = Taking(body.taken_by, body.taken_at, body.instrument)
+    taking = Taking(body.taken_by, body.taken_at, body.instrument, body.again_because)
     lines = imported_lines(body.text, shape, job, steps, taking)
     return reply(ReadingLines(columns=columns_of(body.text), shape=shape, lines=lines))
 

@@ -138,6 +138,10 @@ class NetworkGone(Sequence):
             self.note(phone).to_have_text("Saved")
         by = [one["taken_by"] for one in self.readings()]
         self.assertEqual(by, ["B. Otreal"] * 4 + ["R. Quillfeather"] * 3)
+        # Neither knew of the other: the figure that came last doesn't count silently.
+        gaps = self.client.get(f"/api/v1/jobs/{self.job_id}").get_json()["evaluation"]["gaps"]
+        self.assertIn("Why a step was taken again: your call, say why", [one["text"] for one in gaps])
+        self.assertTrue(all(one["follows"] is None for one in self.readings()))
 
     def test_what_is_refused_later_is_told_and_kept_until_let_go(self) -> None:
         page = self.begun(phone=True)

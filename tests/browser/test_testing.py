@@ -171,6 +171,7 @@ class ByKey(Sequence):
         told = page.get_by_text("Signed elsewhere, by R. Quillfeather")
         expect(told).to_contain_text("It doesn’t count here: look, and sign it yourself.")
         page.get_by_role("button", name="Sign as").click()
+        expect(page.locator("h2.headline").first).to_have_text("Fit to energise")
         self.saved(page)
         kept = [one for one in self.kept() if one["step"] == "isolated"]
         self.assertEqual(len(kept), 1)
@@ -188,11 +189,11 @@ class ByKey(Sequence):
             if why:
                 page.get_by_role("button", name="Keep and go on").click()
                 expect(page.get_by_role("alert")).to_contain_text("why it is taken again")
-                page.get_by_label("Taken again because").fill(why)
+                page.get_by_label("Taken again, after R. Quillfeather’s, because").fill(why)
             page.get_by_role("button", name="Keep and go on").click()
             expect(row).to_contain_text(figure)
         row.click()
-        expect(page.get_by_text("before it 0.04 Ω (clamp cleaned)")).to_be_visible()
+        expect(page.get_by_text("before it 0.04 Ω by R. Quillfeather (clamp cleaned)")).to_be_visible()
 
     def test_the_long_lead_instead(self) -> None:
         page = self.begun()

@@ -94,9 +94,9 @@ class Fates(unittest.TestCase):
         timed = "step,circuit,value,unit,taken_at"
         for text, fate in (
             (f"{HEAD}\nr1_r2,ev,0.10,Ω\n", LineFate.DUPLICATE),
-            (f"{HEAD}\nr1_r2,ev,0.11,Ω\n", LineFate.TAKEN),
+            (f"{HEAD}\nr1_r2,ev,0.11,Ω\n", LineFate.AGAIN),
             (f"{timed}\nr1_r2,ev,0.10,Ω,{earlier.taken_at.isoformat()}\n", LineFate.DUPLICATE),
-            (f"{timed}\nr1_r2,ev,0.10,Ω,2026-11-25T10:00:00+00:00\n", LineFate.TAKEN),
+            (f"{timed}\nr1_r2,ev,0.10,Ω,2026-11-25T10:00:00+00:00\n", LineFate.AGAIN),
         ):
             with self.subTest(text):
                 self.assertEqual(lines(text, whole=after)[0].fate, fate)

@@ -55,18 +55,6 @@ class Register(unittest.TestCase):
         self.assertEqual(caught.exception.problems[0].field, "testing.instruments.1.name")
 
 
-class Again(unittest.TestCase):
-    def test_the_first_figure_stays_and_the_second_says_why(self) -> None:
-        first, second = read("zs", 0.9), read("zs", 0.29, minute=20)
-        for why, verdict in (("", CALL), ("a loose terminal, made good", MEETS)):
-            readings = [first, second | {"again_because": why}]
-            with self.subTest(why):
-                self.assertEqual(finding("taken_again", DEVICE_IN_UNIT, {"readings": readings}).verdict, verdict)
-        step = next(one for one in evaluation(DEVICE_IN_UNIT, {"readings": readings}).steps if one.step == "zs")
-        self.assertEqual([one.value for one in step.earlier], [0.9])
-        self.assertEqual(step.reading.value if step.reading else None, 0.29)
-
-
 class Stray(unittest.TestCase):
     def test_a_reading_of_no_step_is_asked_about(self) -> None:
         for subject, verdict in (("ev", MEETS), ("gone", CALL), ("origin", CALL)):

@@ -189,7 +189,8 @@ class Others(unittest.TestCase):
                  "again_because": "terminal tightened"}  # fmt: skip
         whole = job(DEVICE_IN_UNIT, {"readings": [*first, again], "circuits.0.remarks": "Runs beside the gas pipe."})
         text = self.html(whole)
-        self.assertIn("Runs beside the gas pipe. Loop at the car, Zs: 0.29 before; terminal tightened.", text)
+        told = "Runs beside the gas pipe. Loop at the car, Zs: 0.29 by R. Quillfeather before; terminal tightened."
+        self.assertTrue(told in text, "the retest is not told")
 
     def test_a_new_board_without_its_circuits_is_not_certified(self) -> None:
         gaps = [one.text for one in evaluation("garage-sub-main").gaps if "Enter each circuit" in one.text]

@@ -8,8 +8,9 @@ from typing import Any
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
-from fulmen.core.model.readings import Reading
+from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.model.stops import Stop
+from fulmen.core.verification.taken_again import after
 from fulmen.photos import make_photo
 from fulmen.store import operations, papers
 from fulmen.store.papers import CHANGED, Issue, WishState
@@ -26,6 +27,7 @@ READING = {
     "outcome": "measured",
     "value": 99.0,
     "instrument": "Tester 4",
+    "follows": after(job().readings_of(StepKey.ZS, "ev")[-1]),
     "again_because": "looked at again",
     "taken_by": "A. Tester",
     "taken_at": NOW,
@@ -77,7 +79,8 @@ class WhileItIsMade(AppCase):
                     self.assertEqual((found.wish.state, found.wish.refused), ("refused", CHANGED))
                     self.assertIsNone(found.wish.number)
             if what == "a reading":
-                right = Reading.model_validate(READING | {"value": 0.29})
+                wrong = {"taken_by": READING["taken_by"], "taken_at": NOW}
+                right = Reading.model_validate(READING | {"value": 0.29, "follows": wrong})
                 operations.add_reading(self.sessions, 1, right, NOW)
         self.assertEqual(papers.list_papers(self.sessions, 1), [])
 

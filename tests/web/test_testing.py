@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from fulmen.core.model.readings import StepKey
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, job
 
@@ -77,9 +78,13 @@ class Readings(AppCase):
         stored = self.store(DEVICE_IN_UNIT)
         reading = {"step": "zs", "subject": "ev", "outcome": "measured", "value": 0.3, "taken_by": "R. Quillfeather",
                    "taken_at": "2026-11-26T10:00:00Z", "instrument": "Meter", "again_because": "terminal tightened",
+                   "follows": {"taken_by": "R. Quillfeather", "taken_at": "2026-11-18T10:00:00Z"},
                    "photo": "0" * 64}  # fmt: skip
         kept = self.client.post(f"{API}/jobs/{stored.id}/readings", json=reading).get_json()["job"]["readings"][-1]
         self.assertEqual({name: kept[name] for name in reading if name != "taken_at"}, {k: v for k, v in reading.items() if k != "taken_at"})  # fmt: skip
+        for half, field in (({"follows": None}, "follows"), ({"again_because": ""}, "again_because")):
+            refused = self.client.post(f"{API}/jobs/{stored.id}/readings", json=reading | half)
+            self.assertEqual((refused.status_code, refused.get_json()["field"]), (422, field))
 
     def test_a_photo_that_is_no_hash_is_refused(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)
@@ -112,6 +117,25 @@ class FromAFile(AppCase):
         again = self.asked(text).get_json()
         self.assertEqual([line["fate"] for line in again["lines"]], ["duplicate", "duplicate", "no_step"])
 
+    def test_a_step_that_was_taken_before_asks_whose_it_follows_and_why(self) -> None:
+        self.store(DEVICE_IN_UNIT)
+        before = job(DEVICE_IN_UNIT).readings_of(StepKey.ZS, "ev")[-1]
+        text = (
+            "step,circuit,value,unit,taken_at\nzs,ev,0.31,Ω,2026-11-26T09:00:00Z\nzs,ev,0.32,Ω,2026-11-26T09:05:00Z\n"
+        )
+        asked = self.asked(text).get_json()["lines"]
+        self.assertEqual([(line["fate"], line["reading"]) for line in asked], [("again", None)] * 2)
+        self.assertIn(f"{before.taken_by} took it on", asked[0]["told"])
+        told = [line["reading"] for line in self.asked(text, again_because="terminal tightened").get_json()["lines"]]
+        self.assertEqual([one["again_because"] for one in told], ["terminal tightened"] * 2)
+        # Each follows the one before it, also within the file.
+        self.assertEqual([one["follows"]["taken_at"] for one in told][1], told[0]["taken_at"])
+        self.assertEqual(told[0]["follows"]["taken_by"], before.taken_by)
+        kept = self.client.post(f"{API}/jobs/1/readings/many", json={"readings": told})
+        self.assertEqual(kept.status_code, 201)
+        again = [one for one in kept.get_json()["evaluation"]["findings"] if one["rule"] == "taken_again"]
+        self.assertEqual([one["verdict"] for one in again], ["meets"])
+
     def test_all_or_none(self) -> None:
         self.store(DEVICE_IN_UNIT, {"readings": []})
         good = {"step": "ze", "subject": "origin", "outcome": "measured", "value": 0.2, "taken_by": "R. Quillfeather",
@@ -127,7 +151,8 @@ class FromAFile(AppCase):
         line = self.asked(text, shape=shape).get_json()["lines"][0]
         body = {"readings": [line["reading"]], "shape": shape, "instrument": "Meter"}
         self.assertEqual(self.client.post(f"{API}/jobs/1/readings/many", json=body).status_code, 201)
-        self.assertEqual(self.asked("Test;Result\nCPC;0,11\n").get_json()["lines"][0]["fate"], "taken")
+        again = self.asked("Test;Result\nCPC;0,11\n", again_because="terminal tightened")
+        self.assertEqual(again.get_json()["lines"][0]["fate"], "taken")
 
     def test_a_file_that_is_none_is_told(self) -> None:
         self.store(DEVICE_IN_UNIT)

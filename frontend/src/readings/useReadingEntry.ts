@@ -56,6 +56,8 @@ export function useReadingEntry(step: () => Step) {
       instrument: by.instrument.trim(),
       test_voltage_v: insulates.value && measured ? testVoltageV.value : null,
       temperature_c: store.job?.testing.conductors_c ?? null,
+      // The one that this screen shows: one that another took meanwhile is not known here, and somebody is asked.
+      follows: here.reading ? { taken_by: here.reading.taken_by, taken_at: here.reading.taken_at } : null,
       again_because: here.reading ? again.value.trim() : '',
       photo: photo.value,
       taken_by: by.name.trim(),

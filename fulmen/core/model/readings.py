@@ -107,13 +107,21 @@ class Outcome(StrEnum):
 LEFT_OUT = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
 
 
+class Follows(Part):
+    """The reading of the same step that a tester knew of when taking it again: whose, and when."""
+
+    taken_by: Name
+    taken_at: Moment
+
+
 class Reading(Part):
     """One test result.
 
     `value` is in the unit of its step (ohm, megohm, kiloampere, millisecond). `over_range` keeps the top
     of the instrument's range as the value: ">999 MΩ" is 999, over range. `instrument` is its name in the job's
-    register; `again_because` says why a step was taken again, `photo` shows the display. `came_at` is when a hold came
-    to the store, where its device signed it without network and sent it later.
+    register; `follows` is the reading that its tester knew of, `again_because` why it was taken again all the same,
+    `photo` shows the display. `came_at` is when a hold came to the store, where its device signed it without network
+    and sent it later.
     """
 
     step: StepKey
@@ -124,6 +132,7 @@ class Reading(Part):
     instrument: Line = ""
     test_voltage_v: Annotated[int, Field(strict=True, ge=50, le=1000)] | None = None
     temperature_c: Annotated[float, number(-25, 60)] | None = None
+    follows: Follows | None = None
     again_because: Line = ""
     photo: PhotoRef = ""
     taken_by: Name

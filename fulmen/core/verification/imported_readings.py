@@ -1,7 +1,8 @@
 """Readings from a file: our own JSON, or any CSV by mapped columns; the fate of each line before anything is kept.
 
 A line is taken, or told why not: no such step or circuit, no figure, a unit of another kind, the same reading already
-there. A unit of the same kind is worked into the step's own and said so.
+there, a step that somebody took before and nobody said why again. A unit of the same kind is worked into the step's own
+and said so.
 """
 
 from __future__ import annotations
@@ -20,9 +21,10 @@ from fulmen.core.errors import InputError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.base import Line, Name, Part
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey
+from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey, by_step
 from fulmen.core.verification.reading_fit import misfit
 from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.taken_again import LEAST_WHY, after, is_told
 
 MOST_LINES = 500
 # What one of a unit is in each step's own unit: instruments write them in many ways.
@@ -53,6 +55,7 @@ class LineFate(StrEnum):
     NO_FIGURE = "no_figure"
     WRONG_UNIT = "wrong_unit"
     REFUSED = "refused"
+    AGAIN = "again"
 
 
 class ReadingShape(Part):
@@ -81,11 +84,15 @@ class ImportedLine(Part):
 
 @dataclass(frozen=True)
 class Taking:
-    """Who brings a file in: whose name stands under its readings, when, and with what if a line does not say."""
+    """Who brings a file in: whose name stands under its readings, when, and with what if a line does not say.
+
+    `again_because` is why steps are taken again, where the file holds some that were.
+    """
 
     taken_by: Name
     taken_at: datetime
     instrument: Line = ""
+    again_because: Line = ""
 
 
 def imported_lines(
@@ -113,6 +120,7 @@ def imported_lines(
             raise InputError("shape", f"The file has no column “{column}”; it has {', '.join(map(str, rows[0]))}.")
     known = {(one.step, one.subject): one for one in steps}
     seen = {key for one in job.readings for key in (_same(one), _same(one, timed=False))}
+    newest = {key: taken[-1] for key, taken in by_step(job.readings).items()}
     found = []
     for number, row in enumerate(rows, 1):
         line = _line(number, row, shape, known, by)
@@ -122,9 +130,23 @@ def imported_lines(
         if reading is not None and _same(reading, timed=timed) in seen:
             line = line.model_copy(update={"fate": LineFate.DUPLICATE, "told": "It is there already.", "reading": None})
         elif reading is not None:
-            seen |= {_same(reading), _same(reading, timed=False)}
+            line = _taken_again(line, reading, newest.get((reading.step, reading.subject)), by)
+        if line.reading is not None:
+            newest[line.reading.step, line.reading.subject] = line.reading
+            seen |= {_same(line.reading), _same(line.reading, timed=False)}
         found.append(line)
     return tuple(found)
+
+
+def _taken_again(line: ImportedLine, reading: Reading, before: Reading | None, by: Taking) -> ImportedLine:
+    """The line of a step that was read before: it says whose it follows, and why, or is asked."""
+    if before is None or is_told(before, reading):
+        return line
+    if len(by.again_because) < LEAST_WHY:
+        told = f"{before.taken_by} took it on {before.taken_at:%-d %B, %H:%M}: say why it is taken again."
+        return line.model_copy(update={"fate": LineFate.AGAIN, "told": told, "reading": None})
+    why = {"follows": after(before), "again_because": by.again_because}
+    return line.model_copy(update={"reading": reading.model_copy(update=why)})
 
 
 def columns_of(text: str) -> tuple[str, ...]:

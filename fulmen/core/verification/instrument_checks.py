@@ -11,7 +11,6 @@ from fulmen.core.findings.rules.readings import (
     INSTRUMENT_KNOWN,
     INSTRUMENT_NAMED,
     STRAY_READING,
-    TAKEN_AGAIN,
 )
 from fulmen.core.findings.words import word
 from fulmen.core.model.instruments import Instrument
@@ -98,26 +97,3 @@ def stray_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[
 
 # A basis holds so many facts.
 MOST_TOLD = 40
-
-
-def retest_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
-    """Steps that were taken again: the first figure stays, and why it was taken again is told."""
-    by_subject: dict[str, list[Step]] = {}
-    for step in steps:
-        if step.earlier and step.reading is not None:
-            by_subject.setdefault(step.subject, []).append(step)
-    return [_again(taken, subject, edition) for subject, taken in by_subject.items()]
-
-
-def _again(steps: list[Step], subject: str, edition: Edition) -> Finding:
-    asked = ask(TAKEN_AGAIN, edition, subject).shown_at(steps[0].stage, named=False)
-    untold = [step for step in steps if not all(one.again_because for one in _later(step))]
-    if not untold:
-        return asked.meets("Each says why.")
-    titles = ", ".join(step.title for step in untold)
-    return asked.your_call(f"{titles}: say why.", basis={"steps": tuple(step.step for step in untold)})
-
-
-def _later(step: Step) -> list[Reading]:
-    """Every reading of a step but its first."""
-    return [*step.earlier[1:], *([step.reading] if step.reading is not None else [])]

@@ -11,10 +11,14 @@ const store = useJob()
 const { name } = usePerson()
 const input = useTemplateRef<HTMLInputElement>('input')
 const instrument = ref('')
-const { read, failed, told, bring, mapStep, mapColumn, keep } = useReadingFile(
+const why = ref('')
+const { read, failed, told, ask, bring, mapStep, mapColumn, keep } = useReadingFile(
   () => name.value.trim(),
   () => instrument.value.trim(),
+  () => why.value.trim(),
 )
+// Once something was taken before, the field stays: what was typed into it is told with every line.
+const asksWhy = computed(() => why.value !== '' || read.value?.lines.some((line) => line.fate === 'again'))
 const taken = computed(() => read.value?.lines.filter((line) => line.reading) ?? [])
 const STEPS = computed(() => (store.evaluation?.steps ?? []).map((step) => ({ value: step.step, words: step.title })))
 const COLUMNS = [
@@ -32,6 +36,7 @@ const WORDS: Record<string, string> = {
   no_figure: 'no figure',
   wrong_unit: 'wrong unit',
   refused: 'can’t be taken',
+  again: 'why again?',
 }
 
 async function choose(): Promise<void> {
@@ -70,6 +75,13 @@ async function keepAll(): Promise<void> {
           />
         </div>
       </template>
+      <v-text-field
+        v-if="asksWhy"
+        v-model="why"
+        label="Some steps were taken before. Taken again because"
+        maxlength="200"
+        @change="ask"
+      />
       <ol v-if="read" aria-label="What becomes of each line">
         <li v-for="line in read.lines" :key="line.number" :class="line.fate">
           <span class="figure">{{ line.words }}</span>

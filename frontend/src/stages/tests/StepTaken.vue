@@ -13,7 +13,10 @@ const props = defineProps<{ step: ShownStep; typing: boolean }>()
 const why = defineModel<string>({ required: true })
 
 const earlier = computed(() =>
-  props.step.earlier.map((one) => (one.value === null ? one.outcome : figureWords(one, props.step))),
+  props.step.earlier.map((one) => ({
+    read: one.value === null ? one.outcome : figureWords(one, props.step),
+    by: one.taken_by,
+  })),
 )
 const store = useJob()
 const isHold = computed(() => props.step.kind === 'hold')
@@ -41,12 +44,18 @@ const came = computed(() => {
       ><template v-if="step.reading.instrument">, {{ step.reading.instrument }}</template
       ><template v-if="step.reading.photo">, with a photo</template
       ><template v-if="earlier.length"
-        >; before it <span class="figure">{{ earlier.join(', ') }}</span><template v-if="step.reading.again_because">
-          ({{ step.reading.again_because }})</template
-        ></template
+        >; before it
+        <template v-for="(one, place) in earlier" :key="place"
+          ><template v-if="place">, </template><span class="figure">{{ one.read }}</span> by {{ one.by }}</template
+        ><template v-if="step.reading.again_because"> ({{ step.reading.again_because }})</template></template
       >.
     </p>
-    <v-text-field v-model="why" label="Taken again because" maxlength="200" hide-details />
+    <v-text-field
+      v-model="why"
+      :label="`Taken again, after ${step.reading.taken_by}’s, because`"
+      maxlength="200"
+      hide-details
+    />
   </div>
 </template>
 

@@ -5,7 +5,7 @@ import { answer, api, asProblem } from '../../api/client'
 import type { JobState, ReadingLines, ReadingShape, StepKey } from '../../api/types'
 import { useJob } from '../../job/useJob'
 
-export function useReadingFile(by: () => string, instrument: () => string) {
+export function useReadingFile(by: () => string, instrument: () => string, why: () => string) {
   const store = useJob()
   const text = ref('')
   const takenAt = ref('')
@@ -27,6 +27,7 @@ export function useReadingFile(by: () => string, instrument: () => string) {
       taken_by: by(),
       taken_at: takenAt.value,
       instrument: instrument(),
+      again_because: why(),
     }
     try {
       read.value = await answer<ReadingLines>(api.POST('/api/v1/jobs/{job_id}/readings/file', { params, body }))
@@ -70,7 +71,7 @@ export function useReadingFile(by: () => string, instrument: () => string) {
       return false
     }
   }
-  return { read, failed, told, bring, mapStep, mapColumn, keep }
+  return { read, failed, told, ask, bring, mapStep, mapColumn, keep }
 }
 
 const USUAL: ReadingShape = {
