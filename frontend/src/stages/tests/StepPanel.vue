@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // One step: what to change, how to connect, what to expect, the figure, and at once what the core says of it.
-import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useDisplay } from 'vuetify'
 
 import { asProblem } from '../../api/client'
@@ -51,6 +51,8 @@ const verdict = useReadingVerdict(
       ? null
       : entry.reading(entry.written.value!.outcome, { ...by(), name: person.name.value || 'not named' }),
 )
+const told = useTemplateRef<HTMLElement>('told')
+watch(failed, () => void nextTick(() => told.value?.scrollIntoView({ block: 'nearest' })))
 // What was lacking is not said any longer once something was mended.
 watch([person.name, instrument, entry.typed, entry.again, entry.testVoltageV], () => (failed.value = ''))
 onMounted(() => smAndDown.value || field.value?.focus())
@@ -118,7 +120,7 @@ function leave(kind: typeof leftOut.value): void {
     <ReadingScale v-if="figure && step.limit_low === null" :step="step" :value="entry.value.value" />
     <StepVerdict :findings="verdict" />
     <StepTaken v-model="entry.again.value" :step="step" :typing="entry.value.value !== null" />
-    <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
+    <p v-if="failed" ref="told" class="failed" role="alert">{{ failed }}</p>
     <NumberPad
       v-if="smAndDown"
       class="thumb-pad"

@@ -12,8 +12,9 @@ defineProps<{ findings: Finding[] }>()
       <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" /> {{ finding.title }}.&#32;<span
         :class="{ from: finding.verdict === 'meets' }"
         >{{ finding.detail }}</span
+      ><template v-if="finding.remedy"
+        >{{ finding.detail.endsWith('.') ? '' : '.' }} <span class="quiet">{{ finding.remedy }}</span></template
       >
-      <span v-if="finding.remedy" class="quiet">&#32;{{ finding.remedy }}</span>
     </p>
   </div>
 </template>
