@@ -11,7 +11,7 @@ from fulmen.core.alternatives.reach import how_far
 from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import SearchResult, search
 from fulmen.core.alternatives.unknowns import unknown_facts
-from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
+from fulmen.core.editing.chain_editing import layout_choices
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.route_editing import (
     join_sections,
@@ -22,6 +22,7 @@ from fulmen.core.editing.route_editing import (
     surrounded,
     with_cable,
 )
+from fulmen.core.editing.tree_editing import acts_on, after_act
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.materials.cells import cell
@@ -35,14 +36,17 @@ from fulmen.store.prices import price_list
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.bounded import bounded
 from fulmen.web.design_schemas import (
+    ActQuestion,
     ChangeList,
     LayoutList,
+    NodeQuestion,
     PointQuestion,
     ReachList,
     RemedyList,
     RemedyQuestion,
     RouteAnswer,
     RouteQuestion,
+    TreeActs,
     UnknownList,
 )
 from fulmen.web.policy import Role, allows
@@ -89,18 +93,18 @@ def list_layouts(body: PointQuestion) -> Response:
     return reply(LayoutList(layouts=list(layout_choices(body.job, body.charge_point))))
 
 
-@design.post("/charge-point-beside", responses={200: ChangeList})
+@design.post("/tree/acts", responses={200: TreeActs})
 @allows(Role.ELECTRICIAN)
-def put_charge_point_beside(body: PointQuestion) -> Response:
-    """Put a second charge point beside one, on its own circuit from the same board."""
-    return reply(ChangeList(changes=list(second_charge_point(body.job, body.charge_point))))
+def list_tree_acts(body: NodeQuestion) -> Response:
+    """List what can be done with one part of the tree."""
+    return reply(TreeActs(acts=list(acts_on(body.job, body.node))))
 
 
-@design.post("/charge-point-out", responses={200: ChangeList})
+@design.post("/tree/act", responses={200: ChangeList})
 @allows(Role.ELECTRICIAN)
-def take_charge_point_out(body: PointQuestion) -> Response:
-    """Take a charge point and its circuit out of a job that has others."""
-    return reply(ChangeList(changes=list(without_charge_point(body.job, body.charge_point))))
+def act_on_tree(body: ActQuestion) -> Response:
+    """Take a part of the tree out, duplicate it or move it, with all that hangs behind it; nothing is stored."""
+    return reply(ChangeList(changes=list(after_act(body.job, body.node, body.act))))
 
 
 @design.post("/search", responses={200: SearchResult})

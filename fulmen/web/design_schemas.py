@@ -12,6 +12,7 @@ from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
 from fulmen.core.editing.standing_reasons import FittingReason
+from fulmen.core.editing.tree_editing import TreeAct
 from fulmen.core.model.base import Id, Text
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.job import Job
@@ -79,6 +80,24 @@ class LayoutList(BaseModel):
     """Ways to feed a charge point."""
 
     layouts: list[LayoutChoice]
+
+
+class NodeQuestion(Question):
+    """About one part of the tree, by its name: whatever stands by one in a job."""
+
+    node: Id
+
+
+class ActQuestion(NodeQuestion):
+    """One act on a part of the tree."""
+
+    act: TreeAct
+
+
+class TreeActs(BaseModel):
+    """What can be done with a part of the tree."""
+
+    acts: list[TreeAct]
 
 
 class ChangeList(BaseModel):

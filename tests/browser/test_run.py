@@ -5,6 +5,7 @@ import json
 from playwright.sync_api import Page, Route, expect
 
 from tests.browser.chromium import BrowserCase, choose, tap
+from tests.jobs import DETECTOR_BOX, job
 
 
 def expect_lengths(page: Page, *lengths: str) -> None:
@@ -110,6 +111,33 @@ class RouteByHand(BrowserCase):
         expect(page.locator("li .length input")).to_have_count(4)
         page.get_by_role("button", name="Undo").click()
         expect(page.locator("li .length input")).to_have_count(5)
+
+    def test_what_is_kept_by_a_sections_place_follows_it(self) -> None:
+        """How a fact is known, and the box that hangs after so many sections; taken out, split, joined, undone."""
+        known = {"circuits.0.route.3.depth_m": "taken_as_usual", "circuits.0.route.1.fire_stopped": "taken_as_usual"}
+        box = {**DETECTOR_BOX, "after_section": 3}
+        whole = job(changes={"title": "Follows", "known_how": known, "circuits.0.boxes": [box]})
+        self.client.post("/api/v1/jobs", json=whole.model_dump(mode="json"))
+        page = self.job_page("Follows", "design")
+        number = page.url.split("/")[-2]
+
+        def stands(*places: str, after: int) -> None:
+            expect(page.get_by_role("status").first).to_have_text("Saved")
+            now = self.client.get(f"/api/v1/jobs/{number}").get_json()["job"]
+            self.assertEqual(set(now["known_how"]), {f"circuits.0.route.{place}" for place in places})
+            self.assertEqual(now["circuits"][0]["boxes"][0]["after_section"], after)
+
+        stands("3.depth_m", "1.fire_stopped", after=3)
+        page.get_by_role("button", name="Take section 1 out").click()
+        expect(page.locator("li .length input")).to_have_count(4)
+        stands("2.depth_m", "0.fire_stopped", after=2)
+        page.get_by_role("button", name="Take section 1 out").click()
+        expect(page.locator("li .length input")).to_have_count(3)
+        stands("1.depth_m", after=1)
+        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.locator("li .length input")).to_have_count(5)
+        stands("3.depth_m", "1.fire_stopped", after=3)
 
 
 class Mending(BrowserCase):
@@ -240,10 +268,30 @@ class Boards(BrowserCase):
         choose(page, "Type and current, as marked", "Type B, 30 mA")
         expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(1)
         tree.get_by_role("button", name="Box", exact=True).click()
-        page.get_by_role("button", name="Take the box out").click()
+        page.get_by_role("group", name="What to do with Box").get_by_role("button", name="Take it out").click()
         expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(0)
         page.get_by_role("button", name="Undo").click()
         expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(1)
+
+    def test_a_circuit_is_duplicated_moved_and_taken_out(self) -> None:
+        page = self.job_page("Lime Kiln", "design/boards")
+        tree = page.get_by_role("group", name="The tree from the origin")
+        tree.get_by_role("button", name="+ group of ways").click()
+        tree.get_by_role("button", name="B40 A 30 mA").click()
+        acts = page.get_by_role("group", name="What to do with Charge point on the drive")
+        expect(acts.get_by_role("button", name="Take it out")).to_have_count(0)
+        acts.get_by_role("button", name="Duplicate it").click()
+        expect(tree.get_by_text("Charge point on the drive 2")).to_be_visible()
+        choose(acts, "Move it", "Move it to Consumer unit, behind Group")
+        group = tree.get_by_role("listitem").filter(has=page.get_by_role("button", name="Group", exact=True)).last
+        expect(group.get_by_text("Charge point on the drive", exact=True)).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(group.get_by_text("Charge point on the drive", exact=True)).to_have_count(0)
+        tree.get_by_role("button", name="B40 A 30 mA").last.click()
+        second = page.get_by_role("group", name="What to do with Charge point on the drive 2")
+        second.get_by_role("button", name="Take it out").click()
+        expect(tree.get_by_text("Charge point on the drive 2")).to_have_count(0)
+        expect(page.get_by_role("status").first).to_have_text("Saved")
 
 
 class Unsaid(BrowserCase):

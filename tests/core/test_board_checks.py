@@ -4,7 +4,6 @@ import unittest
 from typing import Any
 
 from fulmen.core.alternatives.search.search import search
-from fulmen.core.editing.chain_editing import second_charge_point
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.editing.layouts import layouts
 from fulmen.core.evaluate import evaluate
@@ -12,6 +11,7 @@ from fulmen.core.findings.finding import Stage, Verdict
 from fulmen.core.materials.materials import materials
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.reference.cable_catalogue import cable_of
+from tests.core.test_tree_editing import beside
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, PROOF, RULES, THREE_PHASE, evaluation, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
@@ -65,7 +65,7 @@ class FurtherOn(unittest.TestCase):
 
 class WaysWanted(unittest.TestCase):
     def test_every_new_circuit_wants_a_way(self) -> None:
-        two = apply_changes(job(), second_charge_point(job(), "charge-point"))
+        two = beside(job(), "charge-point")
         for spare, verdict in ((1, SHORT), (2, MEETS), (3, MEETS)):
             whole = two.model_copy(update={"boards": (two.boards[0].model_copy(update={"spare_ways": spare}),)})
             with self.subTest(spare=spare):
@@ -122,8 +122,8 @@ class ThereAlready(unittest.TestCase):
     def test_a_final_circuit_that_is_there_keeps_its_layout(self) -> None:
         there = job(DEVICE_IN_UNIT, {"circuits.0.fitted_with_this_job": False})
         self.assertEqual(layout_words(there), ["from Consumer unit"])
-        beside = apply_changes(there, second_charge_point(there, "charge-point"))
-        self.assertTrue(beside.circuits[1].fitted_with_this_job)
+        twin = beside(there, "charge-point")
+        self.assertTrue(twin.circuits[1].fitted_with_this_job)
 
 
 def layout_words(whole: Any) -> list[str]:

@@ -2,14 +2,14 @@
 
 import unittest
 
-from fulmen.core.editing.chain_editing import layout_choices, second_charge_point, without_charge_point
+from fulmen.core.editing.chain_editing import layout_choices
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.run import runs
 from fulmen.core.reference.cable_catalogue import cable_record
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, evaluation, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, evaluation, job
 
 
 class Layouts(unittest.TestCase):
@@ -32,35 +32,6 @@ class Layouts(unittest.TestCase):
     def test_nobody_feeds_it(self) -> None:
         with self.assertRaises(InputError):
             layout_choices(job(), "nowhere")
-
-
-class Twins(unittest.TestCase):
-    def test_a_second_charge_point_and_one_less(self) -> None:
-        twin = apply_changes(job(), second_charge_point(job(), "charge-point"))
-        self.assertEqual(len(runs(twin)), 2)
-        self.assertEqual(twin.charge_points[1].serial_number, "")
-        self.assertEqual(len({one.id for one in (*twin.circuits, *twin.charge_points)}), 4)
-        again = apply_changes(twin, without_charge_point(twin, twin.charge_points[1].id))
-        self.assertEqual((len(again.circuits), len(again.charge_points)), (1, 1))
-
-    def test_both_cars_count_in_full(self) -> None:
-        twin = apply_changes(job(), second_charge_point(job(), "charge-point"))
-        self.assertEqual(evaluate(twin, RULES).demand.car_a, 64)
-
-    def test_on_three_phases_it_takes_the_next_line_conductor(self) -> None:
-        three = apply_changes(job(THREE_PHASE), second_charge_point(job(THREE_PHASE), "right"))
-        self.assertEqual([one.phase.value for one in three.circuits[2:]], ["L2", "L3"])
-        # left 16 A on all three, right 32 A on L2, the new one 32 A on L3
-        self.assertEqual(evaluate(three, RULES).demand.car_a, 48)
-
-    def test_the_only_one_stays_and_ten_is_the_most(self) -> None:
-        with self.assertRaises(InputError):
-            without_charge_point(job(), "charge-point")
-        whole = job()
-        for _ in range(9):
-            whole = apply_changes(whole, second_charge_point(whole, "charge-point"))
-        with self.assertRaises(InputError):
-            second_charge_point(whole, "charge-point")
 
 
 class Joints(unittest.TestCase):

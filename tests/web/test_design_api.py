@@ -57,9 +57,18 @@ class Design(AppCase):
     def test_layouts_and_charge_points(self) -> None:
         question = {"job": document(), "charge_point": "charge-point"}
         self.assertEqual(len(self.post("layouts", question)["layouts"]), 3)
-        self.assertTrue(self.post("charge-point-beside", question)["changes"])
-        self.assertEqual(self.post("charge-point-out", question, 422)["field"], "charge_point")
         self.assertEqual(self.post("layouts", question | {"charge_point": "none"}, 422)["field"], "charge_point")
+
+    def test_acts_on_the_tree(self) -> None:
+        part = {"job": document(), "node": "charge-point"}
+        kinds = [one["kind"] for one in self.post("tree/acts", part)["acts"]]
+        self.assertEqual(kinds, ["duplicate"])
+        changes = self.post("tree/act", part | {"act": {"kind": "duplicate"}})["changes"]
+        self.assertEqual([one["field"] for one in changes], ["circuits", "charge_points"])
+        only = self.post("tree/act", part | {"act": {"kind": "take_out"}}, 422)
+        self.assertEqual((only["field"], only["detail"]), ("act", "It is the only charge point of this job."))
+        for path, more in (("tree/acts", {}), ("tree/act", {"act": {"kind": "duplicate"}})):
+            self.assertEqual(self.post(path, part | {"node": "none"} | more, 422)["field"], "node")
 
     def test_how_far_a_design_holds(self) -> None:
         found = self.post("reach", {"job": document(), "charge_point": "charge-point"})["reaches"]

@@ -31,6 +31,7 @@ export type MaterialsList = Complete<Schemas['MaterialsList']>
 export type PriceList = Complete<Schemas['PriceList']>
 export type PriceLine = Complete<Schemas['PriceLine']>
 export type Reading = Complete<Schemas['Reading']>
+export type TreeAct = Complete<Schemas['TreeAct']>
 export type Call = Complete<Schemas['Call']>
 export type NamedAct = Complete<Schemas['NamedAct']>
 export type ActWord = Complete<Schemas['ActWord']>

@@ -1,4 +1,4 @@
-// Putting guards, groups, boxes and circuits into the tree, and taking guards out of it.
+// Putting guards, groups, boxes and circuits into the tree.
 import type { Board, Circuit, Guard } from '../api/types'
 import { useJob } from '../job/useJob'
 import { valueAt } from './paths'
@@ -33,6 +33,7 @@ export function useGuardActs() {
       'origin',
       ...job.charge_points.map((one) => one.id),
       ...job.supply.tails.map((one) => one.id),
+      ...job.maker_cables.map((one) => one.id),
       ...job.boards.flatMap((one) => [one.id, ...held(one.incomer)]),
       ...job.boards.flatMap((one) => one.groups.flatMap((group) => [group.id, ...held(group.guards)])),
       ...job.circuits.flatMap((one) => [one.id, ...one.boxes.flatMap((box) => [box.id, ...held(box.guards)])]),
@@ -49,14 +50,6 @@ export function useGuardActs() {
   function add(path: string, kind: GuardKind, first = false): void {
     const guard = { ...blankGuard(freeId(kind.replaceAll('_', '-')), kind), fitted_with_this_job: !first }
     store.change(path, first ? [guard, ...listAt(path)] : [...listAt(path), guard])
-  }
-  /** Take out the guard at a path such as boards.0.incomer.1. */
-  function takeOut(field: string): void {
-    const [, path, place] = field.match(/^(.*)\.(\d+)$/)!
-    store.change(
-      path!,
-      listAt(path!).filter((_, index) => index !== Number(place)),
-    )
   }
   function addGroup(boardIndex: number): void {
     const path = `boards.${boardIndex}.groups`
@@ -111,5 +104,5 @@ export function useGuardActs() {
     }
     store.change(path, [...boxes, box])
   }
-  return { add, takeOut, addGroup, addCircuit, addBox, freeId }
+  return { add, addGroup, addCircuit, addBox, freeId }
 }

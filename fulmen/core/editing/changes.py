@@ -36,7 +36,7 @@ def changes_between(now: Job, then: Job) -> tuple[Change, ...]:
     """The parts by which one job differs from another, whole lists at a time."""
     return tuple(
         Change(field=field, value=_plain(getattr(then, field)))
-        for field in ("supply", "boards", "circuits", "charge_points")
+        for field in ("supply", "boards", "circuits", "charge_points", "maker_cables", "known_how")
         if getattr(now, field) != getattr(then, field)
     )
 
@@ -44,4 +44,6 @@ def changes_between(now: Job, then: Job) -> tuple[Change, ...]:
 def _plain(value: object) -> object:
     if isinstance(value, tuple):
         return [one.model_dump(mode="json") for one in value]
+    if isinstance(value, dict):
+        return {key: one.value for key, one in value.items()}
     return value.model_dump(mode="json")  # type: ignore[attr-defined]

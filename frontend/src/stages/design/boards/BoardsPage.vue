@@ -1,12 +1,13 @@
 <script setup lang="ts">
 // Boards and circuits as the tree they are, each part edited in place: how a charge point is fed, what goes off.
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import { answer, api, asProblem } from '../../../api/client'
-import type { Change, LayoutChoice } from '../../../api/types'
+import { answer, api } from '../../../api/client'
+import type { LayoutChoice } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import TapGroup from '../../../shared/fields/TapGroup.vue'
 import { useAsked } from '../../../shared/useAsked'
+import { useTreeActs } from '../../../shared/useTreeActs'
 import { useChain } from '../useChain'
 import FaultTable from './FaultTable.vue'
 import MakerCables from './MakerCables.vue'
@@ -25,24 +26,11 @@ const { found, failed } = useAsked(
   (body) => answer<{ layouts: LayoutChoice[] }>(api.POST('/api/v1/layouts', { body })),
 )
 const layouts = computed(() => (found.value?.layouts ?? []).map((one, index) => ({ value: index, words: one.words })))
-const refused = ref('')
+const { act, refused } = useTreeActs()
 
 function lay(index: number): void {
   const chosen = found.value!.layouts[index]!
   if (!chosen.standing) store.apply(`fed ${chosen.words}`, chosen.changes)
-}
-async function points(
-  address: '/api/v1/charge-point-beside' | '/api/v1/charge-point-out',
-  words: string,
-): Promise<void> {
-  refused.value = ''
-  try {
-    const body = { job: store.judged!, charge_point: point.value!.id }
-    const { changes } = await answer<{ changes: Change[] }>(api.POST(address, { body }))
-    store.apply(words, changes)
-  } catch (error) {
-    refused.value = asProblem(error).detail
-  }
 }
 </script>
 
@@ -61,14 +49,17 @@ async function points(
     </div>
     <p v-if="!links.length" class="quiet">No circuit feeds a charge point in this job.</p>
     <div v-else class="acts">
-      <v-btn variant="outlined" size="small" @click="points('/api/v1/charge-point-beside', 'a second charge point')"
+      <v-btn
+        variant="outlined"
+        size="small"
+        @click="act(point!.id, { kind: 'duplicate', to: '' }, 'a second charge point')"
         >Add a charge point beside it</v-btn
       >
       <v-btn
         v-if="store.job!.charge_points.length > 1"
         variant="text"
         size="small"
-        @click="points('/api/v1/charge-point-out', `${point!.name} taken out`)"
+        @click="act(point!.id, { kind: 'take_out', to: '' }, `${point!.name} taken out`)"
         >Take {{ point!.name }} out</v-btn
       >
     </div>

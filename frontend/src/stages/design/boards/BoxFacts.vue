@@ -4,14 +4,14 @@ import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
-import { useOpenPart } from './useTree'
+import TreeActs from './TreeActs.vue'
 
 const props = defineProps<{ circuitIndex: number; index: number }>()
 
 const store = useJob()
-const { open } = useOpenPart()
 const path = computed(() => `circuits.${props.circuitIndex}.boxes.${props.index}`)
 const circuit = computed(() => store.job!.circuits[props.circuitIndex]!)
+const box = computed(() => circuit.value.boxes[props.index]!)
 const places = computed(() => [
   { value: 0, words: 'at the board' },
   ...circuit.value.route.slice(0, -1).map((_, index) => ({ value: index + 1, words: `after section ${index + 1}` })),
@@ -21,14 +21,6 @@ const FITTED = [
   { value: true, words: 'new with this job' },
   { value: false, words: 'there already' },
 ]
-
-function remove(): void {
-  const gone = circuit.value.boxes[props.index]!
-  open.value = ''
-  store.apply(`${gone.name} taken out`, [
-    { field: `circuits.${props.circuitIndex}.boxes`, value: circuit.value.boxes.filter((one) => one !== gone) },
-  ])
-}
 </script>
 
 <template>
@@ -39,7 +31,7 @@ function remove(): void {
       <JobField :path="`${path}.after_section`" label="On the way" kind="choice" :items="places" />
       <JobField :path="`${path}.fitted_with_this_job`" label="It is" kind="choice" :items="FITTED" />
     </div>
-    <button type="button" class="link" @click="remove">Take the box out</button>
+    <TreeActs :node="box.id" :name="box.name" />
   </section>
 </template>
 

@@ -9,16 +9,13 @@ import JobField from '../../../shared/fields/JobField.vue'
 import OpenPenFields from '../../../shared/fields/OpenPenFields.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { valueAt } from '../../../shared/paths'
-import { useGuardActs } from '../../../shared/useGuardActs'
 import { useBothWays } from '../useBothWays'
+import TreeActs from './TreeActs.vue'
 import { useGuardWords } from './useGuardWords'
-import { useOpenPart } from './useTree'
 
 const props = defineProps<{ path: string }>()
 
 const store = useJob()
-const { open } = useOpenPart()
-const { takeOut } = useGuardActs()
 const { viewAt } = useGuardWords()
 const guard = computed(() => valueAt(store.job, props.path) as Guard)
 const told = computed(() => viewAt(props.path))
@@ -36,10 +33,6 @@ const FITTED = [
 
 function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
   store.change(`${props.path}.open_pen`, { sensing, opens_protective_conductor: true, opens_within_s: 5 })
-}
-function remove(): void {
-  open.value = ''
-  takeOut(props.path)
 }
 </script>
 
@@ -77,7 +70,7 @@ function remove(): void {
       <button type="button" class="link" @click="say('met_voltage')">earth terminal to true earth</button>
       <button type="button" class="link" @click="say('line_neutral_window')">line to neutral</button>
     </p>
-    <button type="button" class="link" @click="remove">Take it out</button>
+    <TreeActs :node="guard.id" :name="told?.short ?? 'a device'" />
   </section>
 </template>
 

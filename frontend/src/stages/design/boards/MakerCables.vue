@@ -6,6 +6,7 @@ import type { MakerCable } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import { typedNumber } from '../../../shared/format'
 import { useCatalogue } from '../../../shared/useCatalogue'
+import { useTreeActs } from '../../../shared/useTreeActs'
 
 const store = useJob()
 const { options } = useCatalogue()
@@ -66,10 +67,8 @@ const used = (id: string) =>
   store.job!.circuits.some(
     (one) => one.cable.record === id || one.route.some((section) => section.cable?.record === id),
   )
-const remove = (id: string) =>
-  store.apply('a maker’s record taken out', [
-    { field: 'maker_cables', value: own.value.filter((one) => one.id !== id) },
-  ])
+const { act } = useTreeActs()
+const remove = (id: string) => act(id, { kind: 'take_out', to: '' }, 'a maker’s record taken out')
 </script>
 
 <template>

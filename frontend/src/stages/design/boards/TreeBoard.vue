@@ -6,6 +6,7 @@ import { useGuardActs } from '../../../shared/useGuardActs'
 import BoardFacts from './BoardFacts.vue'
 import GroupFacts from './GroupFacts.vue'
 import GuardRow from './GuardRow.vue'
+import TreeActs from './TreeActs.vue'
 import TreeCircuit from './TreeCircuit.vue'
 import { type TreeBoard, useOpenPart } from './useTree'
 
@@ -24,7 +25,10 @@ const where = computed(() =>
     <button type="button" class="tree-name" :aria-expanded="open === path" @click="toggle(path)">
       {{ node.board.name }} <span class="quiet">{{ where }}</span>
     </button>
-    <BoardFacts v-if="open === path" :board="node.board" :index="node.index" :origin="node.origin" />
+    <template v-if="open === path">
+      <BoardFacts :board="node.board" :index="node.index" :origin="node.origin" />
+      <TreeActs :node="node.board.id" :name="node.board.name" />
+    </template>
     <GuardRow :path="`${path}.incomer`" :label="`in front of all ways of ${node.board.name}`" />
     <ul>
       <li v-for="one in node.circuits" :key="one.circuit.id"><TreeCircuit :node="one" /></li>

@@ -10,6 +10,7 @@ import CircuitFacts from './CircuitFacts.vue'
 import GuardChip from './GuardChip.vue'
 import LoadsFacts from './LoadsFacts.vue'
 import GuardRow from './GuardRow.vue'
+import TreeActs from './TreeActs.vue'
 import TreeBoard from './TreeBoard.vue'
 import TreePoint from './TreePoint.vue'
 import { type TreeCircuit, useOpenPart } from './useTree'
@@ -49,6 +50,7 @@ const figures = computed(() =>
     <template v-if="open === path">
       <CircuitFacts :index="node.index" :point-index="node.pointIndex" />
       <LoadsFacts v-if="!circuit.feeds" :index="node.index" />
+      <TreeActs :node="circuit.id" :name="circuit.name" />
     </template>
     <ol class="boxes">
       <li v-for="(box, index) in circuit.boxes" :key="box.id">

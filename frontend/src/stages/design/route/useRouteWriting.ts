@@ -3,7 +3,8 @@ import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
 
 import { answer, api, asProblem } from '../../../api/client'
 import type { Cable, Section } from '../../../api/types'
-import { useJob } from '../../../job/useJob'
+import { type FieldChange, useJob } from '../../../job/useJob'
+import { withSections } from './withSections'
 
 export type RouteAct =
   | { act: 'write'; text: string }
@@ -39,25 +40,32 @@ export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
         const body = { job: store.judged!, circuit: circuit.value.id, ...act }
         found = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
       } while (asked !== route.value)
-      store.change(path.value, found.route)
+      store.changeAll(following(act, found.route))
       return true
     } catch (error) {
       failed.value = { text: asProblem(error).detail, index: 'index' in act ? act.index : undefined }
       return false
     }
   }
-  function remove(index: number): void {
-    store.apply(`section ${index + 1} taken out`, [
-      { field: path.value, value: route.value.filter((_, place) => place !== index) },
-    ])
+  /** A section that was split, or joined with the next: what is kept by the others' places follows them. */
+  function following(act: RouteAct, written: Section[]): FieldChange[] {
+    const from = places()
+    if (act.act === 'split') from.splice(act.index, 0, act.index)
+    else if (act.act === 'join') from.splice(act.index + 1, 1)
+    else return [{ field: path.value, value: written }]
+    return withSections(store.job!, toValue(circuitIndex), from, written)
+  }
+  const places = () => route.value.map((_, place) => place)
+  const inOrder = (from: number[]) => withSections(store.job!, toValue(circuitIndex), from)
+  function remove(gone: number): void {
+    store.apply(`section ${gone + 1} taken out`, inOrder(places().filter((place) => place !== gone)))
   }
   /** Move a section to another place in the order of walking. */
   function move(from: number, to: number): void {
     if (to < 0 || to >= route.value.length || to === from) return
-    const moved = [...route.value]
-    const [section] = moved.splice(from, 1)
-    moved.splice(to, 0, section!)
-    store.change(path.value, moved)
+    const moved = places()
+    moved.splice(to, 0, ...moved.splice(from, 1))
+    store.changeAll(inOrder(moved))
   }
 
   return { path, circuit, route, failed, write, remove, move }

@@ -8,12 +8,15 @@ import FieldGroup from '../../../shared/fields/FieldGroup.vue'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 import { useGuardActs } from '../../../shared/useGuardActs'
+import { useTreeActs } from '../../../shared/useTreeActs'
 import TailsDrawing from '../drawings/TailsDrawing.vue'
 import { TAILS } from './items'
 import TailsPlace from './TailsPlace.vue'
 
 const store = useJob()
 const { freeId } = useGuardActs()
+const { act } = useTreeActs()
+const OUT = { kind: 'take_out', to: '' } as const
 const tails = computed(() => store.job!.supply.tails)
 const several = computed(() => tails.value.length > 1)
 // Usual sizes: behind a bigger fuse more is usual; anything smaller needs the operator's word.
@@ -33,14 +36,6 @@ function add(): void {
     fitted_with_this_job: false,
   }
   store.change('supply.tails', [...tails.value, stretch])
-}
-/** What went on from a stretch that is taken out goes on from the one before it. */
-function takeOut(index: number): void {
-  const gone = tails.value[index]!
-  const kept = tails.value
-    .filter((one) => one !== gone)
-    .map((one) => (one.after === gone.id ? { ...one, after: gone.after } : one))
-  store.apply('a stretch of the tails taken out', [{ field: 'supply.tails', value: kept }])
 }
 </script>
 
@@ -72,7 +67,9 @@ function takeOut(index: number): void {
       hint="Only where the size is smaller than usual behind this fuse."
       class="wide"
     />
-    <button v-if="several" type="button" class="link" @click="takeOut(index)">Take this stretch out</button>
+    <button v-if="several" type="button" class="link" @click="act(one.id, OUT, 'a stretch of the tails taken out')">
+      Take this stretch out
+    </button>
   </component>
   <button type="button" class="link add" @click="add">
     {{ tails.length ? 'The tails go on: add a stretch' : 'Add the tails' }}
