@@ -170,11 +170,13 @@ def _instruments(parsed: argparse.Namespace) -> int:
 
 
 def _serve(parsed: argparse.Namespace) -> int:
+    from fulmen.store.places import one_server
     from fulmen.store.upkeep import migrate
 
     settings = read_settings()
-    _migrated(migrate(settings))
-    _run_server(settings)
+    with one_server(settings.database):
+        _migrated(migrate(settings))
+        _run_server(settings)
     return OK
 
 
@@ -185,14 +187,16 @@ def _migrated(copy: Path | None) -> None:
 
 def _demo(parsed: argparse.Namespace) -> int:
     from fulmen.demo import load_demo
+    from fulmen.store.places import one_server
     from fulmen.store.upkeep import migrate
     from fulmen.web.app import create_app
 
     settings = read_settings()
-    _migrated(migrate(settings))
-    loaded = load_demo(create_app(settings), datetime.now(UTC))
-    print(f"{loaded} demo jobs loaded" if loaded else "Jobs are there already; no demo data loaded", flush=True)
-    _run_server(_with_test_set(settings))
+    with one_server(settings.database):
+        _migrated(migrate(settings))
+        loaded = load_demo(create_app(settings), datetime.now(UTC))
+        print(f"{loaded} demo jobs loaded" if loaded else "Jobs are there already; no demo data loaded", flush=True)
+        _run_server(_with_test_set(settings))
     return OK
 
 
@@ -212,6 +216,7 @@ def _with_test_set(settings: Settings) -> Settings:
 
 def _run_server(settings: Settings) -> None:
     from fulmen.documents.render_process import RenderProcess
+    from fulmen.store.papers import let_go_of_claims
     from fulmen.web.app import create_app
     from fulmen.web.doors import open_doors
     from fulmen.web.policy import Role
@@ -228,7 +233,8 @@ def _run_server(settings: Settings) -> None:
     serve = open_doors(settings, app, door)
     # Off the request path: the first certificate need not wait for the renderer to load.
     render.start()
-    # What waited when the last server stopped has its turn now.
+    # What waited when the last server stopped has its turn now, and what that one was at.
+    let_go_of_claims(app.extensions["sessions"])
     app.extensions["issuing"].wake()
     if door is not None:
         print(f"Householders' links open at {settings.householder_host}:{settings.householder_port}", flush=True)
@@ -248,8 +254,11 @@ def _restore(parsed: argparse.Namespace) -> int:
     from fulmen.store.upkeep import restore
 
     settings = read_settings()
-    restore(settings, parsed.backup)
+    done = restore(settings, parsed.backup, datetime.now(UTC))
+    for left in done.moved_away:
+        print(f"{left}: left behind by the store that was here, moved out of the way")
     print(f"{settings.database}: restored from {parsed.backup}")
+    print(f"Certificates that it issues bear the mark {done.mark}: numbers given since the backup are not given again")
     return OK
 
 

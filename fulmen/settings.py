@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from urllib.parse import urlsplit
 
+from sqlalchemy import URL
+
 ROOT = Path(__file__).resolve().parents[1]
 
 
@@ -23,9 +25,9 @@ class Settings:
     householder_url: str = ""
     test_set_port: int = 0
 
-    def database_url(self) -> str:
-        """The SQLAlchemy address of the database."""
-        return f"sqlite:///{self.database}"
+    def database_url(self) -> URL:
+        """The SQLAlchemy address of the database: an object, since a path may hold any character."""
+        return URL.create("sqlite", database=str(self.database.resolve()))
 
     def link_url(self) -> str:
         """What a made link begins with; empty: where the electrician's browser is."""

@@ -19,6 +19,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from fulmen.settings import Settings
 from fulmen.store.chain import chain_new_rows
+from fulmen.store.places import real_path
 
 Sessions = Callable[[], Session]
 PRAGMAS = (
@@ -33,7 +34,7 @@ PRAGMAS = (
 
 def open_database(settings: Settings) -> Engine:
     """An engine on the database's file, which only its owner can read."""
-    own_file(settings.database)
+    own_file(real_path(settings.database))
     engine = create_engine(settings.database_url())
     event.listen(engine, "connect", _prepare)
     event.listen(engine, "begin", _begin)

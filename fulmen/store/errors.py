@@ -75,6 +75,10 @@ class NotYours(StoreError):
     """An act came without the one-time word that lets this device do it."""
 
 
+class ClaimLost(StoreError):
+    """Who rendered a certificate took so long that another took it up."""
+
+
 class TooMany(StoreError):
     """No more of these can be kept."""
 

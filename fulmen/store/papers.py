@@ -2,16 +2,16 @@
 
 A certificate is asked for, waits its turn, is rendered, and is kept only if the job still is what it was made from.
 Its number is taken before it is rendered and belongs to its wish alone: a wish that is refused gives it back, one whose
-process died is taken up again with it.
+process died is taken up again with it. Whoever renders a wish claims it in its row, so that several can be at work.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
-from sqlalchemy import Integer, Select, cast, func, select
+from sqlalchemy import Integer, Select, cast, func, or_, select, update
 from sqlalchemy.orm import Session, undefer
 
 from fulmen.core.editing.acts import as_history
@@ -26,7 +26,18 @@ from fulmen.store.acts import CERTIFICATE as SIGNING
 from fulmen.store.acts import Warrant, log_signature, spend
 from fulmen.store.chain import is_sealed, newest_head
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import Altered, Conflict, NotAsSeen, NotFound, NothingChanged, NotReady, StoreError, TooMany
+from fulmen.store.errors import (
+    Altered,
+    ClaimLost,
+    Conflict,
+    NotAsSeen,
+    NotFound,
+    NothingChanged,
+    NotReady,
+    StoreError,
+    TooMany,
+)
+from fulmen.store.generations import number_prefix
 from fulmen.store.operations import fill_row, last_save, record, row_of, stored_job
 from fulmen.store.tables import IssueRequestRow, PaperRow
 
@@ -60,6 +71,8 @@ class Seen:
 Render = Callable[[Issue], bytes]
 
 
+# Longer than any paper takes; a dead process's wish waits so long where nobody knows that it died.
+CLAIMED_FOR = timedelta(minutes=10)
 WAITING, RENDERING, ISSUED, REFUSED = "waiting", "rendering", "issued", "refused"
 MOST_WAITING = 500
 CHANGED = "The job changed while its certificate was being made: look at it and issue again."
@@ -106,12 +119,18 @@ def ask_for_certificate(
         return wish
 
 
-def issue_next(sessions: Sessions, render: Render, clock: Callable[[], datetime]) -> IssueRequestRow | None:
-    """Take the oldest wish, render it and keep the paper, or refuse it; None where none waits.
+def issue_next(
+    sessions: Sessions, render: Render, clock: Callable[[], datetime], claimant: str = "one"
+) -> IssueRequestRow | None:
+    """Claim the oldest wish that nobody is at, render it and keep the paper, or refuse it; None where none waits.
 
-    Only one caller at a time may do this, see `IssuingQueue`: a wish that is found half done was left by one who died.
+    Args:
+        sessions: the store.
+        render: makes the bytes.
+        clock: the time.
+        claimant: who claims it; what it claimed before and never ended is its own to take up.
     """
-    taken = _take(sessions, clock())
+    taken = _take(sessions, clock(), claimant)
     if taken is None:
         return None
     try:
@@ -123,6 +142,8 @@ def issue_next(sessions: Sessions, render: Render, clock: Callable[[], datetime]
             issue = _prepared(session, taken.job_id, signatures, taken.number or "", clock())
         pdf = render(issue)
         return _keep(sessions, taken, issue, pdf)
+    except ClaimLost:
+        return taken
     except Conflict:
         return _refuse(sessions, taken, CHANGED)
     except StoreError as error:
@@ -144,12 +165,37 @@ def _waiting() -> Select[IssueRequestRow]:
     return select(IssueRequestRow).where(IssueRequestRow.state.in_((WAITING, RENDERING))).order_by(IssueRequestRow.id)
 
 
-def _take(sessions: Sessions, now: datetime) -> IssueRequestRow | None:
+def _take(sessions: Sessions, now: datetime, claimant: str) -> IssueRequestRow | None:
+    free = or_(
+        IssueRequestRow.state == WAITING,
+        IssueRequestRow.claimed_by == claimant,
+        IssueRequestRow.claimed_until.is_(None),
+        IssueRequestRow.claimed_until < now,
+    )
     with writing(sessions) as session:
-        wish = session.scalars(_waiting().limit(1)).first()
+        wish = session.scalars(_waiting().where(free).limit(1)).first()
         if wish is not None:
             wish.state, wish.number = RENDERING, wish.number or _next_number(session, now)
+            wish.claimed_by, wish.claimed_until = claimant, now + CLAIMED_FOR
         return wish
+
+
+def let_go_of_claims(sessions: Sessions) -> None:
+    """What others claimed is free again: whoever serves a store alone knows that they are gone."""
+    with writing(sessions) as session:
+        session.execute(update(IssueRequestRow).where(IssueRequestRow.state == RENDERING).values(claimed_until=None))
+
+
+def _own(session: Session, taken: IssueRequestRow) -> IssueRequestRow:
+    """The wish, if it is still claimed by who renders it.
+
+    Raises:
+        ClaimLost: it took so long that another took it up.
+    """
+    wish = session.get_one(IssueRequestRow, taken.id)
+    if wish.state != RENDERING or wish.claimed_by != taken.claimed_by:
+        raise ClaimLost("another took this certificate up meanwhile")
+    return wish
 
 
 def _prepared(session: Session, job_id: int, signatures: tuple[Signature, ...], number: str, now: datetime) -> Issue:
@@ -166,6 +212,7 @@ def _prepared(session: Session, job_id: int, signatures: tuple[Signature, ...], 
 def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) -> IssueRequestRow:
     """The paper kept, if the job still is what it was made from."""
     with writing(sessions) as session:
+        wish = _own(session, taken)
         row = row_of(session, taken.job_id)
         if row.revision != taken.revision:
             raise Conflict(last_save(row, stored_job(session, taken.job_id)))
@@ -184,7 +231,6 @@ def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) 
         )
         session.add(paper)
         session.flush()
-        wish = session.get_one(IssueRequestRow, taken.id)
         wish.state, wish.paper_id = ISSUED, paper.id
         record(session, taken.job_id, issue.issued_at, "issued", f"{issue.number} {issue.sha256}")
         return wish
@@ -193,7 +239,7 @@ def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) 
 def _refuse(sessions: Sessions, taken: IssueRequestRow, why: str) -> IssueRequestRow:
     """Nothing was issued: its number is free for the next one."""
     with writing(sessions) as session:
-        wish = session.get_one(IssueRequestRow, taken.id)
+        wish = _own(session, taken)
         wish.state, wish.number, wish.refused = REFUSED, None, why
         return wish
 
@@ -271,8 +317,8 @@ def _papers_of(job_id: int) -> Select[PaperRow]:
 
 
 def _next_number(session: Session, now: datetime) -> str:
-    """Numbers count up within a year; those of papers and of wishes under way are taken."""
-    prefix = f"FC-{now.year}-"
+    """Numbers count up within a year, and within what was restored; those of papers and of wishes are taken."""
+    prefix = number_prefix(session, now.year)
     last = 0
     for column in (PaperRow.number, IssueRequestRow.number):
         count = cast(func.substr(column, len(prefix) + 1), Integer)

@@ -231,7 +231,10 @@ class PaperRow(Base):
 
 
 class IssueRequestRow(Base):
-    """One wish for a certificate, in the order asked; its number is kept for it from before it is rendered."""
+    """One wish for a certificate, in the order asked; its number is kept for it from before it is rendered.
+
+    Whoever renders it claims it for a while; a claim that ran out was left by one who died.
+    """
 
     __tablename__ = "issue_request"
 
@@ -244,6 +247,8 @@ class IssueRequestRow(Base):
     number: Mapped[str | None] = mapped_column(String(40), unique=True)
     paper_id: Mapped[int | None] = mapped_column(ForeignKey("paper.id"))
     refused: Mapped[str] = mapped_column(Text, default="", server_default="")
+    claimed_by: Mapped[str] = mapped_column(String(40), default="", server_default="")
+    claimed_until: Mapped[datetime | None] = mapped_column(Utc)
 
 
 class ChainRow(Base):

@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 import sqlite3
 from contextlib import closing, suppress
+from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 
 from alembic import command
@@ -12,8 +14,11 @@ from alembic.config import Config
 from alembic.script import ScriptDirectory
 
 from fulmen.settings import Settings
-from fulmen.store.database import own_file
+from fulmen.store.chain import newest_head
+from fulmen.store.database import open_database, own_file, sessions, writing
 from fulmen.store.errors import Unusable
+from fulmen.store.generations import mark_restored
+from fulmen.store.places import move_leftovers_away, one_server, read_and_write, read_only, real_path, side_files
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 HEADER = b"SQLite format 3\x00"
@@ -30,8 +35,10 @@ def migrate(settings: Settings) -> Path | None:
     Raises:
         Unusable: the path holds no database of ours, a damaged one, or one of a newer Fulmen.
     """
-    path = settings.database
+    path = real_path(settings.database)
     stands = revision_of(path)
+    if stands is None:
+        move_leftovers_away(path)
     config = _config(settings)
     scripts = ScriptDirectory.from_config(config)
     newest = scripts.get_current_head()
@@ -73,7 +80,7 @@ def revision_of(path: Path) -> str | None:
         with path.open("rb") as file:
             if file.read(len(HEADER)) != HEADER:
                 raise Unusable(f"{path} is no database. Nothing was changed; set FULMEN_DATABASE to another file.")
-        with closing(sqlite3.connect(f"file:{path}?mode=rw", uri=True)) as database:
+        with closing(sqlite3.connect(read_and_write(path), uri=True)) as database:
             database.execute("PRAGMA busy_timeout=10000")
             _look_over(path, database)
             tables = {name for (name,) in database.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
@@ -118,7 +125,7 @@ def back_up(settings: Settings, target: Path) -> None:
     if target.exists():
         raise Unusable(f"{target} is there already; a backup never overwrites.")
     _copy(settings.database, target)
-    with closing(sqlite3.connect(target)) as copy:
+    with closing(sqlite3.connect(read_only(target), uri=True)) as copy:
         found = copy.execute("SELECT id, head FROM chain ORDER BY id DESC LIMIT 1").fetchone()
     if found:
         beside = head_file(target)
@@ -131,22 +138,68 @@ def head_file(backup: Path) -> Path:
     return backup.with_name(f"{backup.name}.head")
 
 
-def restore(settings: Settings, backup: Path) -> None:
-    """Put a backup in the database's place, where there is none.
+@dataclass(frozen=True)
+class Restored:
+    """What a restore did: the mark that the store's new numbers bear, and what was moved out of its way."""
+
+    mark: str
+    moved_away: tuple[Path, ...]
+
+
+def restore(settings: Settings, backup: Path, now: datetime) -> Restored:
+    """Put a backup in the database's place, where there is none, and look it over there.
 
     Raises:
-        Unusable: there is a database already, or the backup is missing, damaged or altered.
+        Unusable: there is a database already, a Fulmen serves it, or the backup is missing, damaged or altered.
     """
+    target = real_path(settings.database)
+    with one_server(target):
+        return _restored(target, backup, now)
+
+
+def _restored(target: Path, backup: Path, now: datetime) -> Restored:
     from fulmen.store.doctor import first_fault
 
-    if settings.database.exists() and settings.database.stat().st_size:
-        raise Unusable(f"{settings.database} is there already; move it away first. Nothing was overwritten.")
+    if target.exists() and target.stat().st_size:
+        raise Unusable(f"{target} is there already; move it away first. Nothing was overwritten.")
     if revision_of(backup) is None:
         raise Unusable(f"There is no backup at {backup}.")
     fault = first_fault(backup)
     if fault:
         raise Unusable(f"{backup} is not as it was written: {fault} Nothing was restored.")
-    _copy(backup, settings.database)
+    moved = move_leftovers_away(target)
+    part = target.with_name(f"{target.name}.restoring")
+    _copy(backup, part)
+    try:
+        mark = _marked(part, now)
+        fault = first_fault(part)
+        if fault:
+            raise Unusable(f"The copy of {backup} is not what it should be: {fault} Nothing was restored.")
+        part.replace(target)
+    finally:
+        for left in (part, *side_files(part)):
+            left.unlink(missing_ok=True)
+    return Restored(mark, tuple(moved))
+
+
+def _marked(part: Path, now: datetime) -> str:
+    """Mark a restored store; it is brought to this version first, as only that one knows marks."""
+    settings = Settings(database=part)
+    copy = migrate(settings)
+    if copy is not None:
+        copy.unlink()
+    engine = open_database(settings)
+    try:
+        with writing(sessions(engine)) as session:
+            head = newest_head(session.connection()).words()
+            mark = mark_restored(session, head, now)
+    finally:
+        engine.dispose()
+    with closing(sqlite3.connect(part)) as database:
+        # One file again, with its log written into it.
+        database.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        database.execute("PRAGMA journal_mode=DELETE")
+    return mark
 
 
 def _copy(source: Path, target: Path) -> None:
@@ -155,7 +208,7 @@ def _copy(source: Path, target: Path) -> None:
     part.unlink(missing_ok=True)
     own_file(part)
     try:
-        with closing(sqlite3.connect(f"file:{source}?mode=ro", uri=True)) as old, closing(sqlite3.connect(part)) as new:
+        with closing(sqlite3.connect(read_only(source), uri=True)) as old, closing(sqlite3.connect(part)) as new:
             old.backup(new)
             # One file, without a log beside it.
             new.execute("PRAGMA journal_mode=DELETE")
@@ -171,5 +224,6 @@ def _copy(source: Path, target: Path) -> None:
 def _config(settings: Settings) -> Config:
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
-    config.set_main_option("sqlalchemy.url", settings.database_url().replace("%", "%%"))
+    # As an object: no character of a path means anything in it.
+    config.attributes["url"] = settings.database_url()
     return config

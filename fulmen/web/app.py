@@ -75,10 +75,9 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
     )
     made = app.extensions["sessions"] = sessions(open_database(settings))
     app.secret_key = session_key(made)
-    lock = settings.database.with_name(f"{settings.database.name}.issuing")
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
-    app.extensions["issuing"] = IssuingQueue(made, lock, render, now)
+    app.extensions["issuing"] = IssuingQueue(made, render, now)
     for blueprint in (
         jobs,
         acts,

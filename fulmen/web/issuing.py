@@ -1,22 +1,20 @@
 """The queue of certificates: one at a time, in a thread of its own, so that no page waits for a paper.
 
-Whoever asked is told at once that it waits, and how many are before it. Several processes on one database take turns by
-a lock on a file, which the system lets go of when its holder dies.
+Whoever asked is told at once that it waits, and how many are before it. Each wish is claimed in its row by the queue
+that renders it, so that queues of several processes never make one twice.
 """
 
 from __future__ import annotations
 
-import fcntl
 import logging
+import secrets
 import threading
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from datetime import datetime
-from pathlib import Path
 
 from sqlalchemy.exc import SQLAlchemyError
 
-from fulmen.store.database import Sessions, own_file
+from fulmen.store.database import Sessions
 from fulmen.store.errors import StoreError
 from fulmen.store.papers import Render, issue_next
 
@@ -30,8 +28,8 @@ FIRST_PAUSE_S, LONGEST_PAUSE_S = 0.1, 60.0
 class IssuingQueue:
     """Renders whatever waits in the store, once somebody says that something does. No error ends its thread."""
 
-    def __init__(self, sessions: Sessions, lock: Path, render: Render, clock: Callable[[], datetime]) -> None:
-        self._sessions, self._lock_file, self._render, self._clock = sessions, lock, render, clock
+    def __init__(self, sessions: Sessions, render: Render, clock: Callable[[], datetime]) -> None:
+        self._sessions, self._render, self._clock, self._name = sessions, render, clock, secrets.token_hex(16)
         self._guard, self._stopped = threading.Lock(), threading.Event()
         self._woken, self._thread = False, None  # type: bool, threading.Thread | None
         self._pause_s = FIRST_PAUSE_S
@@ -54,9 +52,8 @@ class IssuingQueue:
     def _run(self) -> None:
         while self._goes_on():
             try:
-                with self._turn():
-                    while not self._stopped.is_set() and issue_next(self._sessions, self._render, self._clock):
-                        self._pause_s = FIRST_PAUSE_S
+                while not self._stopped.is_set() and self._next():
+                    self._pause_s = FIRST_PAUSE_S
             except (SQLAlchemyError, StoreError, OSError) as error:
                 # The store is full, locked or gone: its own words, in one line, and what waits goes on waiting.
                 log.error("certificates wait, the store can't be used: %s", str(error).splitlines()[0])
@@ -81,11 +78,5 @@ class IssuingQueue:
         with self._guard:
             self._woken = True
 
-    @contextmanager
-    def _turn(self) -> Iterator[None]:
-        if not self._lock_file.parent.is_dir():
-            raise FileNotFoundError(f"{self._lock_file.parent} is gone")
-        own_file(self._lock_file)
-        with self._lock_file.open("r+b") as file:
-            fcntl.flock(file, fcntl.LOCK_EX)
-            yield
+    def _next(self) -> bool:
+        return issue_next(self._sessions, self._render, self._clock, self._name) is not None

@@ -39,6 +39,6 @@ def older_store(folder: Path, jobs: int) -> Path:
     engine.dispose()
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
-    config.set_main_option("sqlalchemy.url", settings.database_url())
+    config.attributes["url"] = settings.database_url()
     command.downgrade(config, OLD)
     return settings.database

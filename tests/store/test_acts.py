@@ -33,7 +33,7 @@ class OlderStore(AppCase):
     def brought_up(self) -> None:
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
-        config.set_main_option("sqlalchemy.url", self.settings.database_url())
+        config.attributes["url"] = self.settings.database_url()
         command.downgrade(config, "0008")
         migrate(self.settings)
 

@@ -24,7 +24,7 @@ class Upgrade(unittest.TestCase):
         self.settings = Settings(database=Path(folder.name) / "old.sqlite")
         self.config = Config()
         self.config.set_main_option("script_location", str(MIGRATIONS))
-        self.config.set_main_option("sqlalchemy.url", self.settings.database_url())
+        self.config.attributes["url"] = self.settings.database_url()
 
     def tables(self) -> set[str]:
         with closing(sqlite3.connect(self.settings.database)) as database:

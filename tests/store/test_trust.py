@@ -161,9 +161,9 @@ class Copies(AppCase):
         self.store(HALFWAY)
         backup = self.settings.database.with_name("backup.sqlite")
         back_up(self.settings, backup)
-        self.refused(lambda: restore(self.settings, backup), "is there already")
+        self.refused(lambda: restore(self.settings, backup, NOW), "is there already")
         empty = type(self.settings)(database=self.settings.database.with_name("new") / "fulmen.sqlite")
-        restore(empty, backup)
+        restore(empty, backup, NOW)
         self.assertEqual(first_fault(empty.database), "")
         for damage, words in (("half", "damaged"), ("altered", "not as it was written"), ("other", "is no database")):
             bad = backup.with_name(f"{damage}.sqlite")
@@ -177,7 +177,7 @@ class Copies(AppCase):
                     database.executescript(f"{UNGUARDED}; UPDATE audit SET verb = 'x'; {GUARDS_AGAIN}")
             target = type(self.settings)(database=backup.with_name(damage) / "fulmen.sqlite")
             with self.subTest(damage):
-                self.refused(lambda bad=bad, target=target: restore(target, bad), words)  # type: ignore[misc]
+                self.refused(lambda bad=bad, target=target: restore(target, bad, NOW), words)  # type: ignore[misc]
                 self.assertFalse(target.database.exists())
 
     def test_a_backup_while_writing_is_right(self) -> None:
@@ -218,10 +218,10 @@ class Copies(AppCase):
         self.store(DEVICE_IN_UNIT)
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
-        config.set_main_option("sqlalchemy.url", self.settings.database_url())
+        config.attributes["url"] = self.settings.database_url()
         command.downgrade(config, "0004")
         copy = migrate(self.settings)
         assert copy is not None
-        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0009"))
+        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0010"))
         self.assertEqual(first_fault(self.settings.database), "")
         self.assertIsNone(migrate(self.settings))

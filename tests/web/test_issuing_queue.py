@@ -4,9 +4,9 @@ import shutil
 import threading
 import time
 import unittest
-from pathlib import Path
 from unittest.mock import patch
 
+from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.store.papers import Issue
 from fulmen.web.app import create_app
@@ -22,17 +22,16 @@ class Queue(AppCase):
         super().setUp()
         self.store(DEVICE_IN_UNIT)
 
-    def of_its_own(self, folder: Path) -> IssuingQueue:
-        made = sessions(open_database(self.settings))
-        queue = IssuingQueue(made, folder / "its.issuing", lambda issue: b"%PDF-", lambda: NOW)
+    def of_its_own(self, settings: Settings) -> IssuingQueue:
+        made = sessions(open_database(settings))
+        queue = IssuingQueue(made, lambda issue: b"%PDF-", lambda: NOW)
         self.addCleanup(made.kw["bind"].dispose)
         self.addCleanup(queue.stop)
         return queue
 
     def test_a_store_that_is_gone_is_told_in_a_line_and_asked_again_later_and_later(self) -> None:
         gone = self.settings.database.parent / "gone"
-        gone.mkdir()
-        queue = self.of_its_own(gone)
+        queue = self.of_its_own(Settings(database=gone / "fulmen.sqlite"))
         shutil.rmtree(gone)
         with patch("fulmen.web.issuing.FIRST_PAUSE_S", 0.01), self.assertLogs("fulmen.web.issuing") as logs:
             queue.wake()
@@ -42,7 +41,7 @@ class Queue(AppCase):
             queue.stop()
         self.assertFalse(gone.exists())
         self.assertEqual({len(line.splitlines()) for line in logs.output}, {1})
-        self.assertIn("is gone", logs.output[0])
+        self.assertIn("unable to open database file", logs.output[0])
 
     def test_it_spins_no_faster_than_its_pauses_allow(self) -> None:
         """Whatever goes wrong, in a second it tries at most four times: after 0.1, 0.3 and 0.7 s."""
@@ -50,7 +49,7 @@ class Queue(AppCase):
             patch("fulmen.web.issuing.issue_next", side_effect=OSError("the disk is full")) as tried,
             self.assertLogs("fulmen.web.issuing"),
         ):
-            queue, started = self.of_its_own(self.settings.database.parent), time.monotonic()
+            queue, started = self.of_its_own(self.settings), time.monotonic()
             queue.wake()
             time.sleep(1.0)
             queue.stop()

@@ -13,7 +13,7 @@ from sqlalchemy import Connection, create_engine, event
 
 from fulmen.store.tables import Base
 
-engine = create_engine(context.config.get_main_option("sqlalchemy.url") or "")
+engine = create_engine(context.config.attributes["url"])
 
 
 @event.listens_for(engine, "connect")
