@@ -9,6 +9,7 @@ import sys
 from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from fulmen.core.editing.acts import as_history, history_words
 from fulmen.core.editing.job_file import MAX_BYTES, read_job
@@ -24,6 +25,9 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_fit import misfits
 from fulmen.settings import Settings, read_settings
 from fulmen.store.errors import StoreError as FulmenError
+
+if TYPE_CHECKING:
+    from fulmen.store.chain import ChainHead
 
 OK, FALLS_SHORT, BAD_INPUT = 0, 1, 2
 SCHEMAS: dict[str, type[Part]] = {"job": Job, "charge-point": ChargePointRecord}
@@ -76,6 +80,10 @@ def _parser() -> argparse.ArgumentParser:
     restore.add_argument("backup", type=Path)
     restore.set_defaults(run=_restore)
     doctor = commands.add_parser("doctor", help="look the whole store over; the first fault is named")
+    doctor.add_argument(
+        "--head", action="append", default=[], type=Path, metavar="FILE",
+        help="hold the chain against the head on a certificate, or in a file beside a backup",
+    )  # fmt: skip
     doctor.set_defaults(run=_doctor)
     verify = commands.add_parser("verify", help="tell whether a certificate is genuine")
     verify.add_argument("pdf", type=Path)
@@ -230,7 +238,11 @@ def _run_server(settings: Settings) -> None:
     app = create_app(settings, render=render)
     # A door of its own: whoever comes through it reaches a link's questions and nothing else.
     door = create_app(settings, Role.HOUSEHOLDER) if settings.householder_port else None
-    serve = open_doors(settings, app, door)
+    try:
+        serve = open_doors(settings, app, door)
+    except ValueError:
+        render.stop()
+        raise
     # Off the request path: the first certificate need not wait for the renderer to load.
     render.start()
     # What waited when the last server stopped has its turn now, and what that one was at.
@@ -268,9 +280,27 @@ def _doctor(parsed: argparse.Namespace) -> int:
 
     settings = read_settings()
     newest_here(settings.database)
-    fault = first_fault(settings.database, _progress)
+    outside = tuple(head for file in parsed.head for head in _heads(file))
+    fault = first_fault(settings.database, _progress, outside)
     print(fault or "Every paper, reading, letter, photo and log entry is as it was kept.")
     return FALLS_SHORT if fault else OK
+
+
+def _heads(file: Path) -> tuple[ChainHead, ...]:
+    """The heads that a certificate bears, or that a file tells of."""
+    from fulmen.documents.paper_reader import read_paper
+    from fulmen.store.chain import ChainHead
+    from fulmen.store.upkeep import heads_in
+
+    data = file.read_bytes()
+    if data.startswith(b"%PDF"):
+        read = read_paper(data)
+        found = [ChainHead(read.entry, read.head)] if read.head else []
+    else:
+        found = list(heads_in(file))
+    if not found:
+        raise ValueError(f"{file} bears no head of a chain.")
+    return tuple(found)
 
 
 def _progress(done: int, of: int) -> None:
@@ -279,15 +309,16 @@ def _progress(done: int, of: int) -> None:
 
 
 def _verify(parsed: argparse.Namespace) -> int:
+    from fulmen.documents.paper_reader import read_paper
     from fulmen.store.database import open_database, sessions
     from fulmen.store.upkeep import newest_here
-    from fulmen.store.verifying import GENUINE, verify
+    from fulmen.store.verifying import GENUINE, SAVED_AGAIN, verify
 
     settings = read_settings()
     newest_here(settings.database)
-    found = verify(sessions(open_database(settings)), parsed.pdf.read_bytes())
+    found = verify(sessions(open_database(settings)), parsed.pdf.read_bytes(), read_paper)
     print(found.words)
-    return OK if found.verdict == GENUINE else FALLS_SHORT
+    return OK if found.verdict in (GENUINE, SAVED_AGAIN) else FALLS_SHORT
 
 
 def _schema(parsed: argparse.Namespace) -> int:

@@ -14,7 +14,7 @@ from collections.abc import Callable, Iterable
 from datetime import UTC, datetime
 from typing import Any, NamedTuple
 
-from sqlalchemy import Connection, insert, select
+from sqlalchemy import Connection, func, insert, select
 from sqlalchemy.orm import Session
 
 from fulmen.store.tables import ActRow, AuditRow, ChainRow, DecisionRow, LetterRow, PaperRow, PhotoRow, ReadingRow
@@ -129,8 +129,45 @@ def is_sealed(connection: Connection, kind: str, row: Any) -> bool:
     return bool(follows and content_sha256(kind, row) == entry.content_sha256)
 
 
+def next_row_id(connection: Connection, kind: str) -> int:
+    """A number that no sealed row of a kind ever had: the database would give an erased row's to the next one."""
+    return 1 + (connection.scalar(select(func.max(ChainRow.row_id)).where(ChainRow.kind == kind)) or 0)
+
+
+def head_at(connection: Connection, entry: int) -> str:
+    """The head of one entry of the chain, empty where there is none; entry 0 is before the first."""
+    if entry == 0:
+        return FIRST_HEAD
+    return connection.scalar(select(ChainRow.head).where(ChainRow.id == entry)) or ""
+
+
 def newest_head(connection: Connection) -> ChainHead:
     """The newest entry; before the first one, entry 0."""
     query = select(ChainRow.id, ChainRow.head).order_by(ChainRow.id.desc()).limit(1)
     found = connection.execute(query).first()
     return ChainHead(found.id, found.head) if found is not None else ChainHead(0, FIRST_HEAD)
+
+
+# What of a job a certificate is made of, in rows of their own.
+OF_A_JOB = ("reading", "letter", "decision", "act")
+
+
+def first_unsealed(connection: Connection, job_id: int) -> str:
+    """The first row of a job that is not what was sealed, in words; empty where each is, and none was cut out.
+
+    Which job a row that is gone was of nobody can tell: where there are fewer rows than seals, no job is vouched for.
+    """
+    for kind in OF_A_JOB:
+        table = SEALED[kind][0].__table__
+        rows = connection.execute(select(table).where(table.c.job_id == job_id).order_by(table.c.id)).all()
+        numbers = [row.id for row in rows]
+        query = select(ChainRow.row_id, ChainRow.content_sha256)
+        sealed = connection.execute(query.where(ChainRow.kind == kind, ChainRow.row_id.in_(numbers))).all()
+        kept = {entry.row_id: entry.content_sha256 for entry in sealed}
+        for row in rows:
+            if kept.get(row.id) != content_sha256(kind, row):
+                return f"{kind.capitalize()} {row.id} of this job is not what was kept."
+        seals = connection.scalar(select(func.count()).select_from(ChainRow).where(ChainRow.kind == kind))
+        if seals != connection.scalar(select(func.count()).select_from(table)):
+            return f"A {kind} was taken out of this store, or put in past its chain."
+    return ""

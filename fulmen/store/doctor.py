@@ -11,7 +11,16 @@ from typing import Any
 from sqlalchemy import Connection, create_engine, event, func, select, text
 from sqlalchemy.exc import DatabaseError
 
-from fulmen.store.chain import FIRST_HEAD, REMOVED, SEALED, content_sha256, head_after
+from fulmen.store.chain import (
+    FIRST_HEAD,
+    REMOVED,
+    SEALED,
+    ChainHead,
+    content_sha256,
+    head_after,
+    head_at,
+    newest_head,
+)
 from fulmen.store.places import read_only
 from fulmen.store.tables import ChainRow
 
@@ -29,22 +38,33 @@ GUARDED = {
 }
 
 
-def first_fault(path: Path, progress: Progress = lambda done, of: None) -> str:
+def first_fault(path: Path, progress: Progress = lambda done, of: None, outside: tuple[ChainHead, ...] = ()) -> str:
     """The first fault of a store, in one sentence; empty where there is none.
 
     Args:
         path: the database's file; it is only read.
         progress: told how many of the chain's entries were looked at, of how many.
+        outside: heads of its chain that were kept outside of it, on papers or beside backups.
     """
     engine = create_engine("sqlite://", creator=lambda: sqlite3.connect(read_only(path), uri=True))
     event.listen(engine, "connect", _prepare)
     try:
         with closing(engine.connect()) as connection:
-            return next(_faults(connection, progress), "")
+            return next(_faults(connection, progress), "") or next(_other_heads(connection, outside), "")
     except DatabaseError as error:
         return f"The file is damaged: {error.orig}."
     finally:
         engine.dispose()
+
+
+def _other_heads(connection: Connection, outside: tuple[ChainHead, ...]) -> Iterator[str]:
+    """A chain that was made anew from some entry on holds in itself, but not against a head that left the house."""
+    newest = newest_head(connection).entry
+    for kept in outside:
+        if kept.entry > newest:
+            yield f"The chain ends at entry {newest}; the head kept outside is of entry {kept.entry}, a later state."
+        elif head_at(connection, kept.entry) != kept.head:
+            yield f"Entry {kept.entry} of the chain is not what was kept outside: the chain was made anew since."
 
 
 def _prepare(connection: sqlite3.Connection, _record: object) -> None:
@@ -70,8 +90,12 @@ def _missing_triggers(connection: Connection) -> Iterator[str]:
     for table, verbs in GUARDED.items():
         # A backup of an older version has not every table yet; what the chain holds of one that is gone is missed.
         for verb in verbs if table in tables else ():
-            sql = there.get(f"{table}_no_{verb}", "")
-            if "RAISE(ABORT" not in sql or f"BEFORE {verb.upper()} ON {table}" not in sql:
+            # Compared whole: a condition put into it would let some rows through.
+            guard = (
+                f"CREATE TRIGGER {table}_no_{verb} BEFORE {verb.upper()} ON {table} "
+                f"BEGIN SELECT RAISE(ABORT, '{table} entries are never rewritten'); END"
+            )
+            if there.get(f"{table}_no_{verb}") != guard:
                 yield f"The guard that keeps {table} entries from being rewritten ({verb}) was taken away."
 
 
@@ -93,9 +117,19 @@ def _broken_links(connection: Connection, progress: Progress) -> Iterator[str]:
             yield from _altered_row(connection, entry.kind, entry.row_id, entry.content_sha256, there=there)
         if number % 100 == 0:
             progress(number, of)
+    yield from _unlogged_removals(connection)
     if number < ever:
         yield f"The chain breaks off after entry {number}; it had {ever}."
     progress(of, of)
+
+
+def _unlogged_removals(connection: Connection) -> Iterator[str]:
+    """A photo is erased by a person, and the log says so; a row that was cut out has no such entry."""
+    query = select(ChainRow.row_id, ChainRow.content_sha256).where(ChainRow.kind == REMOVED)
+    logged = set(connection.scalars(text("SELECT detail FROM audit WHERE verb = 'photo removed'")))
+    for photo, sha256 in connection.execute(query):
+        if f"{photo} {sha256}" not in logged:
+            yield f"Photo {photo} was taken out, and nobody is told to have done it."
 
 
 def _altered_row(connection: Connection, kind: str, row_id: int, sealed: str, *, there: bool) -> Iterator[str]:

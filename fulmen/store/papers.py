@@ -24,7 +24,7 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_order import date_gaps
 from fulmen.store.acts import CERTIFICATE as SIGNING
 from fulmen.store.acts import Warrant, log_signature, spend
-from fulmen.store.chain import is_sealed, newest_head
+from fulmen.store.chain import first_unsealed, is_sealed, newest_head
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import (
     Altered,
@@ -90,6 +90,7 @@ def ask_for_certificate(
         NotReady: something is missing or falls short; it carries what.
         NothingChanged: the newest certificate says the same already.
         TooMany: too many wait already.
+        Altered: what the job holds is not what was sealed.
         NotYours: the word that it is signed with is not this act's.
     """
     with writing(sessions) as session:
@@ -199,6 +200,9 @@ def _own(session: Session, taken: IssueRequestRow) -> IssueRequestRow:
 
 
 def _prepared(session: Session, job_id: int, signatures: tuple[Signature, ...], number: str, now: datetime) -> Issue:
+    altered = first_unsealed(session.connection(), job_id)
+    if altered:
+        raise Altered(f"{altered} Nothing is issued of it: run doctor.")
     stored = stored_job(session, job_id)
     job = stored.model_copy(update={"certificate": stored.certificate.model_copy(update={"signatures": signatures})})
     earlier = session.scalars(_papers_of(job_id)).first()

@@ -10,6 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, undefer
 
 from fulmen.core.model.stops import Stop
+from fulmen.store.chain import next_row_id
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import InUse, NotFound, TooMany
@@ -76,6 +77,7 @@ def insert_photo(session: Session, job_id: int, photo: NewPhoto, place: Place, n
     if place.link_id is not None:
         _check_room(session, PhotoRow.link_id == place.link_id, MOST_PER_LINK, "link")
     row = PhotoRow(
+        id=next_row_id(session.connection(), "photo"),
         job_id=job_id,
         link_id=place.link_id,
         stop=place.stop.value,

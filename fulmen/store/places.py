@@ -62,7 +62,7 @@ def one_server(path: Path) -> Iterator[None]:
     """
     real = real_path(path)
     real.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-    if real.exists() and os.stat(real).st_nlink > 1:
+    if real.is_file() and os.stat(real).st_nlink > 1:
         raise Unusable(f"{path} is one file under two names (a hard link): copy it, and serve the copy.")
     lock = FileLock(real.with_name(f"{real.name}.lock"), timeout=0, mode=0o600)
     try:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import sqlite3
 from contextlib import closing, suppress
 from dataclasses import dataclass
@@ -14,7 +15,7 @@ from alembic.config import Config
 from alembic.script import ScriptDirectory
 
 from fulmen.settings import Settings
-from fulmen.store.chain import newest_head
+from fulmen.store.chain import ChainHead, newest_head
 from fulmen.store.database import open_database, own_file, sessions, writing
 from fulmen.store.errors import Unusable
 from fulmen.store.generations import mark_restored
@@ -133,6 +134,17 @@ def back_up(settings: Settings, target: Path) -> None:
         beside.write_text(f"entry {found[0]}, {found[1]}\n", encoding="utf-8")
 
 
+HEAD = re.compile(r"entry (\d{1,12}), ([0-9a-f]{64})")
+
+
+def heads_in(file: Path) -> tuple[ChainHead, ...]:
+    """The heads that a file tells of, as they are written beside a backup; none where there is no such file."""
+    if not file.exists():
+        return ()
+    found = HEAD.findall(file.read_text(encoding="utf-8", errors="replace"))
+    return tuple(ChainHead(int(entry), head) for entry, head in found)
+
+
 def head_file(backup: Path) -> Path:
     """Where the head of a backup's chain is written."""
     return backup.with_name(f"{backup.name}.head")
@@ -164,7 +176,7 @@ def _restored(target: Path, backup: Path, now: datetime) -> Restored:
         raise Unusable(f"{target} is there already; move it away first. Nothing was overwritten.")
     if revision_of(backup) is None:
         raise Unusable(f"There is no backup at {backup}.")
-    fault = first_fault(backup)
+    fault = first_fault(backup, outside=heads_in(head_file(backup)))
     if fault:
         raise Unusable(f"{backup} is not as it was written: {fault} Nothing was restored.")
     moved = move_leftovers_away(target)

@@ -1,18 +1,42 @@
-"""Whether a PDF is a certificate of this store: genuine, superseded, altered, or none of ours."""
+"""Whether a PDF is a certificate of this store, by what it says of itself and by what it shows.
+
+A genuine one is never called altered: where the store is not what it was when the paper was issued, that is said.
+"""
 
 from __future__ import annotations
 
-import hashlib
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Protocol
 
 from sqlalchemy import select
-from sqlalchemy.orm import undefer
+from sqlalchemy.orm import Session, undefer
 
-from fulmen.store.chain import is_sealed
+from fulmen.store.chain import head_at, is_sealed, newest_head
 from fulmen.store.database import Sessions
 from fulmen.store.tables import PaperRow
 
-GENUINE, SUPERSEDED, ALTERED, UNKNOWN = "genuine", "superseded", "altered", "unknown"
+GENUINE, SAVED_AGAIN, SUPERSEDED = "genuine", "saved_again", "superseded"
+ALTERED, STORE_ALTERED, LATER, UNKNOWN = "altered", "store_altered", "later", "unknown"
+
+
+class Read(Protocol):
+    """What was read of a paper, see `documents.paper_reader`."""
+
+    @property
+    def number(self) -> str: ...
+    @property
+    def entry(self) -> int: ...
+    @property
+    def head(self) -> str: ...
+    @property
+    def job_sha256(self) -> str: ...
+    @property
+    def page(self) -> int: ...
+
+
+# Reads a PDF, beside the one that was kept where there is one; raises ValueError where it can't be read.
+Reader = Callable[[bytes, bytes], Read]
 
 
 @dataclass(frozen=True)
@@ -23,28 +47,62 @@ class Verified:
     words: str
 
 
-def verify(sessions: Sessions, pdf: bytes) -> Verified:
-    """Compare a file, byte for byte, with the papers of the store."""
-    digest = hashlib.sha256(pdf).digest()
+def verify(sessions: Sessions, pdf: bytes, reader: Reader) -> Verified:
+    """Tell what a file is: which certificate of this store, and whether it still is what was issued."""
+    try:
+        read = reader(pdf, b"")
+    except ValueError as error:
+        return Verified(UNKNOWN, f"Unknown: {error}")
     with sessions() as session:
-        for paper in session.scalars(select(PaperRow).options(undefer(PaperRow.pdf)).execution_options(yield_per=20)):
-            if hashlib.sha256(paper.pdf).digest() == digest:
-                if not is_sealed(session.connection(), "paper", paper):
-                    words = (
-                        f"It is what the store holds as {paper.number}, but the store itself was altered: run doctor."
-                    )
-                    return Verified(ALTERED, words)
-                later = session.scalar(select(PaperRow.number).where(PaperRow.supersedes_id == paper.id))
-                if later is not None:
-                    return Verified(SUPERSEDED, f"Genuine, {paper.number}; superseded by {later}.")
-                return Verified(GENUINE, f"Genuine: {paper.number}, issued {paper.issued_at:%-d %B %Y}, in force.")
-        for paper in session.scalars(select(PaperRow)):
-            if _identifier(paper) in pdf:
-                return Verified(ALTERED, f"Altered: it was {paper.number}, and is not what was issued.")
-    return Verified(UNKNOWN, "Unknown: no certificate of this store.")
+        kept = _kept(session, read)
+        if kept is None:
+            return _not_kept(session, read)
+        if not is_sealed(session.connection(), "paper", kept) or _of_another_past(session, read):
+            words = f"It names {kept.number}, but this store is not what it was when that was issued: run doctor."
+            return Verified(STORE_ALTERED, words)
+        if pdf != kept.pdf:
+            return _told_apart(session, reader(pdf, kept.pdf), kept)
+        return _in_force(session, kept, GENUINE, "Genuine")
 
 
-def _identifier(paper: PaperRow) -> bytes:
-    """How a certificate's bytes name it: the first half of its data's SHA-256, as a string of the file's trailer."""
-    written = bytes.fromhex(paper.sha256[:32]).replace(b"\\", b"\\\\")
-    return written.replace(b"(", b"\\(").replace(b")", b"\\)")
+def _kept(session: Session, read: Read) -> PaperRow | None:
+    """The paper that a file says it is: by its number, else by the job inside."""
+    query = select(PaperRow).options(undefer(PaperRow.pdf))
+    by_number = session.scalars(query.where(PaperRow.number == read.number)).first() if read.number else None
+    if by_number is not None or not read.job_sha256:
+        return by_number
+    return session.scalars(query.where(PaperRow.sha256 == read.job_sha256)).first()
+
+
+def _of_another_past(session: Session, read: Read) -> bool:
+    """Whether the state of the store that a paper names is none that this store ever had."""
+    return bool(read.head) and head_at(session.connection(), read.entry) != read.head
+
+
+def _told_apart(session: Session, read: Read, kept: PaperRow) -> Verified:
+    if read.job_sha256 and read.job_sha256 != kept.sha256:
+        return Verified(ALTERED, f"Altered: the job inside is not the one that {kept.number} was made from.")
+    if read.page:
+        words = f"Altered: page {read.page} is not what was issued as {kept.number}."
+        doubt = "If it is the store that you doubt, hold it against other papers: doctor --head."
+        return Verified(ALTERED, f"{words} {doubt}")
+    lost = "" if read.job_sha256 else "; the job file that was inside is gone"
+    return _in_force(session, kept, SAVED_AGAIN, f"Genuine, saved again by another program{lost}")
+
+
+def _in_force(session: Session, kept: PaperRow, verdict: str, words: str) -> Verified:
+    later = session.scalar(select(PaperRow.number).where(PaperRow.supersedes_id == kept.id))
+    if later is not None:
+        return Verified(SUPERSEDED, f"{words}: {kept.number}; superseded by {later}.")
+    return Verified(verdict, f"{words}: {kept.number}, issued {kept.issued_at:%-d %B %Y}, in force.")
+
+
+def _not_kept(session: Session, read: Read) -> Verified:
+    """A paper that names a state of this store, or a later one, may have been issued since this backup was made."""
+    if not read.head:
+        return Verified(UNKNOWN, "Unknown: no certificate of this store.")
+    newest = newest_head(session.connection()).entry
+    if read.entry <= newest and _of_another_past(session, read):
+        return Verified(UNKNOWN, "Unknown: it names a state that this store never had.")
+    words = f"Of a later state than this store, which holds no {read.number or 'such certificate'}:"
+    return Verified(LATER, f"{words} it was issued after this store was backed up, or never. Ask a newer copy.")

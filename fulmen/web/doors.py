@@ -24,7 +24,7 @@ from waitress.utilities import Error
 from fulmen.core.editing.job_file import MAX_BYTES
 from fulmen.photos import MAX_BYTES as PHOTO_BYTES
 from fulmen.settings import Settings
-from fulmen.web.guard import MORE_THAN_A_JOB
+from fulmen.web.guard import MORE_THAN_A_JOB, PAPER_BYTES
 from fulmen.web.limits import Buckets
 from fulmen.web.problems import Problem
 from fulmen.web.supply import MOST_FILE_BYTES
@@ -41,7 +41,11 @@ SERVER: dict[str, Any] = {
     # A request is looked past while it is worked on, so that it is seen when nobody waits for its answer any more.
     "channel_request_lookahead": 1,
 }
-BODIES: tuple[tuple[str, int], ...] = (("/photos", PHOTO_BYTES), ("/half-hours", MOST_FILE_BYTES))
+BODIES: tuple[tuple[str, int], ...] = (
+    ("/photos", PHOTO_BYTES),
+    ("/half-hours", MOST_FILE_BYTES),
+    ("/papers/verify", PAPER_BYTES),
+)
 LINK = re.compile(r"^/(?:api/v1/householder|answer)/([^/?]+)")
 
 

@@ -34,17 +34,20 @@ MORE_THAN_A_JOB = 50_000
 CHANGING = ("POST", "PUT", "PATCH", "DELETE")
 
 
-def takes(most_bytes: int, *, photo: bool = False) -> Callable[[View], View]:
-    """Declare on a view a body larger than usual, or one that is a photo instead of JSON."""
+def takes(most_bytes: int, *, file: str = "") -> Callable[[View], View]:
+    """Declare on a view a body larger than usual, or one that is a file instead of JSON: a "photo" or a "PDF"."""
 
     def mark(view: View) -> View:
-        view.takes = (most_bytes, photo)  # type: ignore[attr-defined]
+        view.takes = (most_bytes, file)  # type: ignore[attr-defined]
         return view
 
     return mark
 
 
-takes_photo = takes(PHOTO_BYTES, photo=True)
+# A certificate with all its pages, as it may come back from another program.
+PAPER_BYTES = 10_000_000
+takes_photo = takes(PHOTO_BYTES, file="photo")
+takes_paper = takes(PAPER_BYTES, file="PDF")
 
 
 def register_guard(app: Flask) -> None:
@@ -83,22 +86,27 @@ def _same_origin() -> None:
 
 def _body() -> None:
     view = current_app.view_functions.get(request.endpoint or "")
-    most_bytes, photo = getattr(view, "takes", (request.max_content_length, False))
+    usual = (current_app.config["MAX_CONTENT_LENGTH"], "")
+    most_bytes, file = getattr(view, "takes", usual)
     request.max_content_length = most_bytes
-    if photo:
-        _photo_body()
+    if file:
+        _file_body(file, most_bytes)
     else:
         _json_body()
 
 
-def _photo_body() -> None:
-    """The type is only what a browser guesses; the bytes decide. Neither type can be sent by another site's form."""
+# What a browser may say that a file of each kind is. No type of these can be sent by another site's form.
+TYPES = {"photo": "image/", "PDF": "application/pdf"}
+
+
+def _file_body(file: str, most_bytes: int) -> None:
+    """The type is only what a browser guesses; the bytes decide."""
     if request.content_length is None:
-        abort(411, "Say how long the photo is.")
-    if request.content_length > PHOTO_BYTES:
-        abort(413, f"The photo is too big: at most {PHOTO_BYTES / 1e6:.0f} MB can be taken.")
-    if not request.mimetype.startswith("image/") and request.mimetype != "application/octet-stream":
-        abort(415, "Send a photo.")
+        abort(411, f"Say how long the {file} is.")
+    if request.content_length > most_bytes:
+        abort(413, f"The {file} is too big: at most {most_bytes / 1e6:.0f} MB can be taken.")
+    if not request.mimetype.startswith(TYPES[file]) and request.mimetype != "application/octet-stream":
+        abort(415, f"Send a {file}.")
 
 
 def _json_body() -> None:

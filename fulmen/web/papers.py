@@ -2,16 +2,28 @@
 
 from __future__ import annotations
 
-from flask import Response, current_app
+from flask import Response, current_app, request
 
+from fulmen.documents.paper_reader import read_paper
 from fulmen.store import papers as store_papers
 from fulmen.store.tables import PaperRow
+from fulmen.store.verifying import verify
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.guard import takes_paper
 from fulmen.web.issuing import IssuingQueue
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import now, reply, store
-from fulmen.web.schemas import IssuePath, IssueRequest, IssueState, JobPath, Paper, PaperList, PaperPath
+from fulmen.web.schemas import (
+    IssuePath,
+    IssueRequest,
+    IssueState,
+    JobPath,
+    Paper,
+    PaperList,
+    PaperPath,
+    VerifiedPaper,
+)
 from fulmen.web.signing import SigningHeader, warrant
 
 papers = api_blueprint("papers")
@@ -51,6 +63,15 @@ def _issue_state(wish_id: int) -> IssueState:
         rows = store_papers.list_papers(store(), found.wish.job_id)
         paper = next(one for one in _papers(rows) if one.id == found.wish.paper_id)
     return IssueState(id=wish_id, state=found.wish.state, ahead=found.ahead, paper=paper, refused=found.wish.refused)
+
+
+@papers.post("/papers/verify", responses={200: VerifiedPaper})
+@allows(Role.ELECTRICIAN)
+@takes_paper
+def verify_paper() -> Response:
+    """Tell whether a PDF is a certificate of this store, and still what was issued; nothing is kept of it."""
+    found = verify(store(), request.get_data(), read_paper)
+    return reply(VerifiedPaper(verdict=found.verdict, words=found.words))
 
 
 @papers.get("/papers/<int:paper_id>.pdf", responses={200: None, 404: Problem, 409: Problem})

@@ -165,6 +165,13 @@ class Paper(BaseModel):
     superseded_by: str | None
 
 
+class VerifiedPaper(BaseModel):
+    """What a PDF is, and that in words."""
+
+    verdict: Literal["genuine", "saved_again", "superseded", "altered", "store_altered", "later", "unknown"]
+    words: str
+
+
 class IssuePath(BaseModel):
     """A certificate that was asked for, by its number in the queue."""
 

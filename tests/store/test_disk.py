@@ -6,6 +6,7 @@ from unittest.mock import patch
 
 from sqlalchemy import event, text
 
+from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.editing.job_file import write_job
 from fulmen.store import database as store_database
 from fulmen.store import operations
@@ -27,7 +28,10 @@ class Disk(AppCase):
     def told(self, status: int, words: str, *, every_write: bool = True) -> None:
         """Saving, reading in and issuing are told what to do, and nothing of them is kept."""
         before = operations.load_job(self.sessions, 1)
-        body = write_job(before.job).replace("Drive-side", "Changed")
+        # More than fits into the last page.
+        more = {"certificate.departures": "x" * 4000, "reference": "Changed"}
+        wanted = tuple(Change(field=field, value=value) for field, value in more.items())
+        body = write_job(apply_changes(before.job, wanted))
         wish = {"job": before.job.model_dump(mode="json"),
                 "signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}  # fmt: skip
         answers = [

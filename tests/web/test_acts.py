@@ -24,8 +24,8 @@ SIGNED = {"outcome": "right", "taken_by": "R. Quillfeather", "taken_at": "2026-0
 class Acts(AppCase):
     def setUp(self) -> None:
         super().setUp()
-        self.id = self.store(DEVICE_IN_UNIT, {"readings": [], "decisions": []}).id
-        self.at = f"{API}/jobs/{self.id}"
+        self.job_id = self.store(DEVICE_IN_UNIT, {"readings": [], "decisions": []}).id
+        self.at = f"{API}/jobs/{self.job_id}"
         self.call_key = job().decisions[0].key
         steps = self.state()["evaluation"]["steps"]
         self.holds = [(one["step"], one["subject"]) for one in steps if one["kind"] == "hold"]
@@ -68,13 +68,13 @@ class TheDoor(Acts):
 
     def test_a_person_at_a_screen_signs(self) -> None:
         for step, subject in self.holds:
-            by = word_header(self.client, self.id, "hold", f"{step}/{subject}")
+            by = word_header(self.client, self.job_id, "hold", f"{step}/{subject}")
             came = self.client.post(f"{self.at}/holds", json=self.hold(step, subject), headers=by)
             self.assertEqual(came.status_code, 201, came.text)
             kept = came.get_json()["job"]["readings"][-1]
             self.assertEqual((kept["step"], kept["taken_at"]), (step, SIGNED["taken_at"]))
             self.assertLess(abs(now().timestamp() - _time(kept["came_at"])), 60)
-        by = word_header(self.client, self.id, "call", self.call_key)
+        by = word_header(self.client, self.job_id, "call", self.call_key)
         came = self.client.post(f"{self.at}/calls", json=self.call(), headers=by)
         self.assertEqual(came.status_code, 201, came.text)
         settled = next(one for one in came.get_json()["evaluation"]["findings"] if one["key"] == self.call_key)
@@ -93,7 +93,7 @@ class TheDoor(Acts):
         ready = self.store(DEVICE_IN_UNIT).id
         before = self.done()
         for door, kind, about, body in self.acts(ready):
-            of = ready if kind == "signature" else self.id
+            of = ready if kind == "signature" else self.job_id
             at = f"{API}/jobs/{of}"
             mine = word_header(self.client, of, kind, about)
             used = word_header(self.client, of, kind, about)
@@ -126,8 +126,8 @@ class TheDoor(Acts):
     def test_a_word_is_spent_once_and_runs_out_after_a_day(self) -> None:
         step, subject = self.holds[0]
         act = ("hold", f"{step}/{subject}")
-        by = word_header(self.client, self.id, *act)
-        late = word_header(self.client, self.id, *act)
+        by = word_header(self.client, self.job_id, *act)
+        late = word_header(self.client, self.job_id, *act)
         body = self.hold(step, subject)
         for status in (201, 403, 403):
             self.assertEqual(self.client.post(f"{self.at}/holds", json=body, headers=by).status_code, status)
@@ -138,13 +138,13 @@ class TheDoor(Acts):
         self.assertIn("ran out", self.spent(VALID + timedelta(hours=1), act, body))
 
     def spent(self, after: timedelta, act: tuple[str, str], body: dict[str, Any]) -> str:
-        by = word_header(self.client, self.id, *act)
+        by = word_header(self.client, self.job_id, *act)
         with patch("fulmen.web.acts.now", lambda: now() + after):
             return str(self.client.post(f"{self.at}/holds", json=body, headers=by).get_json()["detail"])
 
     def test_a_hold_that_its_device_sends_again_is_kept_once(self) -> None:
         step, subject = self.holds[0]
-        by = word_header(self.client, self.id, "hold", f"{step}/{subject}") | {"Fulmen-Entry": "a" * 32}
+        by = word_header(self.client, self.job_id, "hold", f"{step}/{subject}") | {"Fulmen-Entry": "a" * 32}
         body = self.hold(step, subject)
         came = [self.client.post(f"{self.at}/holds", json=body, headers=by).status_code for _ in range(3)]
         self.assertEqual((came, self.done()), ([201] * 3, (1, 0, 1)))
@@ -164,7 +164,7 @@ class TheDoor(Acts):
             (self.call_key, {"reason": "x"}, 422),
             (self.call_key, {"name": ""}, 422),
         ):
-            by = word_header(self.client, self.id, "call", finding)
+            by = word_header(self.client, self.job_id, "call", finding)
             body = {**self.call(), "finding": finding, **more}
             with self.subTest(finding, **more):
                 answer = self.client.post(f"{self.at}/calls", json=body, headers=by)
@@ -177,7 +177,7 @@ class TheDoor(Acts):
             {**self.hold("ze", "origin"), "outcome": "measured", "value": 0.2},
             {**self.hold(step, subject), "outcome": "not_applicable", "reason": "nobody there"},
         ):
-            by = word_header(self.client, self.id, "hold", f"{body['step']}/{body['subject']}")
+            by = word_header(self.client, self.job_id, "hold", f"{body['step']}/{body['subject']}")
             self.assertEqual(self.client.post(f"{self.at}/holds", json=body, headers=by).status_code, 422)
         self.assertEqual(self.done(), (0, 0, 0))
 

@@ -1,0 +1,297 @@
+"""A paper from outside, read in a bounded process: genuine, saved again, altered and where, superseded, later, unknown.
+
+The attacks are made by two PDF libraries other than the one that wrote the papers (pypdf) and the one that reads them.
+"""
+
+import io
+import sqlite3
+import unittest
+from contextlib import closing
+from typing import Any
+
+from pypdf import PdfReader, PdfWriter
+from pypdf.generic import DecodedStreamObject, NameObject
+
+from fulmen.documents.certificate import render_certificate
+from fulmen.documents.paper_reader import UnreadablePaper, read_paper
+from fulmen.store import operations, papers
+from fulmen.store.chain import ChainHead, content_sha256, head_after
+from fulmen.store.doctor import first_fault
+from fulmen.store.errors import Altered, Unusable
+from fulmen.store.papers import Issue
+from fulmen.store.upkeep import back_up, head_file, restore
+from fulmen.store.verifying import ALTERED, GENUINE, LATER, SAVED_AGAIN, STORE_ALTERED, SUPERSEDED, UNKNOWN, verify
+from tests.app import NOW, AppCase
+from tests.jobs import DEVICE_IN_UNIT
+
+
+def written(writer: PdfWriter) -> bytes:
+    into = io.BytesIO()
+    writer.write(into)
+    return into.getvalue()
+
+
+def cloned(pdf: bytes) -> PdfWriter:
+    return PdfWriter(clone_from=PdfReader(io.BytesIO(pdf)))
+
+
+def saved_again(pdf: bytes) -> bytes:
+    return written(cloned(pdf))
+
+
+def without_attachment(pdf: bytes) -> bytes:
+    writer = PdfWriter()
+    for page in PdfReader(io.BytesIO(pdf)).pages:
+        writer.add_page(page)
+    return written(writer)
+
+
+def drawn_over(pdf: bytes, page: int, what: bytes) -> bytes:
+    writer = cloned(pdf)
+    stream = DecodedStreamObject()
+    stream.set_data(writer.pages[page].get_contents().get_data() + what)  # type: ignore[union-attr]
+    writer.pages[page][NameObject("/Contents")] = writer._add_object(stream)
+    return written(writer)
+
+
+def covered(pdf: bytes, page: int) -> bytes:
+    """A white patch of a digit's size in the middle of what the page shows."""
+    return drawn_over(pdf, page, b"\nq 1 1 1 rg 300 300 6 8 re f Q\n")
+
+
+def with_page(pdf: bytes) -> bytes:
+    writer = cloned(pdf)
+    writer.add_blank_page(595, 842)
+    return written(writer)
+
+
+def without_last_page(pdf: bytes) -> bytes:
+    writer = cloned(pdf)
+    writer.remove_page(len(writer.pages) - 1)
+    return written(writer)
+
+
+def other_job_inside(pdf: bytes) -> bytes:
+    writer = PdfWriter()
+    for page in PdfReader(io.BytesIO(pdf)).pages:
+        writer.add_page(page)
+    writer.add_attachment("job.json", b'{"title": "forged"}')
+    return written(writer)
+
+
+MADE: dict[tuple[str, str, str], bytes] = {}
+
+
+def rendered(issue: Issue) -> bytes:
+    """A certificate, made once of the very same job, number and state: it takes seconds."""
+    key = (issue.number, issue.sha256, issue.chain)
+    if key not in MADE:
+        MADE[key] = render_certificate(issue)
+    return MADE[key]
+
+
+class Papers(AppCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.store(DEVICE_IN_UNIT)
+        self.paper = self.issue(render=rendered)
+        self.pdf = papers.load_paper(self.sessions, self.paper.id).pdf
+
+    def said(self, pdf: bytes) -> tuple[str, str]:
+        found = verify(self.sessions, pdf, read_paper)
+        return found.verdict, found.words
+
+    def database(self, script: str, *values: Any) -> None:
+        with closing(sqlite3.connect(self.settings.database)) as database, database:
+            database.execute(script, values)
+
+    def unguarded(self, *scripts: str) -> None:
+        """Whoever writes to the file itself: the guard taken away, and put back as it was."""
+        with closing(sqlite3.connect(self.settings.database)) as database, database:
+            guards = database.execute("SELECT name, sql FROM sqlite_master WHERE type = 'trigger'").fetchall()
+            for name, _ in guards:
+                database.execute(f"DROP TRIGGER {name}")
+            for script in scripts:
+                database.execute(script)
+            for _, sql in guards:
+                database.execute(sql)
+
+    def sealed_anew(self) -> None:
+        """The chain made anew over whatever the rows say now."""
+        from fulmen.store.chain import FIRST_HEAD, SEALED
+
+        with self.sessions() as session:
+            entries = session.connection().exec_driver_sql("SELECT id, kind, row_id FROM chain ORDER BY id").all()
+            head, new = FIRST_HEAD, []
+            for entry, kind, row_id in entries:
+                row = session.get_one(SEALED[kind][0], row_id)
+                content = content_sha256(kind, row)
+                head = head_after(head, kind, row_id, content)
+                new.append((content, head, entry))
+        self.unguarded(*[f"UPDATE chain SET content_sha256 = '{c}', head = '{h}' WHERE id = {e}" for c, h, e in new])
+
+    def test_what_it_is(self) -> None:
+        self.assertEqual(self.said(self.pdf)[0], GENUINE)
+        for name, forged, verdict, words in (
+            ("saved again", saved_again(self.pdf), SAVED_AGAIN, "in force"),
+            (
+                "saved without what is inside",
+                without_attachment(self.pdf),
+                SAVED_AGAIN,
+                "the job file that was inside is gone",
+            ),
+            ("a digit covered on the first page", covered(self.pdf, 0), ALTERED, "page 1"),
+            ("a digit covered on the third page", covered(self.pdf, 2), ALTERED, "page 3"),
+            ("a page added", with_page(self.pdf), ALTERED, "page "),
+            ("a page taken away", without_last_page(self.pdf), ALTERED, "page "),
+            ("another job inside", other_job_inside(self.pdf), ALTERED, "the job inside"),
+            ("no PDF", b"%PDF-1.7 of somebody else", UNKNOWN, "no PDF that can be read"),
+            ("broken off", self.pdf[: len(self.pdf) // 3], UNKNOWN, ""),
+        ):
+            with self.subTest(name):
+                found = self.said(forged)
+                self.assertEqual(found[0], verdict, found)
+                self.assertIn(words, found[1])
+
+    def test_superseded_and_of_a_later_state(self) -> None:
+        backup = self.settings.database.with_name("backup.sqlite")
+        back_up(self.settings, backup)
+        now = operations.load_job(self.sessions, 1)
+        operations.save_job(self.sessions, 1, now.version, now.job.model_copy(update={"reference": "F-2"}), NOW)
+        later = papers.load_paper(self.sessions, self.issue(now.version + 1, render=rendered).id)
+        self.assertEqual(self.said(self.pdf)[0], SUPERSEDED)
+        self.assertEqual(self.said(saved_again(self.pdf))[0], SUPERSEDED)
+        self.assertEqual(self.said(later.pdf)[0], GENUINE)
+        # The store as it was: it holds no such paper, and does not call it forged.
+        older = type(self.settings)(database=self.settings.database.with_name("older") / "fulmen.sqlite")
+        restore(older, backup, NOW)
+        from fulmen.store.database import open_database, sessions
+
+        engine = open_database(older)
+        self.assertEqual(verify(sessions(engine), later.pdf, read_paper).verdict, LATER)
+        self.assertEqual(verify(sessions(engine), self.pdf, read_paper).verdict, GENUINE)
+        engine.dispose()
+
+    def test_after_the_chain_was_made_anew_a_genuine_paper_is_never_called_altered(self) -> None:
+        read = read_paper(self.pdf)
+        outside = (ChainHead(read.entry, read.head),)
+        self.assertEqual(first_fault(self.settings.database, outside=outside), "")
+        self.unguarded("UPDATE reading SET document = replace(document, '0.19', '0.09') WHERE step = 'ze'")
+        self.sealed_anew()
+        self.assertEqual(first_fault(self.settings.database), "", "the forger's chain holds in itself")
+        self.assertEqual(self.said(self.pdf)[0], STORE_ALTERED)
+        self.assertIn("made anew since", first_fault(self.settings.database, outside=outside))
+
+    def test_a_head_beside_a_backup_is_read_at_restore(self) -> None:
+        backup = self.settings.database.with_name("backup.sqlite")
+        back_up(self.settings, backup)
+        head = head_file(backup)
+        told = head.read_text(encoding="utf-8")
+        target = type(self.settings)(database=backup.with_name("there") / "fulmen.sqlite")
+        for bad, words in (
+            (told.replace(told.strip()[-1], "0" if told.strip()[-1] != "0" else "1"), "not what was kept outside"),
+            (f"entry 99999, {'a' * 64}\n", "a later state"),
+        ):
+            head.write_text(bad, encoding="utf-8")
+            with self.subTest(bad[:12]), self.assertRaises(Unusable) as caught:
+                restore(target, backup, NOW)
+            self.assertIn(words, str(caught.exception))
+            self.assertFalse(target.database.exists())
+        head.write_text(told, encoding="utf-8")
+        restore(target, backup, NOW)
+
+    def test_over_http_and_nothing_of_it_is_kept(self) -> None:
+        before = first_rows(self.settings.database)
+        for kind in ("application/pdf", "application/octet-stream"):
+            answer = self.client.post("/api/v1/papers/verify", data=self.pdf, content_type=kind)
+            self.assertEqual((answer.status_code, answer.get_json()["verdict"]), (200, GENUINE), answer.text)
+        for kind, data, status in (("image/png", self.pdf, 415), ("application/pdf", b"x" * 10_000_001, 413)):
+            answer = self.client.post("/api/v1/papers/verify", data=data, content_type=kind)
+            self.assertEqual(answer.status_code, status)
+        self.assertEqual(first_rows(self.settings.database), before)
+
+
+class BeforeAPaperIsMade(AppCase):
+    """What a job holds in rows of its own is held against the chain before anything is issued of it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.store(DEVICE_IN_UNIT)
+
+    def test_a_row_rewritten_slipped_in_or_cut_out(self) -> None:
+        dropped = "".join(f"DROP TRIGGER reading_no_{verb};" for verb in ("update", "delete"))
+        backup = self.settings.database.with_name("sound.sqlite")
+        back_up(self.settings, backup)
+        for script, words in (
+            (
+                "UPDATE reading SET document = replace(document, '0.19', '0.09') WHERE step = 'ze'",
+                "is not what was kept",
+            ),
+            (
+                "INSERT INTO reading (job_id, step, document) SELECT job_id, step, document FROM reading LIMIT 1",
+                "not what was",
+            ),
+            ("DELETE FROM reading WHERE step = 'ze'", "taken out"),
+        ):
+            with closing(sqlite3.connect(self.settings.database)) as database, database:
+                database.executescript(f"SAVEPOINT whole; {dropped} {script};")
+            with self.subTest(script[:6]), self.assertRaises(Altered) as caught:
+                self.issue(render=lambda issue: b"%PDF-")
+            self.assertIn(words, str(caught.exception))
+            self.sessions.kw["bind"].dispose()  # type: ignore[attr-defined]
+            for left in self.settings.database.parent.glob("test.sqlite*"):
+                left.unlink()
+            back_up(type(self.settings)(database=backup), self.settings.database)
+        self.issue(render=lambda issue: b"%PDF-")
+
+    def test_a_photo_erased_past_its_log_is_told_from_one_that_a_person_erased(self) -> None:
+        from fulmen.core.model.stops import Stop
+        from fulmen.photos import make_photo
+        from fulmen.store.photos import Place, add_photo, remove_photo
+        from tests.photos import picture
+
+        photo = add_photo(self.sessions, 1, make_photo(picture()), Place(Stop.CUT_OUT), NOW)
+        remove_photo(self.sessions, 1, photo.id, NOW)
+        # The next one has a number of its own, though the first one's is free.
+        second = add_photo(self.sessions, 1, make_photo(picture()), Place(Stop.METER), NOW)
+        self.assertEqual((photo.id, second.id), (1, 2))
+        self.assertEqual(first_fault(self.settings.database), "")
+        # A tombstone in the chain, by the store's own code, but no act of a person in the log.
+        with self.sessions() as session, session.begin():
+            session.delete(session.get_one(type(second), second.id))
+        self.assertIn("nobody is told to have done it", first_fault(self.settings.database))
+
+    def test_a_guard_with_a_condition_in_it_is_no_guard(self) -> None:
+        for table in ("reading", "act", "chain"):
+            with closing(sqlite3.connect(self.settings.database)) as database, database:
+                name = f"{table}_no_update"
+                (sql,) = database.execute("SELECT sql FROM sqlite_master WHERE name = ?", (name,)).fetchone()
+                database.execute(f"DROP TRIGGER {name}")
+                database.execute(sql.replace(f"ON {table} BEGIN", f"ON {table} WHEN old.id <> 7 BEGIN"))
+            with self.subTest(table):
+                self.assertIn(f"The guard that keeps {table} entries", first_fault(self.settings.database))
+            with closing(sqlite3.connect(self.settings.database)) as database, database:
+                database.execute(f"DROP TRIGGER {name}")
+                database.execute(sql)
+        self.assertEqual(first_fault(self.settings.database), "")
+
+
+class Bounds(unittest.TestCase):
+    def test_a_file_made_to_hurt_is_not_read(self) -> None:
+        for name, pdf in (
+            ("nothing", b""),
+            ("noise", bytes(range(256)) * 2000),
+            ("a page of a mile", b"%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n2 0 obj<</Type/Pages/Count 1/Kids[3 0 R]"
+             b">>endobj\n3 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 9e9 9e9]>>endobj\ntrailer<</Root 1 0 R>>"),
+        ):  # fmt: skip
+            with self.subTest(name):
+                try:
+                    found = read_paper(pdf, pdf)
+                except UnreadablePaper:
+                    continue
+                self.assertEqual(found.number, "")
+
+
+def first_rows(path: Any) -> list[Any]:
+    with closing(sqlite3.connect(path)) as database:
+        return [database.execute(f"SELECT count(*) FROM {table}").fetchone() for table in ("audit", "chain", "paper")]
