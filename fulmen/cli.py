@@ -317,7 +317,7 @@ def _verify(parsed: argparse.Namespace) -> int:
     settings = read_settings()
     newest_here(settings.database)
     found = verify(sessions(open_database(settings)), parsed.pdf.read_bytes(), read_paper)
-    print(found.words)
+    print(f"{found.title}: {found.words}")
     return OK if found.verdict in (GENUINE, SAVED_AGAIN) else FALLS_SHORT
 
 

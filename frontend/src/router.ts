@@ -39,6 +39,7 @@ export const router = createRouter({
         { path: 'papers', name: 'papers', component: () => import('./stages/papers/PapersStage.vue') },
       ],
     },
+    { path: '/genuine', name: 'genuine', component: () => import('./genuine/GenuinePage.vue') },
     { path: '/practice', name: 'practice', component: () => import('./practice/PracticePage.vue') },
     {
       path: '/practice/:id(\\d+)',

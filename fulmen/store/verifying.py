@@ -20,6 +20,17 @@ GENUINE, SAVED_AGAIN, SUPERSEDED = "genuine", "saved_again", "superseded"
 ALTERED, STORE_ALTERED, LATER, UNKNOWN = "altered", "store_altered", "later", "unknown"
 
 
+TITLES = {
+    GENUINE: "Genuine",
+    SAVED_AGAIN: "Genuine, saved again",
+    SUPERSEDED: "Superseded",
+    ALTERED: "Altered",
+    STORE_ALTERED: "This store was altered",
+    LATER: "Later than this store",
+    UNKNOWN: "Unknown",
+}
+
+
 class Read(Protocol):
     """What was read of a paper, see `documents.paper_reader`."""
 
@@ -46,13 +57,18 @@ class Verified:
     verdict: str
     words: str
 
+    @property
+    def title(self) -> str:
+        """The verdict in a word or two."""
+        return TITLES[self.verdict]
+
 
 def verify(sessions: Sessions, pdf: bytes, reader: Reader) -> Verified:
     """Tell what a file is: which certificate of this store, and whether it still is what was issued."""
     try:
         read = reader(pdf, b"")
     except ValueError as error:
-        return Verified(UNKNOWN, f"Unknown: {error}")
+        return Verified(UNKNOWN, str(error))
     with sessions() as session:
         kept = _kept(session, read)
         if kept is None:
@@ -62,7 +78,7 @@ def verify(sessions: Sessions, pdf: bytes, reader: Reader) -> Verified:
             return Verified(STORE_ALTERED, words)
         if pdf != kept.pdf:
             return _told_apart(session, reader(pdf, kept.pdf), kept)
-        return _in_force(session, kept, GENUINE, "Genuine")
+        return _in_force(session, kept, GENUINE, "")
 
 
 def _kept(session: Session, read: Read) -> PaperRow | None:
@@ -81,28 +97,28 @@ def _of_another_past(session: Session, read: Read) -> bool:
 
 def _told_apart(session: Session, read: Read, kept: PaperRow) -> Verified:
     if read.job_sha256 and read.job_sha256 != kept.sha256:
-        return Verified(ALTERED, f"Altered: the job inside is not the one that {kept.number} was made from.")
+        return Verified(ALTERED, f"The job inside is not the one that {kept.number} was made from.")
     if read.page:
-        words = f"Altered: page {read.page} is not what was issued as {kept.number}."
-        doubt = "If it is the store that you doubt, hold it against other papers: doctor --head."
-        return Verified(ALTERED, f"{words} {doubt}")
-    lost = "" if read.job_sha256 else "; the job file that was inside is gone"
-    return _in_force(session, kept, SAVED_AGAIN, f"Genuine, saved again by another program{lost}")
+        return Verified(ALTERED, f"Page {read.page} is not what was issued as {kept.number}.")
+    lost = "" if read.job_sha256 else " The job file that was inside is gone."
+    return _in_force(session, kept, SAVED_AGAIN, f" Another program saved it again.{lost}")
 
 
-def _in_force(session: Session, kept: PaperRow, verdict: str, words: str) -> Verified:
+def _in_force(session: Session, kept: PaperRow, verdict: str, more: str) -> Verified:
     later = session.scalar(select(PaperRow.number).where(PaperRow.supersedes_id == kept.id))
     if later is not None:
-        return Verified(SUPERSEDED, f"{words}: {kept.number}; superseded by {later}.")
-    return Verified(verdict, f"{words}: {kept.number}, issued {kept.issued_at:%-d %B %Y}, in force.")
+        return Verified(SUPERSEDED, f"{kept.number} is genuine; {later} superseded it.{more}")
+    return Verified(verdict, f"{kept.number}, issued {kept.issued_at:%-d %B %Y}, in force.{more}")
 
 
 def _not_kept(session: Session, read: Read) -> Verified:
     """A paper that names a state of this store, or a later one, may have been issued since this backup was made."""
     if not read.head:
-        return Verified(UNKNOWN, "Unknown: no certificate of this store.")
+        return Verified(UNKNOWN, "It is no certificate of this store.")
     newest = newest_head(session.connection()).entry
     if read.entry <= newest and _of_another_past(session, read):
-        return Verified(UNKNOWN, "Unknown: it names a state that this store never had.")
-    words = f"Of a later state than this store, which holds no {read.number or 'such certificate'}:"
-    return Verified(LATER, f"{words} it was issued after this store was backed up, or never. Ask a newer copy.")
+        return Verified(UNKNOWN, "It names a state that this store never had.")
+    words = (
+        f"This store holds no {read.number or 'such certificate'}, and it names a state of this store or a later one."
+    )
+    return Verified(LATER, f"{words} It was issued after this store was backed up, or never: ask a newer copy.")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from threading import Lock
+
 from flask_openapi import OpenAPI
 
 from fulmen import __version__
@@ -77,6 +79,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
     app.secret_key = session_key(made)
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
+    app.extensions["looking"] = Lock()
     app.extensions["issuing"] = IssuingQueue(made, render, now)
     for blueprint in (
         jobs,

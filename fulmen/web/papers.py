@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from threading import Lock
+
 from flask import Response, current_app, request
 
 from fulmen.documents.paper_reader import read_paper
 from fulmen.store import papers as store_papers
+from fulmen.store.errors import TooMany
 from fulmen.store.tables import PaperRow
 from fulmen.store.verifying import verify
 from fulmen.web.blueprint import api_blueprint
@@ -65,13 +68,20 @@ def _issue_state(wish_id: int) -> IssueState:
     return IssueState(id=wish_id, state=found.wish.state, ahead=found.ahead, paper=paper, refused=found.wish.refused)
 
 
-@papers.post("/papers/verify", responses={200: VerifiedPaper})
+@papers.post("/papers/verify", responses={200: VerifiedPaper, 409: Problem})
 @allows(Role.ELECTRICIAN)
 @takes_paper
 def verify_paper() -> Response:
     """Tell whether a PDF is a certificate of this store, and still what was issued; nothing is kept of it."""
-    found = verify(store(), request.get_data(), read_paper)
-    return reply(VerifiedPaper(verdict=found.verdict, words=found.words))
+    # Looking at every page takes seconds of a whole core: one at a time.
+    looking: Lock = current_app.extensions["looking"]
+    if not looking.acquire(blocking=False):
+        raise TooMany("Another certificate is being looked at: try again in a moment.")
+    try:
+        found = verify(store(), request.get_data(), read_paper)
+    finally:
+        looking.release()
+    return reply(VerifiedPaper(verdict=found.verdict, title=found.title, words=found.words))
 
 
 @papers.get("/papers/<int:paper_id>.pdf", responses={200: None, 404: Problem, 409: Problem})

@@ -166,9 +166,10 @@ class Paper(BaseModel):
 
 
 class VerifiedPaper(BaseModel):
-    """What a PDF is, and that in words."""
+    """What a PDF is, in a word or two and in a sentence."""
 
     verdict: Literal["genuine", "saved_again", "superseded", "altered", "store_altered", "later", "unknown"]
+    title: str
     words: str
 
 

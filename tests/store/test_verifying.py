@@ -3,15 +3,18 @@
 The attacks are made by two PDF libraries other than the one that wrote the papers (pypdf) and the one that reads them.
 """
 
+import contextlib
 import io
 import sqlite3
 import unittest
 from contextlib import closing
 from typing import Any
+from unittest.mock import patch
 
 from pypdf import PdfReader, PdfWriter
 from pypdf.generic import DecodedStreamObject, NameObject
 
+from fulmen import cli
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.paper_reader import UnreadablePaper, read_paper
 from fulmen.store import operations, papers
@@ -138,13 +141,13 @@ class Papers(AppCase):
                 "saved without what is inside",
                 without_attachment(self.pdf),
                 SAVED_AGAIN,
-                "the job file that was inside is gone",
+                "The job file that was inside is gone",
             ),
-            ("a digit covered on the first page", covered(self.pdf, 0), ALTERED, "page 1"),
-            ("a digit covered on the third page", covered(self.pdf, 2), ALTERED, "page 3"),
-            ("a page added", with_page(self.pdf), ALTERED, "page "),
-            ("a page taken away", without_last_page(self.pdf), ALTERED, "page "),
-            ("another job inside", other_job_inside(self.pdf), ALTERED, "the job inside"),
+            ("a digit covered on the first page", covered(self.pdf, 0), ALTERED, "Page 1"),
+            ("a digit covered on the third page", covered(self.pdf, 2), ALTERED, "Page 3"),
+            ("a page added", with_page(self.pdf), ALTERED, "Page "),
+            ("a page taken away", without_last_page(self.pdf), ALTERED, "Page "),
+            ("another job inside", other_job_inside(self.pdf), ALTERED, "The job inside"),
             ("no PDF", b"%PDF-1.7 of somebody else", UNKNOWN, "no PDF that can be read"),
             ("broken off", self.pdf[: len(self.pdf) // 3], UNKNOWN, ""),
         ):
@@ -200,11 +203,44 @@ class Papers(AppCase):
         head.write_text(told, encoding="utf-8")
         restore(target, backup, NOW)
 
+    def test_by_command(self) -> None:
+        """Whether it is genuine, and the chain held against a paper and against what lies beside a backup."""
+        paper, backup = (self.settings.database.with_name(name) for name in ("paper.pdf", "kept.sqlite"))
+        paper.write_bytes(self.pdf)
+        back_up(self.settings, backup)
+
+        def said(*arguments: str) -> tuple[int, str]:
+            out, err = io.StringIO(), io.StringIO()
+            with (
+                patch.dict("os.environ", FULMEN_DATABASE=str(self.settings.database)),
+                contextlib.redirect_stdout(out),
+                contextlib.redirect_stderr(err),
+            ):
+                code = cli.main(list(arguments))
+            return code, out.getvalue() + err.getvalue()
+
+        code, words = said("verify", str(paper))
+        self.assertEqual((code, words.split(",")[0]), (0, f"Genuine: {self.paper.number}"))
+        for file in (paper, head_file(backup)):
+            self.assertEqual(said("doctor", "--head", str(file))[0], 0)
+        other = paper.with_name("other.head")
+        other.write_text(f"entry 3, {'b' * 64}\n", encoding="utf-8")
+        code, words = said("doctor", "--head", str(paper), "--head", str(other))
+        self.assertEqual((code, "Entry 3 of the chain is not what was kept outside" in words), (1, True))
+        other.write_text("nothing", encoding="utf-8")
+        self.assertEqual(said("doctor", "--head", str(other))[0], 2)
+        paper.write_bytes(covered(self.pdf, 0))
+        self.assertEqual(said("verify", str(paper))[0], 1)
+
     def test_over_http_and_nothing_of_it_is_kept(self) -> None:
         before = first_rows(self.settings.database)
         for kind in ("application/pdf", "application/octet-stream"):
             answer = self.client.post("/api/v1/papers/verify", data=self.pdf, content_type=kind)
             self.assertEqual((answer.status_code, answer.get_json()["verdict"]), (200, GENUINE), answer.text)
+        self.app.extensions["looking"].acquire()
+        busy = self.client.post("/api/v1/papers/verify", data=self.pdf, content_type="application/pdf")
+        self.assertEqual((busy.status_code, "try again" in busy.get_json()["detail"]), (409, True))
+        self.app.extensions["looking"].release()
         for kind, data, status in (("image/png", self.pdf, 415), ("application/pdf", b"x" * 10_000_001, 413)):
             answer = self.client.post("/api/v1/papers/verify", data=data, content_type=kind)
             self.assertEqual(answer.status_code, status)

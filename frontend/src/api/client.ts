@@ -52,6 +52,17 @@ export async function sendPhoto<T>(
   return body as T
 }
 
+/** Send a PDF to be looked at. */
+export async function sendPaper<T>(address: string, paper: File): Promise<T> {
+  const request = { method: 'POST', headers: { 'Content-Type': 'application/pdf' }, body: paper }
+  const response = await fetch(address, request).catch(() => undefined)
+  if (!response)
+    throw new ProblemError(problem(0, `No answer from Fulmen: ${paper.name} was not looked at. Try again.`))
+  const body: unknown = await response.json().catch(() => undefined)
+  if (!response.ok) throw new ProblemError(isProblem(body) ? body : problem(response.status, response.statusText))
+  return body as T
+}
+
 /** Ask for a file made from what is sent, and hand it to the browser to keep. */
 export async function download(address: string, body: unknown, name: string): Promise<void> {
   const headers = { 'Content-Type': 'application/json' }

@@ -50,6 +50,7 @@ export type JobState = Complete<Schemas['JobState']>
 export type JobSummary = Complete<Schemas['JobSummary']>
 export type Catalogue = Complete<Schemas['Catalogue']>
 export type Option = Complete<Schemas['Option']>
+export type VerifiedPaper = Complete<Schemas['VerifiedPaper']>
 export type Paper = Complete<Schemas['Paper']>
 export type Stop = Schemas['Stop']
 export type PhotoInfo = Complete<Schemas['PhotoInfo']>

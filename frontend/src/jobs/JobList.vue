@@ -68,6 +68,7 @@ watch(search, () => void list())
   <header class="bar">
     <p class="home">Fulmen</p>
     <p class="what">Home charge point circuits, from the supply to the certificate</p>
+    <router-link :to="{ name: 'genuine' }" class="practice">Is it genuine?</router-link>
     <router-link :to="{ name: 'practice' }" class="practice">Practice</router-link>
   </header>
   <main>
