@@ -336,16 +336,13 @@ def _rules(parsed: argparse.Namespace) -> int:
 def _openapi(parsed: argparse.Namespace) -> int:
     from tempfile import TemporaryDirectory
 
-    from fulmen.store.upkeep import migrate
     from fulmen.web.blueprint import document_routes
 
     document_routes()
     from fulmen.web.app import create_app
 
     with TemporaryDirectory() as folder:
-        settings = Settings(database=Path(folder) / "none.sqlite")
-        migrate(settings)
-        app = create_app(settings)
+        app = create_app(Settings(database=Path(folder) / "none.sqlite"))
         print(json.dumps(app.api_doc, indent=2, ensure_ascii=False))
     return OK
 

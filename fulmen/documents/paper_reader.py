@@ -19,6 +19,8 @@ from typing import Any
 MOST_MEMORY, MOST_CPU_S, PATIENCE_S, MOST_PAGES = 2_000_000_000, 60, 120, 60
 # Pages are drawn at 108 dots an inch; so many dots may differ a little, none more than so much of 255.
 SCALE, MOST_DOTS, MOST_SHADE = 1.5, 3, 48
+# Where more than this share of the dark dots lies elsewhere, the whole page was drawn anew.
+ALL_OVER = 0.3
 NUMBER = re.compile(r"\bFC-\d{4}-(?:R[B-Z]{3}-)?\d{4,}\b")
 STATE = re.compile(r"entry (\d{1,12}), ((?:[0-9a-f]\s*){64})")
 
@@ -28,7 +30,8 @@ class PaperRead:
     """What a paper says of itself.
 
     `number`, `entry` and `head` are as printed; `job_sha256` is of the job file inside, empty where there is none;
-    `page` is the first one that is not the kept paper's, 0 where all are, or none was compared.
+    `page` is the first one that is not the kept paper's, 0 where all are, or none was compared; `anew` says that every
+    line of a page lies elsewhere, as where it was printed or scaled: then nothing on it can be told apart.
     """
 
     number: str = ""
@@ -36,6 +39,7 @@ class PaperRead:
     head: str = ""
     job_sha256: str = ""
     page: int = 0
+    anew: bool = False
 
 
 class UnreadablePaper(ValueError):
@@ -74,12 +78,14 @@ def _read(pdf: bytes, kept: bytes) -> PaperRead:
     # The certificate's own pages, before its schedules.
     text = "".join(paper[place].get_textpage().get_text_range() for place in range(min(2, len(paper))))
     number, state = NUMBER.search(text), STATE.search(text)
+    page, anew = _first_other_page(paper, pypdfium2.PdfDocument(kept)) if kept else (0, False)
     return PaperRead(
         number=number[0] if number else "",
         entry=int(state[1]) if state else 0,
         head="".join(state[2].split()) if state else "",
         job_sha256=_job_inside(paper),
-        page=_first_other_page(paper, pypdfium2.PdfDocument(kept)) if kept else 0,
+        page=page,
+        anew=anew,
     )
 
 
@@ -91,21 +97,35 @@ def _job_inside(paper: Any) -> str:
     return ""
 
 
-def _first_other_page(paper: Any, kept: Any) -> int:
+def _first_other_page(paper: Any, kept: Any) -> tuple[int, bool]:
+    """The first page that shows something else, and whether any was drawn anew altogether."""
+    anew = False
     for place in range(max(len(paper), len(kept))):
-        if place >= len(paper) or place >= len(kept) or not _same_page(paper[place], kept[place]):
-            return place + 1
-    return 0
+        if place >= len(paper) or place >= len(kept):
+            return place + 1, False
+        share = _share_apart(paper[place], kept[place])
+        if 0 < share <= ALL_OVER or (share and _says_something_else(paper[place], kept[place])):
+            return place + 1, False
+        anew = anew or share > ALL_OVER
+    return 0, anew
 
 
-def _same_page(one: Any, other: Any) -> bool:
+def _says_something_else(one: Any, other: Any) -> bool:
+    """Whether the text of two pages differs; a page that is a picture says nothing."""
+    said, issued = ("".join(page.get_textpage().get_text_range().split()) for page in (one, other))
+    return bool(said) and said != issued
+
+
+def _share_apart(one: Any, other: Any) -> float:
+    """How much of what a page shows is elsewhere, as a share of the kept one's dark dots; 0 where it is nothing."""
     from PIL import ImageChops
 
     if one.get_size() != other.get_size():
-        return False
+        return 1.0
     drawn = [page.render(scale=SCALE, grayscale=True).to_pil().convert("L") for page in (one, other)]
-    apart = ImageChops.difference(*drawn).histogram()
-    return sum(apart[MOST_SHADE + 1 :]) <= MOST_DOTS
+    apart = sum(ImageChops.difference(*drawn).histogram()[MOST_SHADE + 1 :])
+    dark = sum(drawn[1].histogram()[:128])
+    return 0.0 if apart <= MOST_DOTS else apart / max(dark, 1)
 
 
 def main() -> None:

@@ -44,6 +44,8 @@ class Read(Protocol):
     def job_sha256(self) -> str: ...
     @property
     def page(self) -> int: ...
+    @property
+    def anew(self) -> bool: ...
 
 
 # Reads a PDF, beside the one that was kept where there is one; raises ValueError where it can't be read.
@@ -100,6 +102,11 @@ def _told_apart(session: Session, read: Read, kept: PaperRow) -> Verified:
         return Verified(ALTERED, f"The job inside is not the one that {kept.number} was made from.")
     if read.page:
         return Verified(ALTERED, f"Page {read.page} is not what was issued as {kept.number}.")
+    if read.anew:
+        words = (
+            f"It names {kept.number}, but was printed or scaled anew, so that its pages can't be held against those."
+        )
+        return Verified(UNKNOWN, f"{words} Ask for the PDF as it was issued.")
     lost = "" if read.job_sha256 else " The job file that was inside is gone."
     return _in_force(session, kept, SAVED_AGAIN, f" Another program saved it again.{lost}")
 

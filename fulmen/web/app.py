@@ -11,7 +11,6 @@ from fulmen.core.editing.job_file import MAX_BYTES
 from fulmen.documents.certificate import render_certificate
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
-from fulmen.store.kept import session_key
 from fulmen.store.papers import Render
 from fulmen.web import policy
 from fulmen.web.acts import acts
@@ -35,7 +34,7 @@ from fulmen.web.prices import prices
 from fulmen.web.problems import Problem, register_problems, validation_response
 from fulmen.web.protection import protection
 from fulmen.web.replies import now
-from fulmen.web.signing import SESSION_LASTS
+from fulmen.web.signing import SESSION_LASTS, StoreSessions
 from fulmen.web.standing_reasons import standing
 from fulmen.web.supply import supply
 from fulmen.web.testing import testing
@@ -76,7 +75,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         PERMANENT_SESSION_LIFETIME=SESSION_LASTS,
     )
     made = app.extensions["sessions"] = sessions(open_database(settings))
-    app.secret_key = session_key(made)
+    app.session_interface = StoreSessions()
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
     app.extensions["looking"] = Lock()

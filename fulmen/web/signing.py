@@ -7,14 +7,34 @@ from datetime import timedelta
 from typing import Annotated
 from urllib.parse import urlsplit
 
-from flask import abort, request, session
+from flask import Flask, Request, abort, request, session
+from flask.sessions import SecureCookieSession, SecureCookieSessionInterface
+from itsdangerous import URLSafeTimedSerializer
 from pydantic import Field
 
 from fulmen.store.acts import Warrant
+from fulmen.store.kept import session_key
 from fulmen.web.schemas import EntryHeader, VersionHeader
 
 DEVICE = "device"
 SESSION_LASTS = timedelta(days=400)
+
+
+class StoreSessions(SecureCookieSessionInterface):
+    """Sessions signed by the store's own key, drawn when the first page asks for words: looking writes nothing."""
+
+    def get_signing_serializer(self, app: Flask) -> URLSafeTimedSerializer | None:
+        """Whatever signs and reads the cookie."""
+        if app.secret_key is None:
+            app.secret_key = session_key(app.extensions["sessions"])
+        return super().get_signing_serializer(app)
+
+    def open_session(self, app: Flask, request: Request) -> SecureCookieSession | None:
+        """The session that a browser brings; one that brings none has an empty one."""
+        if self.get_cookie_name(app) not in request.cookies:
+            return self.session_class()
+        return super().open_session(app, request)
+
 
 Word = Annotated[str, Field(alias="Fulmen-Word", pattern=r"^[A-Za-z0-9_-]{16,64}$")]
 

@@ -11,7 +11,7 @@ from contextlib import closing
 from typing import Any
 from unittest.mock import patch
 
-from pypdf import PdfReader, PdfWriter
+from pypdf import PdfReader, PdfWriter, Transformation
 from pypdf.generic import DecodedStreamObject, NameObject
 
 from fulmen import cli
@@ -60,6 +60,23 @@ def drawn_over(pdf: bytes, page: int, what: bytes) -> bytes:
 def covered(pdf: bytes, page: int) -> bytes:
     """A white patch of a digit's size in the middle of what the page shows."""
     return drawn_over(pdf, page, b"\nq 1 1 1 rg 300 300 6 8 re f Q\n")
+
+
+def scaled(pdf: bytes) -> bytes:
+    """As a printer's own margins make of it."""
+    writer = cloned(pdf)
+    for page in writer.pages:
+        page.add_transformation(Transformation().scale(0.97).translate(9, 12))
+    return written(writer)
+
+
+def pages_swapped(pdf: bytes) -> bytes:
+    reader, writer = PdfReader(io.BytesIO(pdf)), PdfWriter()
+    order = list(range(len(reader.pages)))
+    order[-1], order[-2] = order[-2], order[-1]
+    for place in order:
+        writer.add_page(reader.pages[place])
+    return written(writer)
 
 
 def with_page(pdf: bytes) -> bytes:
@@ -145,6 +162,9 @@ class Papers(AppCase):
             ),
             ("a digit covered on the first page", covered(self.pdf, 0), ALTERED, "Page 1"),
             ("a digit covered on the third page", covered(self.pdf, 2), ALTERED, "Page 3"),
+            ("printed anew, genuine", scaled(self.pdf), UNKNOWN, "printed or scaled anew"),
+            ("printed anew, forged", scaled(covered(self.pdf, 2)), UNKNOWN, "printed or scaled anew"),
+            ("another page in its place", pages_swapped(self.pdf), ALTERED, "Page "),
             ("a page added", with_page(self.pdf), ALTERED, "Page "),
             ("a page taken away", without_last_page(self.pdf), ALTERED, "Page "),
             ("another job inside", other_job_inside(self.pdf), ALTERED, "The job inside"),
