@@ -127,6 +127,7 @@ def sign_hold(
     if reading.step not in HOLDS or reading.outcome is not Outcome.RIGHT:
         raise InputError("step", "Only a hold is signed here; other steps are read.")
     check_readings((reading,))
+    _check_made("taken_at", reading.taken_at, now)
     with writing(sessions) as session:
         row = row_of(session, job_id)
         if done_before(session, job_id, entry):
@@ -140,6 +141,15 @@ def sign_hold(
         session.flush()
         _log(session, job_id, Done(act, kept.id, reading.taken_by, reading.taken_at), warrant, now)
         return appended(session, row, now)
+
+
+# A device's clock may be set to another day's; what is further off is no time at which anybody signed.
+AHEAD = timedelta(days=1)
+
+
+def _check_made(field: str, made_at: datetime, now: datetime) -> None:
+    if made_at > now + AHEAD:
+        raise InputError(field, f"{made_at:%-d %B %Y} is yet to come: set this device's clock, then sign.")
 
 
 class Call(Part):
@@ -164,6 +174,7 @@ def settle_call(sessions: Sessions, job_id: int, call: Call, warrant: Warrant, n
     """
     if call.decided_at.tzinfo is None:
         raise InputError("decided_at", "Give the time with its offset from UTC.")
+    _check_made("decided_at", call.decided_at, now)
     with writing(sessions) as session:
         row = row_of(session, job_id)
         decision = _decision(stored_job(session, job_id), call)

@@ -313,7 +313,7 @@ def front_end_rows() -> list[Row]:
         def runTest(self) -> None:
             for path in ("/", "/jobs/1/design", "/jobs/1/survey"):
                 sizes: list[int] = []
-                context = self.browser.new_context()
+                context = self.shared.browser.new_context()
                 page = context.new_page()
                 page.on("response", lambda answer, sizes=sizes: sizes.append(self.weight(answer)))
                 page.goto(self.url + path)

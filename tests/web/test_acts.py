@@ -161,6 +161,7 @@ class TheDoor(Acts):
         for finding, more, status in (
             ("no_such_rule/ev", {}, 409),
             (self.call_key, {"decided_at": "2026-06-01T10:12:00"}, 422),
+            (self.call_key, {"decided_at": "2099-01-01T00:00:00Z"}, 422),
             (self.call_key, {"reason": "x"}, 422),
             (self.call_key, {"name": ""}, 422),
         ):
@@ -170,6 +171,15 @@ class TheDoor(Acts):
                 answer = self.client.post(f"{self.at}/calls", json=body, headers=by)
                 self.assertEqual(answer.status_code, status, answer.text)
         self.assertEqual(self.done(), (0, 0, 0))
+
+    def test_nobody_signs_on_a_day_that_is_yet_to_come(self) -> None:
+        step, subject = self.holds[0]
+        for ahead, status in ((VALID * 2, 422), (VALID / 2, 201)):
+            by = word_header(self.client, self.job_id, "hold", f"{step}/{subject}")
+            body = self.hold(step, subject, taken_at=(now() + ahead).isoformat())
+            answer = self.client.post(f"{self.at}/holds", json=body, headers=by)
+            with self.subTest(ahead):
+                self.assertEqual(answer.status_code, status, answer.text)
 
     def test_only_a_hold_is_signed_at_the_holds_door(self) -> None:
         step, subject = self.holds[0]
