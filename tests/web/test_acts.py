@@ -253,6 +253,23 @@ class EveryOtherDoor(Acts):
                 gaps = {one["text"] for one in state["evaluation"]["gaps"]}
                 self.assertLessEqual({"Not signed: Design", "Not signed: Construction"}, gaps)
 
+    def test_a_file_that_tells_of_more_acts_than_can_be_kept_can_be_read_again(self) -> None:
+        """Read in, exported and read in again: what is told stays within what a file may hold."""
+        told = json.loads(example_text(DEVICE_IN_UNIT))
+        (hold,) = (one for one in told["readings"] if one["step"] == "isolated")
+        many = [{**hold, "taken_by": f"Tester {number}"} for number in range(1000)]
+        whole = {**told, "elsewhere": {"holds": many, "decisions": [], "signatures": []}}
+        text = json.dumps(whole)
+        self.assertLess(len(text), 1_000_000)
+        for _ in range(3):
+            came = self.client.post(f"{API}/jobs", data=text, content_type="application/json")
+            self.assertEqual(came.status_code, 201, came.text[:300])
+            again = self.client.get(f"{API}/jobs/{came.get_json()['id']}")
+            self.assertEqual(again.status_code, 200)
+            self.assertEqual(len(again.get_json()["job"]["elsewhere"]["holds"]), 1000)
+            text = self.client.get(f"{API}/jobs/{came.get_json()['id']}/file").text
+            text = text.replace('"readings": [', '"readings": [' + json.dumps(hold) + ",", 1)
+
     def test_history_never_changes_what_is_judged(self) -> None:
         """The same job with and without its history computes to the same: nothing that judges reads it."""
         for name in (DEVICE_IN_UNIT, TREATED_AS_PME):

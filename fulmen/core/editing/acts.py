@@ -6,7 +6,7 @@ from typing import TypeVar
 
 from fulmen.core.errors import InputError
 from fulmen.core.findings.words import word
-from fulmen.core.model.elsewhere import Elsewhere
+from fulmen.core.model.elsewhere import MOST_TOLD, Elsewhere
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Reading
 
@@ -53,7 +53,7 @@ def with_history(job: Job, brought: Elsewhere) -> Job:
 
 
 def _both(there: tuple[One, ...], brought: tuple[One, ...]) -> tuple[One, ...]:
-    return (*there, *(one for one in brought if one not in there))
+    return (*there, *(one for one in brought if one not in there))[-MOST_TOLD:]
 
 
 def without_acts(job: Job) -> Job:

@@ -9,6 +9,9 @@ from fulmen.core.model.certificate import Signature
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.readings import Reading
 
+# Of each kind; of a file that tells of more, the newest are kept.
+MOST_TOLD = 1000
+
 
 class Elsewhere(Part):
     """Holds, calls and signatures as another store, or an older version of this one, had them.
@@ -16,6 +19,6 @@ class Elsewhere(Part):
     Nothing that judges a job reads this: whoever signs here looks and signs again.
     """
 
-    holds: tuple[Reading, ...] = Field(default=(), max_length=2000)
-    decisions: tuple[Decision, ...] = Field(default=(), max_length=1000)
-    signatures: tuple[Signature, ...] = Field(default=(), max_length=300)
+    holds: tuple[Reading, ...] = Field(default=(), max_length=MOST_TOLD)
+    decisions: tuple[Decision, ...] = Field(default=(), max_length=MOST_TOLD)
+    signatures: tuple[Signature, ...] = Field(default=(), max_length=MOST_TOLD)
