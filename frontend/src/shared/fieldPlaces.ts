@@ -52,7 +52,8 @@ export const isPlaceKnown = (path: string) => kindOf(path) in places.value
 /** Lead to a field: to its page, and there to itself. */
 export async function leadTo(jobId: number, path: string): Promise<void> {
   const place = places.value[kindOf(path)]
-  if (place && place.page !== page()) await router.push(`/jobs/${jobId}/${place.page}`)
+  // By force: where another page was asked for and is on its way, this one still is the present one, and overtakes it.
+  if (place) await router.push({ path: `/jobs/${jobId}/${place.page}`, force: true })
   sought.value = ''
   await nextTick()
   sought.value = path
