@@ -21,7 +21,10 @@ class Phone(BrowserCase):
         page.get_by_label("Tested by").fill("R. Quillfeather")
         page.get_by_role("button", name="All steps").tap()
         page.locator(".steps").get_by_role("button", name="Loop at the car, Zs").tap()
+        # The pad of the step before is still there for a moment.
+        expect(page.get_by_role("heading", name="Loop at the car, Zs")).to_be_visible()
         self.press(page, "0.45")
+        expect(page.locator(".big input").first).to_have_value("0.45")
         expect(page.locator(".judged").first).to_contain_text("Your call")
         page.get_by_role("button", name="Delete the last digit").tap()
         page.get_by_role("button", name="Delete the last digit").tap()
