@@ -15,12 +15,12 @@ from waitress import wasyncore
 
 from fulmen.settings import Settings
 from fulmen.store.database import Sessions
-from fulmen.store.operations import StoredJob
 from fulmen.store.papers import Seen, ask_for_certificate, issue_next, wish_state
+from fulmen.store.stored_jobs import StoredJob
 from fulmen.store.tables import PaperRow
 from fulmen.store.upkeep import back_up, migrate
 from fulmen.web.app import create_app
-from fulmen.web.doors import Bounds, Door, front_bounds, listen
+from fulmen.web.doors import FRONT_THREADS, Bounds, Door, front_bounds, listen
 from tests.acts import signed_job, warrant, word_header
 from tests.jobs import job
 from tests.when import NOW as NOW
@@ -99,7 +99,9 @@ class Served:
 
     def __init__(self, app: Any, bounds: Bounds | None = None) -> None:
         self.sockets: dict[int, Any] = {}
-        self.server = listen(app, Door("127.0.0.1", 0, "FULMEN_PORT", 8, bounds or front_bounds()), self.sockets)
+        self.server = listen(
+            app, Door("127.0.0.1", 0, "FULMEN_PORT", FRONT_THREADS, bounds or front_bounds()), self.sockets
+        )
         self.url = f"http://127.0.0.1:{self.server.effective_port}"
         self.ending = threading.Event()
         self.thread = threading.Thread(target=self._serve, daemon=True)

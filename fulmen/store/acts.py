@@ -16,19 +16,19 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from fulmen.core.errors import InputError
-from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.model.base import Moment, Name, Part, Reason
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Outcome, Reading
-from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_fit import check_readings
 from fulmen.store.database import Sessions, writing
-from fulmen.store.entries import Entry, done_before, remember
+from fulmen.store.entries import DoneBefore, Entry, remember
 from fulmen.store.errors import MovedOn, NotYours, TooMany
-from fulmen.store.operations import StoredJob, appended, as_stored, reading_rows, record, row_of, stored_job
-from fulmen.store.tables import ActRow, ActWordRow, DecisionRow
+from fulmen.store.operations import load_job, with_readings
+from fulmen.store.stored_jobs import Standing, StoredJob, reading_rows, record, row_of
+from fulmen.store.tables import ActRow, ActWordRow, DecisionRow, JobRow
+from fulmen.store.turns import change, judged
 
 VALID = timedelta(days=1)
 # A page holds a word for each open hold of a job and asks again after a reload; no device needs so many in a day.
@@ -128,19 +128,21 @@ def sign_hold(
         raise InputError("step", "Only a hold is signed here; other steps are read.")
     check_readings((reading,))
     _check_made("taken_at", reading.taken_at, now)
-    with writing(sessions) as session:
-        row = row_of(session, job_id)
-        if done_before(session, job_id, entry):
-            return as_stored(session, row)
+    reading = reading.model_copy(update={"came_at": now})
+
+    def keep(session: Session, _: JobRow, __: Job) -> None:
+        remember(session, job_id, entry, now)
         act = hold(reading.step.value, reading.subject)
         spend(session, job_id, act, warrant, now)
-        remember(session, job_id, entry, now)
-        reading = reading.model_copy(update={"came_at": now})
         (kept,) = reading_rows(job_id, (reading,))
         session.add(kept)
         session.flush()
         _log(session, job_id, Done(act, kept.id, reading.taken_by, reading.taken_at), warrant, now)
-        return appended(session, row, now)
+
+    try:
+        return change(sessions, job_id, now, lambda stands: with_readings(stands.job, (reading,)), keep)
+    except DoneBefore:
+        return load_job(sessions, job_id)
 
 
 # A device's clock may be set to another day's; what is further off is no time at which anybody signed.
@@ -175,20 +177,23 @@ def settle_call(sessions: Sessions, job_id: int, call: Call, warrant: Warrant, n
     if call.decided_at.tzinfo is None:
         raise InputError("decided_at", "Give the time with its offset from UTC.")
     _check_made("decided_at", call.decided_at, now)
-    with writing(sessions) as session:
-        row = row_of(session, job_id)
-        decision = _decision(stored_job(session, job_id), call)
+
+    def changed(stands: Standing) -> Job:
+        return stands.job.model_copy(update={"decisions": (*stands.job.decisions, _decision(stands.job, call))})
+
+    def keep(session: Session, _: JobRow, job: Job) -> None:
         act = Act(ActKind.CALL, call.finding)
         spend(session, job_id, act, warrant, now)
-        kept = DecisionRow(job_id=job_id, document=decision.model_dump(mode="json"))
+        kept = DecisionRow(job_id=job_id, document=job.decisions[-1].model_dump(mode="json"))
         session.add(kept)
         session.flush()
         _log(session, job_id, Done(act, kept.id, call.name, call.decided_at), warrant, now)
-        return appended(session, row, now)
+
+    return change(sessions, job_id, now, changed, keep)
 
 
 def _decision(job: Job, call: Call) -> Decision:
-    findings = evaluate(job, rule_set(job.rule_set)).findings
+    findings = judged(job).findings
     found = next((one for one in findings if one.key == call.finding and one.verdict is Verdict.YOUR_CALL), None)
     if found is None:
         raise MovedOn("This is not your call as the job is saved: look at it again. Nothing was kept.")

@@ -10,7 +10,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord, charge_point_records, parse_record
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import NotFound
-from fulmen.store.operations import record
+from fulmen.store.stored_jobs import record
 from fulmen.store.tables import ChargePointRecordRow
 
 

@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from pathlib import Path
+from threading import Lock
 from typing import Any
 
 from sqlalchemy import Connection, Engine, create_engine, event
@@ -19,6 +20,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from fulmen.settings import Settings
 from fulmen.store.chain import chain_new_rows
+from fulmen.store.errors import Busy
 from fulmen.store.places import real_path
 
 Sessions = Callable[[], Session]
@@ -35,7 +37,7 @@ PRAGMAS = (
 def open_database(settings: Settings) -> Engine:
     """An engine on the database's file, which only its owner can read."""
     own_file(real_path(settings.database))
-    engine = create_engine(settings.database_url())
+    engine = create_engine(settings.database_url(), pool_size=16, max_overflow=64)
     event.listen(engine, "connect", _prepare)
     event.listen(engine, "begin", _begin)
     return engine
@@ -43,7 +45,7 @@ def open_database(settings: Settings) -> Engine:
 
 def sessions(engine: Engine) -> sessionmaker[Session]:
     """Where operations get their transactions from."""
-    made = sessionmaker(engine, expire_on_commit=False)
+    made = sessionmaker(engine, expire_on_commit=False, info={TURN: Lock()})
     event.listen(made, "after_flush", chain_new_rows)
     return made
 
@@ -52,11 +54,27 @@ def sessions(engine: Engine) -> sessionmaker[Session]:
 def writing(sessions: Sessions) -> Iterator[Session]:
     """A session in a transaction that may write: it waits for the lock first, commits at the end, or nothing of it is
     kept.
+
+    Raises:
+        Busy: others of this process write for longer than anybody should wait.
     """
-    with sessions() as session, session.begin():
-        session.connection(execution_options={"writes": True})
-        yield session
+    with sessions() as session:
+        # SQLite's own lock is polled, ever more seldom: whoever waits for it among many may be passed over for long.
+        turn: Lock = session.info[TURN]
+        if not turn.acquire(timeout=LOCK_S):
+            raise Busy(BUSY)
+        try:
+            with session.begin():
+                session.connection(execution_options={"writes": True})
+                yield session
+        finally:
+            turn.release()
     something_kept.set(True)
+
+
+# Where a session keeps the turn of its process, and how long anybody waits for that or for SQLite's own lock.
+TURN, LOCK_S = "turn", 10
+BUSY = "Fulmen is busy writing what others sent: try again in a moment. Nothing was saved."
 
 
 # Whether anything was committed in this context, so that an error after it does not say that nothing was.

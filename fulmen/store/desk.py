@@ -9,24 +9,30 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fulmen.core.editing.upgrades import upgraded_letter
+from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
-from fulmen.store.database import Sessions, writing
+from fulmen.store.database import Sessions
 from fulmen.store.errors import NotFound
-from fulmen.store.operations import StoredJob, append_letters
-from fulmen.store.tables import DeskCaseRow
+from fulmen.store.operations import keep_letters, with_letters
+from fulmen.store.stored_jobs import Standing, StoredJob
+from fulmen.store.tables import DeskCaseRow, JobRow
+from fulmen.store.turns import change
 
 
 def open_case(
     sessions: Sessions, job_id: int, form: dict[str, Any], sent: Letter, answers: tuple[Letter, ...], now: datetime
 ) -> StoredJob:
     """Hand a form in at the stand-in desk: a letter to the operator, and a case. An older case ends."""
-    with writing(sessions) as session:
+
+    def keep(session: Session, _: JobRow, __: Job) -> None:
         older = _newest(session, job_id)
         if older is not None:
             older.pending = []
         pending = [letter.model_dump(mode="json") for letter in answers]
         session.add(DeskCaseRow(job_id=job_id, form=form, pending=pending, received_on=sent.dated, today=sent.dated))
-        return append_letters(session, job_id, (sent,), now)
+        keep_letters(session, job_id, (sent,), now)
+
+    return change(sessions, job_id, now, lambda stands: with_letters(stands.job, (sent,)), keep)
 
 
 def pass_days(sessions: Sessions, job_id: int, days: int, now: datetime) -> StoredJob:
@@ -35,15 +41,31 @@ def pass_days(sessions: Sessions, job_id: int, days: int, now: datetime) -> Stor
     Raises:
         NotFound: nothing was handed in.
     """
-    with writing(sessions) as session:
-        case = _newest(session, job_id)
-        if case is None:
-            raise NotFound("Nothing was handed in at the stand-in desk yet.")
+
+    def changed(stands: Standing) -> Job:
+        # Whatever happens to a case gives the job another revision: it is the same one when it is kept.
+        with sessions() as session:
+            _, due, _ = _passed(session, job_id, days)
+        return with_letters(stands.job, due)
+
+    def keep(session: Session, _: JobRow, __: Job) -> None:
+        case, due, later = _passed(session, job_id, days)
         case.today += timedelta(days=days)
-        letters = [Letter.model_validate(upgraded_letter(document)) for document in case.pending]
-        due = tuple(letter for letter in letters if letter.dated <= case.today)
-        case.pending = [letter.model_dump(mode="json") for letter in letters if letter.dated > case.today]
-        return append_letters(session, job_id, due, now)
+        case.pending = [letter.model_dump(mode="json") for letter in later]
+        keep_letters(session, job_id, due, now)
+
+    return change(sessions, job_id, now, changed, keep)
+
+
+def _passed(session: Session, job_id: int, days: int) -> tuple[DeskCaseRow, tuple[Letter, ...], tuple[Letter, ...]]:
+    """The case, its letters that fall due within so many days, and those that do not."""
+    case = _newest(session, job_id)
+    if case is None:
+        raise NotFound("Nothing was handed in at the stand-in desk yet.")
+    letters = [Letter.model_validate(upgraded_letter(document)) for document in case.pending]
+    until = case.today + timedelta(days=days)
+    due = tuple(letter for letter in letters if letter.dated <= until)
+    return case, due, tuple(letter for letter in letters if letter.dated > until)
 
 
 def newest_case(sessions: Sessions, job_id: int) -> DeskCaseRow | None:

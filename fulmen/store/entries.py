@@ -11,7 +11,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from fulmen.store.errors import KeyTaken
+from fulmen.store.errors import KeyTaken, StoreError
 from fulmen.store.tables import EntryRow
 
 
@@ -21,6 +21,10 @@ class Entry:
 
     key: str
     sha256: str
+
+
+class DoneBefore(StoreError):
+    """An entry is done already: there is nothing to do again."""
 
 
 def done_before(session: Session, job_id: int, entry: Entry | None) -> EntryRow | None:
@@ -38,7 +42,14 @@ def done_before(session: Session, job_id: int, entry: Entry | None) -> EntryRow 
 
 
 def remember(session: Session, job_id: int, entry: Entry | None, now: datetime, photo_id: int | None = None) -> None:
-    """Keep that an entry is done, and the photo that it came to if it was one."""
+    """Keep that an entry is done, and the photo that it came to if it was one.
+
+    Raises:
+        DoneBefore: it was done already.
+        KeyTaken: the key was used for another entry.
+    """
+    if done_before(session, job_id, entry) is not None:
+        raise DoneBefore
     if entry is not None:
         row = EntryRow(key=entry.key, job_id=job_id, sha256=entry.sha256, photo_id=photo_id, came_at=now)
         session.add(row)

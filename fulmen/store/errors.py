@@ -79,6 +79,10 @@ class ClaimLost(StoreError):
     """Who rendered a certificate took so long that another took it up."""
 
 
+class Busy(StoreError):
+    """Others write, for longer than anybody should wait."""
+
+
 class TooMany(StoreError):
     """No more of these can be kept."""
 
@@ -99,7 +103,7 @@ class NotReady(StoreError):
     """A certificate can't be issued yet."""
 
     def __init__(self, gaps: tuple[Gap, ...]) -> None:
-        super().__init__("The certificate can't be issued yet.")
+        super().__init__(f"The certificate can't be issued yet. {len(gaps)} open, first: {gaps[0].text}.")
         self.gaps = gaps
 
 

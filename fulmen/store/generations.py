@@ -11,7 +11,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from fulmen.store.operations import record
+from fulmen.store.stored_jobs import record
 from fulmen.store.tables import SettingRow
 
 KEY = "generation"

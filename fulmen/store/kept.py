@@ -8,7 +8,7 @@ from typing import TypeVar
 
 from fulmen.core.model.base import Part
 from fulmen.store.database import Sessions, writing
-from fulmen.store.operations import record
+from fulmen.store.stored_jobs import record
 from fulmen.store.tables import SettingRow
 
 Setting = TypeVar("Setting", bound=Part)

@@ -12,12 +12,14 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fulmen.core.editing.changes import apply_changes
+from fulmen.core.model.job import Job
 from fulmen.core.survey.householder import answer_changes, checked_answer, plain_question
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import LinkGone, NotFound
-from fulmen.store.operations import StoredJob, claim_version, fill_row, load_job, record, row_of
+from fulmen.store.errors import Conflict, LinkGone, MovedOn, NotFound
 from fulmen.store.photos import NewPhoto, Place, insert_photo
-from fulmen.store.tables import HouseholderAnswerRow, PhotoRow, SurveyLinkRow
+from fulmen.store.stored_jobs import Standing, StoredJob, record, row_of
+from fulmen.store.tables import HouseholderAnswerRow, JobRow, PhotoRow, SurveyLinkRow
+from fulmen.store.turns import change
 
 ARRIVED, ACCEPTED, ASKED_AGAIN = "arrived", "accepted", "asked_again"
 
@@ -121,15 +123,25 @@ def accept_answer(sessions: Sessions, job_id: int, answer_id: int, version: int,
     Raises:
         NotFound: there is no such answer with this job.
         Conflict: somebody saved the job meanwhile.
+        MovedOn: the householder answered anew meanwhile.
     """
-    with writing(sessions) as session:
-        stored = claim_version(session, job_id, version)
+    with sessions() as session:
+        seen = _answer(session, job_id, answer_id)
+
+    def changed(stands: Standing) -> Job:
+        if stands.version != version:
+            raise Conflict(stands.save())
+        return apply_changes(stands.job, answer_changes(stands.job, seen.question, seen.value))
+
+    def keep(session: Session, row: JobRow, _: Job) -> None:
         answer = _answer(session, job_id, answer_id)
-        job = apply_changes(stored, answer_changes(stored, answer.question, answer.value))
-        fill_row(row_of(session, job_id), job, now)
+        if (answer.value, answer.given_at) != (seen.value, seen.given_at):
+            raise MovedOn("The householder answered anew: look at it again. Nothing was taken into the job.")
+        row.version += 1
         answer.state, answer.note = ACCEPTED, ""
         record(session, job_id, now, "answer accepted", answer.question)
-    return load_job(sessions, job_id)
+
+    return change(sessions, job_id, now, changed, keep)
 
 
 def ask_again(sessions: Sessions, job_id: int, answer_id: int, note: str, now: datetime) -> None:

@@ -2,59 +2,48 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import datetime
-from typing import Any, cast
 
-from sqlalchemy import CursorResult, Select, func, or_, select, text, update
+from sqlalchemy import Select, func, or_, select, text
 from sqlalchemy.orm import Session, defer
 
-from fulmen.core.editing.acts import as_history, check_no_hold, with_history
-from fulmen.core.editing.differences import Difference, differences
+from fulmen.core.editing.acts import as_history, check_no_hold
+from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import check_structure
-from fulmen.core.editing.stored_job import parse_stored_job
-from fulmen.core.editing.upgrades import upgraded_letter
-from fulmen.core.evaluate import Evaluation, evaluate
-from fulmen.core.model.decisions import Decision
-from fulmen.core.model.elsewhere import Elsewhere
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
-from fulmen.core.model.readings import HOLDS, Reading
-from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.model.readings import Reading
 from fulmen.core.verification.reading_fit import check_readings
 from fulmen.core.verification.taken_again import check_told
 from fulmen.store.database import Sessions, writing
-from fulmen.store.entries import Entry, done_before, remember
-from fulmen.store.errors import AppendOnly, Conflict, NotFound, Save
-from fulmen.store.tables import ActRow, AuditRow, DecisionRow, JobRow, LetterRow, PaperRow, ReadingRow
-
-
-@dataclass(frozen=True)
-class StoredJob:
-    """A job as it stands in the store; see `JobRow` for what its version and its revision count.
-
-    `cleaned` are fields of an older document that held what can't be shown.
-    """
-
-    id: int
-    version: int
-    revision: int
-    job: Job
-    evaluation: Evaluation
-    cleaned: tuple[str, ...] = ()
+from fulmen.store.entries import DoneBefore, Entry, remember
+from fulmen.store.errors import AppendOnly, Conflict
+from fulmen.store.stored_jobs import (
+    APPENDED,
+    Standing,
+    StoredJob,
+    fill_row,
+    letter_rows,
+    reading_rows,
+    record,
+    standing,
+)
+from fulmen.store.tables import JobRow, PaperRow
+from fulmen.store.turns import change, judged
 
 
 def create_job(sessions: Sessions, job: Job, now: datetime, verb: str = "created") -> StoredJob:
     """Store a new job with whatever readings it brings; its acts were done elsewhere, and are kept as history."""
     check_structure(job)
     job = as_history(job)
+    evaluation = judged(job)
     with writing(sessions) as session:
         row = JobRow(created_at=now, version=1, revision=1)
-        evaluation = fill_row(row, job, now)
+        fill_row(row, job, evaluation, now)
         session.add(row)
         session.flush()
         session.add_all(reading_rows(row.id, job.readings))
-        session.add_all(_letter_rows(row.id, job.letters))
+        session.add_all(letter_rows(row.id, job.letters))
         record(session, row.id, now, verb, job.title)
         return StoredJob(row.id, row.version, row.revision, job, evaluation)
 
@@ -65,8 +54,8 @@ def load_job(sessions: Sessions, job_id: int) -> StoredJob:
     Raises:
         NotFound: there is none.
     """
-    with sessions() as session:
-        return as_stored(session, row_of(session, job_id))
+    stands = standing(sessions, job_id)
+    return StoredJob(job_id, stands.version, stands.revision, stands.job, judged(stands.job), stands.cleaned)
 
 
 def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime, by: str = "") -> StoredJob:
@@ -80,16 +69,18 @@ def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datet
         AppendOnly: the document holds readings, letters or acts that are not the stored ones.
     """
     check_structure(job)
-    with writing(sessions) as session:
-        stored = claim_version(session, job_id, version, job)
-        row = row_of(session, job_id)
-        _check_appended(job, stored)
-        job = with_what_stands(job, stored)
-        evaluation = fill_row(row, job, now)
-        row.saved_by = by
-        session.flush()
+
+    def changed(stands: Standing) -> Job:
+        if stands.version != version:
+            raise Conflict(stands.save(), differences(with_what_stands(job, stands.job), stands.job))
+        _check_appended(job, stands.job)
+        return with_what_stands(job, stands.job)
+
+    def keep(session: Session, row: JobRow, _: Job) -> None:
+        row.version, row.saved_by = row.version + 1, by
         record(session, job_id, now, "saved", f"version {row.version}" + (f" by {by}, as typed" if by else ""))
-        return StoredJob(job_id, row.version, row.revision, job, evaluation)
+
+    return change(sessions, job_id, now, changed, keep)
 
 
 def _check_appended(job: Job, stored: Job) -> None:
@@ -113,10 +104,6 @@ def with_what_stands(job: Job, stored: Job) -> Job:
     certificate = job.certificate.model_copy(update={"signatures": stored.certificate.signatures})
     appended = {name: getattr(stored, name) for name in APPENDED}
     return job.model_copy(update={**appended, "certificate": certificate, "elsewhere": stored.elsewhere})
-
-
-# Rows of their own, which a job's document leaves out.
-APPENDED = ("readings", "letters", "decisions")
 
 
 def add_reading(
@@ -144,31 +131,22 @@ def add_readings(
     check_told(readings)
     # When a hold came is for the store to say; a reading says when it was taken.
     readings = tuple(one.model_copy(update={"came_at": None}) for one in readings)
-    with writing(sessions) as session:
-        row = row_of(session, job_id)
-        if done_before(session, job_id, entry):
-            return as_stored(session, row)
+
+    def keep(session: Session, _: JobRow, __: Job) -> None:
         remember(session, job_id, entry, now)
         session.add_all(reading_rows(job_id, readings))
         for reading in readings:
             record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
-        return appended(session, row, now)
+
+    try:
+        return change(sessions, job_id, now, lambda stands: with_readings(stands.job, readings), keep)
+    except DoneBefore:
+        return load_job(sessions, job_id)
 
 
-def as_stored(session: Session, row: JobRow) -> StoredJob:
-    """A job as it stands, within a transaction of the caller's."""
-    job, cleaned = _read(session, row)
-    return StoredJob(row.id, row.version, row.revision, job, evaluate(job, rule_set(job.rule_set)), cleaned)
-
-
-def appended(session: Session, row: JobRow, now: datetime) -> StoredJob:
-    """A job after something was appended to it: another revision, judged anew."""
-    row.revision += 1
-    session.flush()
-    job = _job(session, row)
-    evaluation = fill_row(row, job, now)
-    session.flush()
-    return StoredJob(row.id, row.version, row.revision, job, evaluation)
+def with_readings(job: Job, readings: tuple[Reading, ...]) -> Job:
+    """The job with readings after its own."""
+    return job.model_copy(update={"readings": (*job.readings, *readings)})
 
 
 def add_letters(sessions: Sessions, job_id: int, letters: tuple[Letter, ...], now: datetime) -> StoredJob:
@@ -177,17 +155,25 @@ def add_letters(sessions: Sessions, job_id: int, letters: tuple[Letter, ...], no
     Raises:
         NotFound: there is no such job.
     """
-    with writing(sessions) as session:
-        return append_letters(session, job_id, letters, now)
+    return change(
+        sessions,
+        job_id,
+        now,
+        lambda stands: with_letters(stands.job, letters),
+        lambda session, _, __: keep_letters(session, job_id, letters, now),
+    )
 
 
-def append_letters(session: Session, job_id: int, letters: tuple[Letter, ...], now: datetime) -> StoredJob:
-    """Append letters within a transaction of the caller's; see `add_letters`."""
-    row = row_of(session, job_id)
-    session.add_all(_letter_rows(job_id, letters))
+def with_letters(job: Job, letters: tuple[Letter, ...]) -> Job:
+    """The job with letters after its own."""
+    return job.model_copy(update={"letters": (*job.letters, *letters)})
+
+
+def keep_letters(session: Session, job_id: int, letters: tuple[Letter, ...], now: datetime) -> None:
+    """Append letters within a transaction of the caller's."""
+    session.add_all(letter_rows(job_id, letters))
     for letter in letters:
         record(session, job_id, now, "letter", letter.kind.value + (" (stand-in)" if letter.stand_in else ""))
-    return appended(session, row, now)
 
 
 def list_jobs(sessions: Sessions, search: str = "", limit: int = 100, offset: int = 0) -> tuple[list[JobRow], int]:
@@ -236,116 +222,3 @@ def is_empty(sessions: Sessions) -> bool:
     """Whether the store holds no job yet."""
     with sessions() as session:
         return session.scalar(select(JobRow.id).limit(1)) is None
-
-
-def claim_version(session: Session, job_id: int, version: int, mine: Job | None = None) -> Job:
-    """Take the next version of a job for this transaction, and give the job as it stands.
-
-    The update comes first and is atomic: of two who saw the same version, one gets it.
-
-    Raises:
-        NotFound: there is no such job.
-        Conflict: somebody saved it meanwhile; where `mine` is what was to be saved, with each field that differs.
-    """
-    claim = update(JobRow).where(JobRow.id == job_id, JobRow.version == version)
-    claim = claim.values(version=version + 1, revision=JobRow.revision + 1)
-    claimed = cast(CursorResult[Any], session.execute(claim)).rowcount == 1
-    row = row_of(session, job_id)
-    stored = _job(session, row)
-    if not claimed:
-        raise Conflict(last_save(row, stored), _edits_between(mine, stored) if mine is not None else ())
-    return stored
-
-
-def last_save(row: JobRow, job: Job) -> Save:
-    """How a job was saved last."""
-    return Save(row.version, job, row.saved_by, row.changed_at)
-
-
-def _edits_between(mine: Job, stored: Job) -> tuple[Difference, ...]:
-    return differences(with_what_stands(mine, stored), stored)
-
-
-def row_of(session: Session, job_id: int) -> JobRow:
-    """The job's row.
-
-    Raises:
-        NotFound: there is none.
-    """
-    row = session.get(JobRow, job_id)
-    if row is None:
-        raise NotFound(f"There is no job {job_id}.")
-    return row
-
-
-def stored_job(session: Session, job_id: int) -> Job:
-    """A job within a transaction of the caller's.
-
-    Raises:
-        NotFound: there is none.
-    """
-    return _job(session, row_of(session, job_id))
-
-
-def _job(session: Session, row: JobRow) -> Job:
-    return _read(session, row)[0]
-
-
-def _read(session: Session, row: JobRow) -> tuple[Job, tuple[str, ...]]:
-    """The job of a row, and the fields of an older document that had to be cleaned."""
-    readings = session.scalars(select(ReadingRow).where(ReadingRow.job_id == row.id).order_by(ReadingRow.id)).all()
-    letters = session.scalars(select(LetterRow).where(LetterRow.job_id == row.id).order_by(LetterRow.id))
-    job, cleaned = parse_stored_job(
-        {
-            **row.document,
-            "readings": [reading.document for reading in readings],
-            "letters": [upgraded_letter(letter.document) for letter in letters],
-        }
-    )
-    return _with_acts(session, row.id, job, [reading.id for reading in readings]), cleaned
-
-
-def _with_acts(session: Session, job_id: int, job: Job, reading_ids: list[int]) -> Job:
-    """The job with the acts that were done here. What else its document and its readings tell of was done before acts
-    had a way of their own, and counts as signed elsewhere.
-    """
-    calls = session.scalars(select(DecisionRow).where(DecisionRow.job_id == job_id).order_by(DecisionRow.id))
-    decisions = tuple(Decision.model_validate(call.document) for call in calls)
-    signed = set(session.scalars(select(ActRow.row_id).where(ActRow.job_id == job_id, ActRow.kind == "hold")))
-    placed = list(zip(job.readings, reading_ids, strict=True))
-    unsigned = {id_ for one, id_ in placed if one.step in HOLDS and id_ not in signed}
-    older = Elsewhere(holds=tuple(one for one, id_ in placed if id_ in unsigned), decisions=job.decisions)
-    kept = tuple(one for one, id_ in placed if id_ not in unsigned) if unsigned else job.readings
-    return with_history(job, older).model_copy(update={"readings": kept, "decisions": decisions})
-
-
-def fill_row(row: JobRow, job: Job, now: datetime) -> Evaluation:
-    """Set every column that follows from the document."""
-    evaluation = evaluate(job, rule_set(job.rule_set))
-    wanted = [step for step in evaluation.steps if step.required]
-    document: dict[str, Any] = job.model_dump(mode="json", exclude=set(APPENDED))
-    row.title, row.reference = job.title, job.reference
-    row.householder, row.address = job.site.householder, job.site.address
-    row.open_checks = sum(finding.is_open for finding in evaluation.findings)
-    row.falls_short = len(evaluation.falls_short())
-    row.readings_wanted = len(wanted)
-    row.readings_taken = sum(step.met or step.reading is not None for step in wanted)
-    row.document, row.changed_at = document, now
-    return evaluation
-
-
-def reading_rows(job_id: int, readings: tuple[Reading, ...]) -> list[ReadingRow]:
-    """The rows of readings that are about to be appended."""
-    return [
-        ReadingRow(job_id=job_id, step=reading.step.value, document=reading.model_dump(mode="json"))
-        for reading in readings
-    ]
-
-
-def _letter_rows(job_id: int, letters: tuple[Letter, ...]) -> list[LetterRow]:
-    return [LetterRow(job_id=job_id, document=letter.model_dump(mode="json")) for letter in letters]
-
-
-def record(session: Session, job_id: int | None, now: datetime, verb: str, detail: str) -> None:
-    """Append one entry to the audit trail."""
-    session.add(AuditRow(job_id=job_id, at=now, verb=verb, detail=detail))

@@ -17,10 +17,10 @@ from sqlalchemy.orm import Session, undefer
 from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import digest, write_job
-from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.evaluate import Evaluation
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
-from fulmen.core.reference.rule_set import rule_set
+from fulmen.core.verification.certificate_gaps import Gap, written_gaps
 from fulmen.core.verification.reading_order import date_gaps
 from fulmen.store.acts import CERTIFICATE as SIGNING
 from fulmen.store.acts import Warrant, log_signature, spend
@@ -38,8 +38,9 @@ from fulmen.store.errors import (
     TooMany,
 )
 from fulmen.store.generations import number_prefix
-from fulmen.store.operations import fill_row, last_save, record, row_of, stored_job
-from fulmen.store.tables import IssueRequestRow, PaperRow
+from fulmen.store.stored_jobs import Standing, fill_row, record, row_of, standing_row
+from fulmen.store.tables import IssueRequestRow, JobRow, PaperRow
+from fulmen.store.turns import in_turn, judged
 
 CERTIFICATE = "electrical_installation_certificate"
 
@@ -74,6 +75,7 @@ Render = Callable[[Issue], bytes]
 # Longer than any paper takes; a dead process's wish waits so long where nobody knows that it died.
 CLAIMED_FOR = timedelta(minutes=10)
 WAITING, RENDERING, ISSUED, REFUSED = "waiting", "rendering", "issued", "refused"
+UNDER_WAY = (WAITING, RENDERING)
 MOST_WAITING = 500
 CHANGED = "The job changed while its certificate was being made: look at it and issue again."
 
@@ -90,21 +92,28 @@ def ask_for_certificate(
         NotReady: something is missing or falls short; it carries what.
         NothingChanged: the newest certificate says the same already.
         TooMany: too many wait already.
-        Altered: what the job holds is not what was sealed.
         NotYours: the word that it is signed with is not this act's.
     """
-    with writing(sessions) as session:
-        row = row_of(session, job_id)
-        if row.version != seen.version or row.revision != (seen.revision or row.revision):
-            raise Conflict(last_save(row, stored_job(session, job_id)))
+
+    def judge(stands: Standing) -> Job:
+        if stands.version != seen.version or stands.revision != (seen.revision or stands.revision):
+            raise Conflict(stands.save())
         if seen.job is not None:
-            _as_seen(seen.job, stored_job(session, job_id))
-        waiting = session.scalars(_waiting().where(IssueRequestRow.job_id == job_id)).first()
+            _as_seen(seen.job, stands.job)
+        signed = _signed(stands.job, signatures)
+        # Judged in full when its turn comes; before that it is enough to refuse what is known to be open.
+        if not stands.settled:
+            _ready(signed, now)
+        _check_no_gaps((*written_gaps(signed), *date_gaps(signed, now.date())))
+        return signed
+
+    def keep(session: Session, row: JobRow, signed: Job) -> IssueRequestRow:
+        waiting = _wish_of(session, job_id)
         if waiting is not None:
             return waiting
-        if (session.scalar(select(func.count()).select_from(_waiting().subquery())) or 0) >= MOST_WAITING:
+        _check_new(_newest_paper(session, job_id), signed)
+        if _under_way(session) >= MOST_WAITING:
             raise TooMany(f"{MOST_WAITING} certificates wait already: try again in a minute.")
-        _prepared(session, job_id, signatures, "", now)
         spend(session, job_id, SIGNING, warrant, now)
         wish = IssueRequestRow(
             job_id=job_id,
@@ -118,6 +127,8 @@ def ask_for_certificate(
         names = ", ".join(dict.fromkeys(one.name for one in signatures))
         log_signature(session, job_id, wish.id, names, warrant, now)
         return wish
+
+    return in_turn(sessions, job_id, judge, keep)
 
 
 def issue_next(
@@ -137,10 +148,7 @@ def issue_next(
     try:
         with sessions() as session:
             signatures = tuple(Signature.model_validate(one) for one in taken.signatures)
-            row = row_of(session, taken.job_id)
-            if row.revision != taken.revision:
-                raise Conflict(last_save(row, stored_job(session, taken.job_id)))
-            issue = _prepared(session, taken.job_id, signatures, taken.number or "", clock())
+            issue = _prepared(session, taken, signatures, clock())
         pdf = render(issue)
         return _keep(sessions, taken, issue, pdf)
     except ClaimLost:
@@ -163,7 +171,11 @@ def _as_seen(shown: Job, stored: Job) -> None:
 
 
 def _waiting() -> Select[IssueRequestRow]:
-    return select(IssueRequestRow).where(IssueRequestRow.state.in_((WAITING, RENDERING))).order_by(IssueRequestRow.id)
+    return select(IssueRequestRow).where(IssueRequestRow.state.in_(UNDER_WAY)).order_by(IssueRequestRow.id)
+
+
+def _wish_of(session: Session, job_id: int) -> IssueRequestRow | None:
+    return session.scalars(_waiting().where(IssueRequestRow.job_id == job_id)).first()
 
 
 def _take(sessions: Sessions, now: datetime, claimant: str) -> IssueRequestRow | None:
@@ -199,18 +211,39 @@ def _own(session: Session, taken: IssueRequestRow) -> IssueRequestRow:
     return wish
 
 
-def _prepared(session: Session, job_id: int, signatures: tuple[Signature, ...], number: str, now: datetime) -> Issue:
-    altered = first_unsealed(session.connection(), job_id)
+def _prepared(session: Session, taken: IssueRequestRow, signatures: tuple[Signature, ...], now: datetime) -> Issue:
+    """The wish's job made ready, if it still is what was signed, and what the store was given.
+
+    Raises:
+        Altered: what the job holds is not what was sealed.
+        Conflict: the job changed since it was signed.
+        NothingChanged, NotReady: see `ask_for_certificate`.
+    """
+    stands = standing_row(session, row_of(session, taken.job_id))
+    if stands.revision != taken.revision:
+        raise Conflict(stands.save())
+    altered = first_unsealed(session.connection(), taken.job_id)
     if altered:
         raise Altered(f"{altered} Nothing is issued of it: run doctor.")
-    stored = stored_job(session, job_id)
-    job = stored.model_copy(update={"certificate": stored.certificate.model_copy(update={"signatures": signatures})})
-    earlier = session.scalars(_papers_of(job_id)).first()
+    job = _signed(stands.job, signatures)
+    earlier = _newest_paper(session, taken.job_id)
+    _check_new(earlier, job)
     head = newest_head(session.connection()).words()
-    issue = prepare_issue(job, number, now, earlier.number if earlier else None, head)
-    if earlier is not None and earlier.sha256 == issue.sha256:
+    return prepare_issue(job, taken.number or "", now, earlier.number if earlier else None, head)
+
+
+def _signed(job: Job, signatures: tuple[Signature, ...]) -> Job:
+    return job.model_copy(update={"certificate": job.certificate.model_copy(update={"signatures": signatures})})
+
+
+def _check_new(earlier: PaperRow | None, job: Job) -> None:
+    """A certificate of the very same data is not made again."""
+    if earlier is not None and earlier.sha256 == digest(write_job(job)):
         raise NothingChanged(earlier.number)
-    return issue
+
+
+def _newest_paper(session: Session, job_id: int) -> PaperRow | None:
+    return session.scalars(_papers_of(job_id)).first()
 
 
 def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) -> IssueRequestRow:
@@ -219,10 +252,10 @@ def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) 
         wish = _own(session, taken)
         row = row_of(session, taken.job_id)
         if row.revision != taken.revision:
-            raise Conflict(last_save(row, stored_job(session, taken.job_id)))
+            raise Conflict(standing_row(session, row).save())
         row.version, row.revision = row.version + 1, row.revision + 1
-        fill_row(row, issue.job, issue.issued_at)
-        earlier = session.scalars(_papers_of(taken.job_id)).first()
+        fill_row(row, issue.job, issue.evaluation, issue.issued_at)
+        earlier = _newest_paper(session, taken.job_id)
         paper = PaperRow(
             job_id=taken.job_id,
             number=issue.number,
@@ -267,10 +300,14 @@ def wish_state(sessions: Sessions, wish_id: int) -> WishState:
         wish = session.get(IssueRequestRow, wish_id)
         if wish is None:
             raise NotFound(f"No certificate was asked for as {wish_id}.")
-        before = _waiting().where(IssueRequestRow.id < wish_id)
-        ahead = session.scalar(select(func.count()).select_from(before.subquery())) or 0
         paper = session.get(PaperRow, wish.paper_id) if wish.paper_id is not None else None
-        return WishState(wish, ahead if wish.state == WAITING else 0, paper)
+        return WishState(wish, _under_way(session, wish_id) if wish.state == WAITING else 0, paper)
+
+
+def _under_way(session: Session, before: int | None = None) -> int:
+    """How many wishes are not at their end; only those asked for before one, where that is told."""
+    counted = select(func.count()).select_from(IssueRequestRow).where(IssueRequestRow.state.in_(UNDER_WAY))
+    return session.scalar(counted if before is None else counted.where(IssueRequestRow.id < before)) or 0
 
 
 def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | None, chain: str = "") -> Issue:
@@ -279,19 +316,32 @@ def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | 
     Raises:
         NotReady: something is missing or falls short; it carries what.
     """
-    evaluation = evaluate(job, rule_set(job.rule_set))
-    gaps = (*evaluation.gaps, *date_gaps(job, issued_at.date()))
-    if gaps:
-        raise NotReady(gaps)
+    evaluation = _ready(job, issued_at)
     data = write_job(job)
     return Issue(number, issued_at, supersedes, job, evaluation, data, digest(data), chain)
+
+
+def _ready(job: Job, issued_at: datetime) -> Evaluation:
+    """What the rules say of a job that a certificate can be made of.
+
+    Raises:
+        NotReady: something is missing or falls short; it carries what.
+    """
+    evaluation = judged(job)
+    _check_no_gaps((*evaluation.gaps, *date_gaps(job, issued_at.date())))
+    return evaluation
+
+
+def _check_no_gaps(gaps: tuple[Gap, ...]) -> None:
+    if gaps:
+        raise NotReady(gaps)
 
 
 def draft_issue(job: Job, written_at: datetime) -> Issue:
     """A job file's certificate as a draft, whatever is still open; what the file tells of acts is history."""
     job = as_history(job)
     data = write_job(job)
-    return Issue("", written_at, None, job, evaluate(job, rule_set(job.rule_set)), data, digest(data), draft=True)
+    return Issue("", written_at, None, job, judged(job), data, digest(data), draft=True)
 
 
 def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:

@@ -14,7 +14,7 @@ from fulmen.store.chain import next_row_id
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import InUse, NotFound, TooMany
-from fulmen.store.operations import record, row_of, stored_job
+from fulmen.store.stored_jobs import record, row_of, standing_row
 from fulmen.store.tables import PhotoRow
 
 MOST_PER_JOB = 200
@@ -130,7 +130,7 @@ def remove_photo(sessions: Sessions, job_id: int, photo_id: int, now: datetime) 
         InUse: the job names it as a confirmation, in a letter or with a reading.
     """
     with writing(sessions) as session:
-        job = stored_job(session, job_id)
+        job = standing_row(session, row_of(session, job_id)).job
         named = {job.supply.tns_confirmation, *(one.photo for one in job.letters), *(one.photo for one in job.readings)}
         row = session.get(PhotoRow, photo_id)
         if row is None or row.job_id != job_id:

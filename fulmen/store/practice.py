@@ -7,6 +7,7 @@ from datetime import datetime
 
 from pydantic import TypeAdapter
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from fulmen.core.editing.stored_job import parse_stored_job
 from fulmen.core.errors import CoreError
@@ -102,19 +103,29 @@ def act(sessions: Sessions, exercise_id: int, after: int, done: Act, now: dateti
         TooMany: it holds as many as are kept.
         InputError: the act can't be done here.
     """
+    with sessions() as session:
+        seen = _row(session, exercise_id, after)
+    # Playing it takes longer than all the rest: nobody waits for the lock meanwhile.
+    course = gone_on(_course(seen), done)
+    total = marked(course).total if course.ended else None
     with writing(sessions) as session:
-        row = session.get(PracticeRow, exercise_id)
-        if row is None:
-            raise NotFound(f"There is no exercise {exercise_id}.")
-        if len(row.acts) != after:
-            raise MovedOn("This exercise went on in another window: look at it again. Nothing was done.")
-        if after >= MOST_ACTS:
-            raise TooMany(f"An exercise takes {MOST_ACTS} acts: name the fault, or begin another.")
-        course = gone_on(_course(row), done)
+        row = _row(session, exercise_id, after)
         row.acts = [*row.acts, done.model_dump(mode="json")]
         if course.ended:
-            row.total, row.ended_at = marked(course).total, now
+            row.total, row.ended_at = total, now
         return _stored(row, course)
+
+
+def _row(session: Session, exercise_id: int, after: int) -> PracticeRow:
+    """An exercise that still stands where its learner saw it, and takes another act."""
+    row = session.get(PracticeRow, exercise_id)
+    if row is None:
+        raise NotFound(f"There is no exercise {exercise_id}.")
+    if len(row.acts) != after:
+        raise MovedOn("This exercise went on in another window: look at it again. Nothing was done.")
+    if after >= MOST_ACTS:
+        raise TooMany(f"An exercise takes {MOST_ACTS} acts: name the fault, or begin another.")
+    return row
 
 
 def results(sessions: Sessions, learner: str) -> list[Result]:

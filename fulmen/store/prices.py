@@ -8,7 +8,7 @@ from sqlalchemy import delete, select
 
 from fulmen.core.materials.prices import PriceLine, PriceList, invented_prices
 from fulmen.store.database import Sessions, writing
-from fulmen.store.operations import record
+from fulmen.store.stored_jobs import record
 from fulmen.store.tables import PriceRow
 
 

@@ -68,6 +68,10 @@ def side_bounds() -> Bounds:
     return Bounds(100, Buckets(300, 10), Buckets(120, 2))
 
 
+# Most of them wait, for a disk or for their turn: whoever saves must not stand behind fifty who ask for a certificate.
+FRONT_THREADS = 64
+
+
 @dataclass(frozen=True)
 class Door:
     """Where a door is, the setting that moves it, how many serve it and what it lets through."""
@@ -85,7 +89,7 @@ def open_doors(settings: Settings, app: Flask, householders: Flask | None) -> Ca
     Raises:
         ValueError: a door can't be opened, and why.
     """
-    front = listen(app, Door(settings.host, settings.port, "FULMEN_PORT", 8, front_bounds()), {})
+    front = listen(app, Door(settings.host, settings.port, "FULMEN_PORT", FRONT_THREADS, front_bounds()), {})
     if householders is not None:
         where = settings.householder_host, settings.householder_port
         side = listen(householders, Door(*where, "FULMEN_HOUSEHOLDER_PORT", 4, side_bounds()), {})

@@ -6,6 +6,7 @@ A body is one JSON object, unless its view says that it takes a photo.
 from __future__ import annotations
 
 from collections.abc import Callable
+from threading import Lock
 from typing import Any, TypeVar
 from urllib.parse import urlsplit
 
@@ -13,6 +14,7 @@ from flask import Flask, Response, abort, current_app, g, request
 
 from fulmen.photos import MAX_BYTES as PHOTO_BYTES
 from fulmen.store.database import something_kept
+from fulmen.store.errors import Busy
 from fulmen.web import policy
 
 View = TypeVar("View", bound=Callable[..., Any])
@@ -44,6 +46,19 @@ def takes(most_bytes: int, *, file: str = "") -> Callable[[View], View]:
     return mark
 
 
+def one_at_a_time(view: View) -> View:
+    """Declare on a view that its calls are handled one after another, from before their bodies are read.
+
+    Fifty that come at the same moment share the interpreter with whoever saves meanwhile as one would.
+    """
+    view.turn = Lock()  # type: ignore[attr-defined]
+    return view
+
+
+# How long a call waits for the others before it.
+TURN_S = 20
+
+
 # A certificate with all its pages, as it may come back from another program.
 PAPER_BYTES = 10_000_000
 takes_photo = takes(PHOTO_BYTES, file="photo")
@@ -60,7 +75,14 @@ def register_guard(app: Flask) -> None:
             policy.check(request.endpoint)
         if request.method in CHANGING:
             _same_origin()
+            _wait_for_turn()
             _body()
+
+    @app.teardown_request
+    def end_turn(_: BaseException | None) -> None:
+        turn: Lock | None = g.pop("turn", None)
+        if turn is not None:
+            turn.release()
 
     @app.after_request
     def after(response: Response) -> Response:
@@ -82,6 +104,15 @@ def _same_origin() -> None:
     ours = {f"{request.scheme}://{request.host}", f"{outside.scheme}://{outside.netloc}"}
     if origin not in ours:
         abort(403, "This request comes from another site.")
+
+
+def _wait_for_turn() -> None:
+    turn: Lock | None = getattr(current_app.view_functions.get(request.endpoint or ""), "turn", None)
+    if turn is None:
+        return
+    if not turn.acquire(timeout=TURN_S):
+        raise Busy("Many ask for this at the same moment: try again in a moment. Nothing was done.")
+    g.turn = turn
 
 
 def _body() -> None:

@@ -15,8 +15,9 @@ from fulmen.documents.calendar import calendar_file
 from fulmen.documents.operator_form import render_operator_form
 from fulmen.simulators.operator_desk import desk_answers, sent_letter
 from fulmen.store import desk as store_desk
-from fulmen.store.operations import StoredJob, add_letters, load_job
+from fulmen.store.operations import add_letters, load_job
 from fulmen.store.photos import list_photos
+from fulmen.store.stored_jobs import StoredJob
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem

@@ -12,7 +12,7 @@ from fulmen.store.errors import TooMany
 from fulmen.store.tables import PaperRow
 from fulmen.store.verifying import verify
 from fulmen.web.blueprint import api_blueprint
-from fulmen.web.guard import takes_paper
+from fulmen.web.guard import one_at_a_time, takes_paper
 from fulmen.web.issuing import IssuingQueue
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
@@ -42,6 +42,7 @@ def list_papers(path: JobPath) -> Response:
 
 @papers.post("/jobs/<int:job_id>/papers", responses={202: IssueState, 403: Problem, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
+@one_at_a_time
 def ask_for_paper(path: JobPath, header: SigningHeader, body: IssueRequest) -> Response:
     """Sign the job and ask for its certificate, which waits its turn; an earlier one becomes superseded."""
     seen = store_papers.Seen(header.version(), body.revision, body.job)

@@ -21,6 +21,7 @@ from fulmen.store.database import something_kept
 from fulmen.store.errors import (
     Altered,
     AppendOnly,
+    Busy,
     Conflict,
     InUse,
     KeyTaken,
@@ -48,6 +49,7 @@ PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
     (KeyTaken, "Another entry", 409),
     (NotYours, "Not signed", 403),
     (Altered, "Altered", 409),
+    (Busy, "Busy", 503),
 )
 
 
@@ -124,9 +126,7 @@ def register_problems(app: Flask) -> None:
 
     @app.errorhandler(NotReady)
     def not_ready(error: NotReady) -> Response:
-        first = error.gaps[0].text
-        detail = f"{error} {len(error.gaps)} open, first: {first}."
-        return problem_response(Problem(title="Not ready", status=409, detail=detail, gaps=list(error.gaps)))
+        return problem_response(Problem(title="Not ready", status=409, detail=str(error), gaps=list(error.gaps)))
 
     for kind, title, status in PLAIN:
         app.register_error_handler(kind, _plain(title, status))
@@ -162,7 +162,11 @@ DISK = (
     ("database or disk is full", 507, "The disk is full: make room on it, then try again."),
     ("readonly database", 503, "The database can't be written: give Fulmen the right to write its file and folder."),
     ("unable to open database", 503, "The database can't be opened: see that its folder is there and can be written."),
-    ("database is locked", 503, "Another program holds the database: close it, or try again in a moment."),
+    (
+        "database is locked",
+        503,
+        "The database was held for too long: try again in a moment. If it goes on, see what else has it open.",
+    ),
     ("disk I/O error", 503, "The disk answers with errors: look at it, and keep the newest backup safe."),
     ("malformed", 503, "The database is damaged: stop Fulmen, keep the file, and restore the newest backup."),
     ("not a database", 503, "The database is damaged: stop Fulmen, keep the file, and restore the newest backup."),

@@ -8,7 +8,7 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 from fulmen.store.database import Sessions
-from fulmen.store.operations import StoredJob
+from fulmen.store.stored_jobs import StoredJob
 from fulmen.web.schemas import JobState
 
 

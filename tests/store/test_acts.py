@@ -11,6 +11,7 @@ from fulmen.core.editing.acts import as_history
 from fulmen.core.model.readings import HOLDS
 from fulmen.store import operations
 from fulmen.store.doctor import first_fault
+from fulmen.store.stored_jobs import reading_rows
 from fulmen.store.tables import JobRow
 from fulmen.store.upkeep import MIGRATIONS, migrate
 from tests.acts import sign_as_told
@@ -28,7 +29,7 @@ class OlderStore(AppCase):
             document.pop("elsewhere")
             plain = told.model_dump(mode="json")
             row.document = document | {"decisions": plain["decisions"], "certificate": plain["certificate"]}
-            session.add_all(operations.reading_rows(job_id, tuple(one for one in told.readings if one.step in HOLDS)))
+            session.add_all(reading_rows(job_id, tuple(one for one in told.readings if one.step in HOLDS)))
 
     def brought_up(self) -> None:
         config = Config()

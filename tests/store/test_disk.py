@@ -69,7 +69,7 @@ class Disk(AppCase):
 
         self.told(503, "can't be written: give Fulmen the right")
 
-    def test_another_program_holds_the_database(self) -> None:
+    def test_the_database_is_held_by_whoever(self) -> None:
         quick = tuple("busy_timeout=50" if one.startswith("busy_timeout") else one for one in store_database.PRAGMAS)
         with patch.object(store_database, "PRAGMAS", quick):
             self.app = create_app(self.settings)
@@ -78,7 +78,7 @@ class Disk(AppCase):
             self.by = {"If-Match": "1", **word_header(self.client, 1)}
             with closing(sqlite3.connect(self.settings.database, isolation_level=None)) as other:
                 other.execute("BEGIN IMMEDIATE")
-                self.told(503, "Another program holds the database")
+                self.told(503, "The database was held for too long: try again")
                 other.execute("ROLLBACK")
 
     def test_every_acknowledged_write_is_synced(self) -> None:

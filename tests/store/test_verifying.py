@@ -20,12 +20,13 @@ from fulmen.documents.paper_reader import UnreadablePaper, read_paper
 from fulmen.store import operations, papers
 from fulmen.store.chain import ChainHead, content_sha256, head_after
 from fulmen.store.doctor import first_fault
-from fulmen.store.errors import Altered, Unusable
+from fulmen.store.errors import Unusable
 from fulmen.store.papers import Issue
 from fulmen.store.upkeep import back_up, head_file, restore
 from fulmen.store.verifying import ALTERED, GENUINE, LATER, SAVED_AGAIN, STORE_ALTERED, SUPERSEDED, UNKNOWN, verify
+from tests.acts import warrant
 from tests.app import NOW, AppCase
-from tests.jobs import DEVICE_IN_UNIT
+from tests.jobs import DEVICE_IN_UNIT, job
 
 
 def written(writer: PdfWriter) -> bytes:
@@ -291,9 +292,14 @@ class BeforeAPaperIsMade(AppCase):
         ):
             with closing(sqlite3.connect(self.settings.database)) as database, database:
                 database.executescript(f"SAVEPOINT whole; {dropped} {script};")
-            with self.subTest(script[:6]), self.assertRaises(Altered) as caught:
-                self.issue(render=lambda issue: b"%PDF-")
-            self.assertIn(words, str(caught.exception))
+            by, signed = warrant(self.sessions, 1), job().certificate.signatures
+            papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signed, by, NOW)
+            ended = papers.issue_next(self.sessions, lambda issue: b"%PDF-", lambda: NOW)
+            assert ended is not None
+            with self.subTest(script[:6]):
+                self.assertEqual(ended.state, "refused")
+                self.assertIn(words, ended.refused)
+            self.assertEqual(papers.list_papers(self.sessions, 1), [])
             self.sessions.kw["bind"].dispose()  # type: ignore[attr-defined]
             for left in self.settings.database.parent.glob("test.sqlite*"):
                 left.unlink()

@@ -32,6 +32,8 @@ def differences(mine: Job, theirs: Job) -> tuple[Difference, ...]:
     >>> [one.name for one in differences(blank_job("Drive"), blank_job("Yard"))]
     ['Title']
     """
+    if mine == theirs:
+        return ()
     found = _between(mine.model_dump(mode="json"), theirs.model_dump(mode="json"), ())
     return tuple(_difference(path, one, other) for path, one, other in found)
 

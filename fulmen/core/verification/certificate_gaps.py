@@ -31,11 +31,13 @@ def certificate_gaps(job: Job, findings: tuple[Finding, ...], steps: tuple[Step,
     return (
         *[_check_gap(finding) for finding in findings if finding.is_open],
         *_reading_gaps(steps),
-        *_particular_gaps(job),
-        *_new_board_gaps(job),
-        *_inspection_gaps(job),
-        *_signature_gaps(job),
+        *written_gaps(job),
     )
+
+
+def written_gaps(job: Job) -> tuple[Gap, ...]:
+    """What is not written down yet: that can be told without judging the job."""
+    return (*_particular_gaps(job), *_new_board_gaps(job), *_inspection_gaps(job), *_signature_gaps(job))
 
 
 def comments_on_existing(job: Job) -> str:

@@ -1,0 +1,90 @@
+"""Changing a job: it is judged while others may write, and kept in a short turn of the store's lock.
+
+Judging takes longer than all the rest together. Where the job moved on meanwhile it is judged anew; one that keeps
+moving is judged at last while the others wait, so that everybody comes to an end.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import datetime
+from typing import TypeVar
+
+from sqlalchemy.orm import Session
+
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.store.database import Sessions, writing
+from fulmen.store.stored_jobs import Standing, StoredJob, fill_row, row_of, standing, standing_row
+from fulmen.store.tables import JobRow
+
+# How often a job may move on under a change before the others wait for it.
+TRIES = 4
+
+Thought = TypeVar("Thought")
+Kept = TypeVar("Kept")
+
+
+def in_turn(
+    sessions: Sessions,
+    job_id: int,
+    judge: Callable[[Standing], Thought],
+    keep: Callable[[Session, JobRow, Thought], Kept],
+) -> Kept:
+    """Judge a job without a lock, then keep what follows if it still is what was judged.
+
+    Args:
+        sessions: the store.
+        job_id: whose job.
+        judge: what is thought of the job as it stands; it writes nothing, and may be called again.
+        keep: keeps it, within the transaction that holds the lock.
+
+    Raises:
+        NotFound: there is no such job.
+        Busy: the lock could not be had.
+    """
+    for _ in range(TRIES):
+        stands = standing(sessions, job_id)
+        thought = judge(stands)
+        with writing(sessions) as session:
+            row = row_of(session, job_id)
+            if row.revision == stands.revision:
+                return keep(session, row, thought)
+    with writing(sessions) as session:
+        row = row_of(session, job_id)
+        return keep(session, row, judge(standing_row(session, row)))
+
+
+def change(
+    sessions: Sessions,
+    job_id: int,
+    now: datetime,
+    changed: Callable[[Standing], Job],
+    keep: Callable[[Session, JobRow, Job], None],
+) -> StoredJob:
+    """Change a job: `changed` makes it another, `keep` what goes with that. It has another revision then.
+
+    Raises:
+        NotFound: there is no such job.
+        Busy: the lock could not be had.
+    """
+
+    def judge(stands: Standing) -> tuple[Job, Evaluation]:
+        job = changed(stands)
+        return job, judged(job)
+
+    def keep_both(session: Session, row: JobRow, thought: tuple[Job, Evaluation]) -> StoredJob:
+        job, evaluation = thought
+        row.revision += 1
+        keep(session, row, job)
+        fill_row(row, job, evaluation, now)
+        session.flush()
+        return StoredJob(job_id, row.version, row.revision, job, evaluation)
+
+    return in_turn(sessions, job_id, judge, keep_both)
+
+
+def judged(job: Job) -> Evaluation:
+    """What the job's own rules say of it."""
+    return evaluate(job, rule_set(job.rule_set))
