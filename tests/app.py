@@ -70,7 +70,7 @@ class AppCase(unittest.TestCase):
         """A certificate asked for and made at once."""
         signatures = job().certificate.signatures if signatures is None else signatures
         by = warrant(self.sessions, job_id, at=at)
-        wish = ask_for_certificate(self.sessions, job_id, Seen(version), signatures, by, at)
+        wish = ask_for_certificate(self.sessions, job_id, Seen(version), signatures, by, at).wish
         issue_next(self.sessions, render or (lambda issue: issue.data.encode()), lambda: at)
         paper = wish_state(self.sessions, wish.id).paper
         assert paper is not None, wish_state(self.sessions, wish.id).wish.refused

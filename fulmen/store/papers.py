@@ -69,6 +69,15 @@ class Seen:
     job: Job | None = None
 
 
+@dataclass(frozen=True)
+class WishState:
+    """How a wish stands: how many are before it, and its paper."""
+
+    wish: IssueRequestRow
+    ahead: int
+    paper: PaperRow | None
+
+
 Render = Callable[[Issue], bytes]
 
 
@@ -82,7 +91,7 @@ CHANGED = "The job changed while its certificate was being made: look at it and 
 
 def ask_for_certificate(
     sessions: Sessions, job_id: int, seen: Seen, signatures: tuple[Signature, ...], warrant: Warrant, now: datetime
-) -> IssueRequestRow:
+) -> WishState:
     """Keep the wish for a certificate of a job as its signers saw it and signed it; asked twice, it is the same wish.
 
     Raises:
@@ -107,12 +116,13 @@ def ask_for_certificate(
         _check_no_gaps((*written_gaps(signed), *date_gaps(signed, now.date())))
         return signed
 
-    def keep(session: Session, row: JobRow, signed: Job) -> IssueRequestRow:
+    def keep(session: Session, row: JobRow, signed: Job) -> WishState:
         waiting = _wish_of(session, job_id)
         if waiting is not None:
-            return waiting
+            return _state(session, waiting)
         _check_new(_newest_paper(session, job_id), signed)
-        if _under_way(session) >= MOST_WAITING:
+        ahead = _under_way(session)
+        if ahead >= MOST_WAITING:
             raise TooMany(f"{MOST_WAITING} certificates wait already: try again in a minute.")
         spend(session, job_id, SIGNING, warrant, now)
         wish = IssueRequestRow(
@@ -126,7 +136,7 @@ def ask_for_certificate(
         session.flush()
         names = ", ".join(dict.fromkeys(one.name for one in signatures))
         log_signature(session, job_id, wish.id, names, warrant, now)
-        return wish
+        return WishState(wish, ahead, None)
 
     return in_turn(sessions, job_id, judge, keep)
 
@@ -281,15 +291,6 @@ def _refuse(sessions: Sessions, taken: IssueRequestRow, why: str) -> IssueReques
         return wish
 
 
-@dataclass(frozen=True)
-class WishState:
-    """How a wish stands: how many are before it, and its paper."""
-
-    wish: IssueRequestRow
-    ahead: int
-    paper: PaperRow | None
-
-
 def wish_state(sessions: Sessions, wish_id: int) -> WishState:
     """How a wish stands.
 
@@ -300,8 +301,12 @@ def wish_state(sessions: Sessions, wish_id: int) -> WishState:
         wish = session.get(IssueRequestRow, wish_id)
         if wish is None:
             raise NotFound(f"No certificate was asked for as {wish_id}.")
-        paper = session.get(PaperRow, wish.paper_id) if wish.paper_id is not None else None
-        return WishState(wish, _under_way(session, wish_id) if wish.state == WAITING else 0, paper)
+        return _state(session, wish)
+
+
+def _state(session: Session, wish: IssueRequestRow) -> WishState:
+    paper = session.get(PaperRow, wish.paper_id) if wish.paper_id is not None else None
+    return WishState(wish, _under_way(session, wish.id) if wish.state == WAITING else 0, paper)
 
 
 def _under_way(session: Session, before: int | None = None) -> int:

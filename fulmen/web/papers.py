@@ -9,6 +9,7 @@ from flask import Response, current_app, request
 from fulmen.documents.paper_reader import read_paper
 from fulmen.store import papers as store_papers
 from fulmen.store.errors import TooMany
+from fulmen.store.papers import WishState
 from fulmen.store.tables import PaperRow
 from fulmen.store.verifying import verify
 from fulmen.web.blueprint import api_blueprint
@@ -47,26 +48,26 @@ def ask_for_paper(path: JobPath, header: SigningHeader, body: IssueRequest) -> R
     """Sign the job and ask for its certificate, which waits its turn; an earlier one becomes superseded."""
     seen = store_papers.Seen(header.version(), body.revision, body.job)
     by = warrant(header.word)
-    wish = store_papers.ask_for_certificate(store(), path.job_id, seen, tuple(body.signatures), by, now())
+    asked = store_papers.ask_for_certificate(store(), path.job_id, seen, tuple(body.signatures), by, now())
     queue: IssuingQueue = current_app.extensions["issuing"]
     queue.wake()
-    return reply(_issue_state(wish.id), 202)
+    return reply(_issue_state(asked), 202)
 
 
 @papers.get("/issues/<int:issue_id>", responses={200: IssueState, 404: Problem})
 @allows(Role.ELECTRICIAN)
 def show_issue(path: IssuePath) -> Response:
     """Tell how a certificate that was asked for stands."""
-    return reply(_issue_state(path.issue_id))
+    return reply(_issue_state(store_papers.wish_state(store(), path.issue_id)))
 
 
-def _issue_state(wish_id: int) -> IssueState:
-    found = store_papers.wish_state(store(), wish_id)
+def _issue_state(found: WishState) -> IssueState:
     paper = None
     if found.paper is not None:
         rows = store_papers.list_papers(store(), found.wish.job_id)
         paper = next(one for one in _papers(rows) if one.id == found.wish.paper_id)
-    return IssueState(id=wish_id, state=found.wish.state, ahead=found.ahead, paper=paper, refused=found.wish.refused)
+    wish = found.wish
+    return IssueState(id=wish.id, state=wish.state, ahead=found.ahead, paper=paper, refused=wish.refused)
 
 
 @papers.post("/papers/verify", responses={200: VerifiedPaper, 409: Problem})

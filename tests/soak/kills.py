@@ -98,7 +98,7 @@ def issuing(settings: Settings, told: Callable[[str], None]) -> None:
         changed = now.job.model_copy(update={"reference": str(now.version)})
         saved = operations.save_job(made, 1, now.version, changed, NOW)
         signatures = job(DEVICE_IN_UNIT).certificate.signatures
-        wish = papers.ask_for_certificate(made, 1, papers.Seen(saved.version), signatures, warrant(made, 1), NOW)
+        wish = papers.ask_for_certificate(made, 1, papers.Seen(saved.version), signatures, warrant(made, 1), NOW).wish
         done = papers.issue_next(made, _rendered, lambda: NOW)
         assert done is not None and done.id == wish.id and done.number is not None
         told(f"paper {done.number}")

@@ -66,7 +66,7 @@ class WhileItIsMade(AppCase):
         signatures = tuple(one.model_copy(update={"signed_on": NOW.date()}) for one in job().certificate.signatures)
         wish = papers.ask_for_certificate(
             self.sessions, 1, papers.Seen(version), signatures, warrant(self.sessions, 1), NOW
-        )
+        ).wish
         papers.issue_next(self.sessions, render, lambda: NOW)
         return papers.wish_state(self.sessions, wish.id)
 
@@ -86,7 +86,9 @@ class WhileItIsMade(AppCase):
 
     def test_a_change_before_its_turn_refuses_it_too(self) -> None:
         signatures = job().certificate.signatures
-        wish = papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signatures, warrant(self.sessions, 1), NOW)
+        wish = papers.ask_for_certificate(
+            self.sessions, 1, papers.Seen(1), signatures, warrant(self.sessions, 1), NOW
+        ).wish
         operations.add_reading(self.sessions, 1, Reading.model_validate(READING), NOW)
         papers.issue_next(self.sessions, lambda issue: b"%PDF", lambda: NOW)
         self.assertEqual(papers.wish_state(self.sessions, wish.id).wish.refused, CHANGED)
@@ -118,7 +120,7 @@ class WhileItIsMade(AppCase):
             papers.ask_for_certificate(self.sessions, 1, papers.Seen(1), signatures, warrant(self.sessions, 1), NOW)
             for _ in range(2)
         )
-        self.assertEqual(first.id, second.id)
+        self.assertEqual(first.wish.id, second.wish.id)
 
     def test_a_signer_who_saw_less_is_told(self) -> None:
         shown = operations.load_job(self.sessions, 1).job
