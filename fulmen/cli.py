@@ -5,11 +5,14 @@ from __future__ import annotations
 import argparse
 import json
 import logging
+import os
 import sys
 from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import TYPE_CHECKING
+
+from sqlalchemy.exc import DatabaseError
 
 from fulmen.core.editing.acts import as_history, history_words
 from fulmen.core.editing.job_file import MAX_BYTES, read_job
@@ -25,6 +28,7 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.reading_fit import misfits
 from fulmen.settings import Settings, read_settings
 from fulmen.store.errors import StoreError as FulmenError
+from fulmen.told import disk_trouble, file_trouble
 
 if TYPE_CHECKING:
     from fulmen.store.chain import ChainHead
@@ -39,11 +43,36 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         return int(parsed.run(parsed))
     except JobFileError as error:
-        for problem in error.problems:
+        for problem in error.problems[:MOST_TOLD]:
             print(str(problem), file=sys.stderr)
-    except (OSError, UnicodeDecodeError, ValueError, FulmenError) as error:
+        if len(error.problems) > MOST_TOLD:
+            print(f"and {len(error.problems) - MOST_TOLD} more", file=sys.stderr)
+    except BrokenPipeError:
+        # Whoever read the output has seen enough of it; nothing more is written, not at the end either.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+    except KeyboardInterrupt:
+        print("fulmen: stopped", file=sys.stderr)
+    except UnicodeDecodeError:
+        print("fulmen: the file is no text in UTF-8.", file=sys.stderr)
+    except OSError as error:
+        print(f"fulmen: {file_trouble(error)}", file=sys.stderr)
+    except DatabaseError as error:
+        trouble = disk_trouble(str(error.orig))
+        print(f"fulmen: {trouble[1] if trouble else f'The database can not be used: {error.orig}.'}", file=sys.stderr)
+    except (ValueError, FulmenError) as error:
         print(f"fulmen: {error}", file=sys.stderr)
     return BAD_INPUT
+
+
+# How many things at fault in one file are told.
+MOST_TOLD = 20
+
+
+def _port(text: str) -> int:
+    """A port as it is typed."""
+    if not (text.isascii() and text.isdecimal() and int(text) <= 65535):
+        raise argparse.ArgumentTypeError(f"must be a number from 0 to 65535; it is {text!r}")
+    return int(text)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -67,7 +96,7 @@ def _parser() -> argparse.ArgumentParser:
         "--fault", action="append", default=[], metavar="KEY[=SIZE][@CIRCUIT]", help="what is wrong as built"
     )
     instruments.add_argument("--seed", type=int, default=0)
-    instruments.add_argument("--port", type=int, default=8751)
+    instruments.add_argument("--port", type=_port, default=8751)
     instruments.add_argument("--csv", type=Path, help="write the readings to this file instead")
     instruments.add_argument("--json", type=Path, help="write the readings to this file instead")
     instruments.set_defaults(run=_instruments)
@@ -288,13 +317,14 @@ def _doctor(parsed: argparse.Namespace) -> int:
 
 def _heads(file: Path) -> tuple[ChainHead, ...]:
     """The heads that a certificate bears, or that a file tells of."""
-    from fulmen.documents.paper_reader import read_paper
+    from fulmen.documents.paper_reader import paper_in, read_paper
     from fulmen.store.chain import ChainHead
     from fulmen.store.upkeep import heads_in
 
-    data = file.read_bytes()
-    if data.startswith(b"%PDF"):
-        read = read_paper(data)
+    with file.open("rb") as source:
+        is_paper = source.read(4) == b"%PDF"
+    if is_paper:
+        read = read_paper(paper_in(file))
         found = [ChainHead(read.entry, read.head)] if read.head else []
     else:
         found = list(heads_in(file))
@@ -309,14 +339,14 @@ def _progress(done: int, of: int) -> None:
 
 
 def _verify(parsed: argparse.Namespace) -> int:
-    from fulmen.documents.paper_reader import read_paper
+    from fulmen.documents.paper_reader import paper_in, read_paper
     from fulmen.store.database import open_database, sessions
     from fulmen.store.upkeep import newest_here
     from fulmen.store.verifying import GENUINE, SAVED_AGAIN, verify
 
     settings = read_settings()
     newest_here(settings.database)
-    found = verify(sessions(open_database(settings)), parsed.pdf.read_bytes(), read_paper)
+    found = verify(sessions(open_database(settings)), paper_in(parsed.pdf), read_paper)
     print(f"{found.title}: {found.words}")
     return OK if found.verdict in (GENUINE, SAVED_AGAIN) else FALLS_SHORT
 

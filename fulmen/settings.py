@@ -49,7 +49,7 @@ def read_settings() -> Settings:
     """
     usual = Settings()
     url = os.environ.get("FULMEN_HOUSEHOLDER_URL", usual.householder_url)
-    if url and urlsplit(url).scheme not in ("http", "https"):
+    if url and not _is_http(url):
         raise ValueError(f"FULMEN_HOUSEHOLDER_URL must begin with http:// or https://; it is {url!r}")
     return Settings(
         database=Path(os.environ.get("FULMEN_DATABASE", usual.database)),
@@ -63,8 +63,15 @@ def read_settings() -> Settings:
     )
 
 
+def _is_http(url: str) -> bool:
+    try:
+        return urlsplit(url).scheme in ("http", "https") and bool(urlsplit(url).hostname)
+    except ValueError:
+        return False
+
+
 def _port(name: str, usual: int, least: int) -> int:
     port = os.environ.get(name, str(usual))
-    if not port.isdigit() or not least <= int(port) <= 65535:
+    if not (port.isascii() and port.isdecimal()) or not least <= int(port) <= 65535:
         raise ValueError(f"{name} must be a number from {least} to 65535; it is {port!r}")
     return int(port)

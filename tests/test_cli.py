@@ -3,17 +3,23 @@
 import contextlib
 import io
 import json
+import subprocess
+import sys
 import tempfile
 import unittest
 from datetime import UTC, datetime
 from pathlib import Path
+from unittest.mock import patch
 
 from pypdf import PdfReader
 
 from fulmen import cli
 from fulmen.core.editing.blank_job import blank_job
 from fulmen.documents.certificate import certificate_html
+from fulmen.documents.paper_reader import MOST_BYTES
+from fulmen.settings import Settings
 from fulmen.store.papers import draft_issue
+from fulmen.store.upkeep import migrate
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, HALFWAY, ROOT, example
 
 
@@ -99,7 +105,7 @@ class BadFiles(unittest.TestCase):
         cases = {
             "truncated": (whole[:400], "breaks off"),
             "two megabytes": (b" " * 2_000_000, "at most 1 MB"),
-            "not text": (b"\xff\xfe\x00", "utf-8"),
+            "not text": (b"\xff\xfe\x00", "no text in UTF-8"),
             "bad length": (whole.replace(b'"length_m": 8.6', b'"length_m": "abc"'), "circuits.0.route.1.length_m"),
         }
         for name, (data, words) in cases.items():
@@ -122,3 +128,85 @@ class Commands(unittest.TestCase):
         commands = cli._parser()._subparsers._group_actions[0].choices  # type: ignore[union-attr]
         for command in commands:  # type: ignore[union-attr]
             self.assertIn(f"fulmen {command}", documented)
+
+
+class Sentences(unittest.TestCase):
+    """Whatever goes wrong is one line in our own words: no number of an error, no trace, no word of a library."""
+
+    def told(self, *arguments: str, **environment: str) -> str:
+        with patch.dict("os.environ", environment):
+            code, _, err = run(*arguments)
+        self.assertEqual(code, 2, err)
+        self.assertEqual(len(err.strip().splitlines()), 1, err)
+        self.assertNotRegex(err, r"Errno|Traceback|codec|sqlite3|invalid literal|Background on this error|getsockaddr")
+        return err
+
+    def test_files_and_folders_that_can_not_be_used(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            there = Path(folder)
+            (there / "file").write_text("x", encoding="utf-8")
+            (there / "broken.sqlite").write_bytes(b"no database at all" * 100)
+            (there / "circle").symlink_to(there / "circle")
+            store = str(there / "store.sqlite")
+            job_file = path(HALFWAY)
+            for arguments, database, words in (
+                (("design", folder), store, "it is a folder"),
+                (("design", str(there / "none.json")), store, "there is no such file"),
+                (("design", str(there / "file" / "x.json")), store, "one part of its path is a file"),
+                (("design", "x" * 5000), store, "its name is too long"),
+                (("design", str(there / "circle")), store, "go round in a circle"),
+                (("certify", job_file, "-o", str(there / "no" / "out.pdf")), store, "there is no such file or folder"),
+                (("instruments", job_file, "--csv", folder), store, "it is a folder"),
+                (("verify", folder), store, "no database"),
+                (("doctor",), str(there / "broken.sqlite"), "database"),
+                (("doctor",), store, "no database"),
+                (("backup", str(there / "b.sqlite")), store, "no database"),
+                (("restore", str(there / "none.sqlite")), store, "There is no backup"),
+                (("restore", str(there / "file")), store, "database"),
+                (("restore", str(there / "broken.sqlite")), str(there / "file" / "s.sqlite"), "something of that name already"),
+            ):
+                with self.subTest(arguments[0], words=words):
+                    self.assertIn(words, self.told(*arguments, FULMEN_DATABASE=database))
+
+    def test_figures_and_ports_that_are_none(self) -> None:
+        for fault in ("no_earth=inf", "no_earth=nan", "no_earth=-1", "no_earth=1e999", "no_earth=much"):
+            with self.subTest(fault):
+                self.assertIn("must be a number from 0", self.told("instruments", path(HALFWAY), "--fault", fault))
+        for port in ("99999", "-1", "²", "1e3", "٣"):
+            with self.subTest(port), contextlib.redirect_stderr(io.StringIO()) as err, self.assertRaises(SystemExit):
+                cli.main(["instruments", path(HALFWAY), f"--port={port}"])
+            self.assertIn("must be a number from 0 to 65535", err.getvalue())
+            if port != "-1":
+                self.assertIn("FULMEN_PORT must be a number", self.told("doctor", FULMEN_PORT=port))
+        for url in ("ftp://x", "http://[", "http://"):
+            self.assertIn("FULMEN_HOUSEHOLDER_URL must begin", self.told("doctor", FULMEN_HOUSEHOLDER_URL=url))
+
+    def test_a_paper_longer_than_any(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            store, flood = Path(folder) / "store.sqlite", Path(folder) / "flood.pdf"
+            migrate(Settings(database=store))
+            flood.write_bytes(b"%PDF" + b"x" * MOST_BYTES)
+            for command in (("verify", str(flood)), ("doctor", "--head", str(flood))):
+                with self.subTest(command[0]):
+                    self.assertIn("longer than any certificate", self.told(*command, FULMEN_DATABASE=str(store)))
+
+    def test_many_faults_of_one_file_have_an_end(self) -> None:
+        with tempfile.NamedTemporaryFile("w", suffix=".json", encoding="utf-8") as file:
+            data = json.loads(Path(path(HALFWAY)).read_text(encoding="utf-8"))
+            data["defects"] = [{"what": "x", "outcome": "y"}] * 60
+            json.dump(data, file)
+            file.flush()
+            code, _, err = run("design", file.name)
+        lines = err.strip().splitlines()
+        self.assertEqual((code, len(lines)), (2, cli.MOST_TOLD + 1))
+        self.assertRegex(lines[-1], r"^and \d+ more$")
+
+    def test_a_reader_that_goes_and_a_key_that_stops_it(self) -> None:
+        command = [sys.executable, "-m", "fulmen.cli", "schema"]
+        with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, cwd=ROOT) as shown:
+            assert shown.stdout is not None and shown.stderr is not None
+            shown.stdout.read(10)
+            shown.stdout.close()
+            self.assertEqual(shown.stderr.read(), b"")
+        with patch.object(cli, "rule_set", side_effect=KeyboardInterrupt):
+            self.assertEqual(run("rules")[2], "fulmen: stopped\n")

@@ -42,6 +42,24 @@ class PaperRead:
     anew: bool = False
 
 
+# A certificate with all its pages, as it may come back from another program.
+MOST_BYTES = 10_000_000
+
+
+def paper_in(file: Path) -> bytes:
+    """The bytes of a file that may be a paper.
+
+    Raises:
+        UnreadablePaper: it is longer than any paper.
+        OSError: it can't be read.
+    """
+    with file.open("rb") as source:
+        pdf = source.read(MOST_BYTES + 1)
+    if len(pdf) > MOST_BYTES:
+        raise UnreadablePaper(f"{file} is longer than any certificate: at most {MOST_BYTES / 1e6:.0f} MB are read.")
+    return pdf
+
+
 class UnreadablePaper(ValueError):
     """It is no PDF that can be read."""
 

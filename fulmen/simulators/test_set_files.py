@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+from math import nan
 
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
@@ -13,6 +14,8 @@ from fulmen.core.simulations.simulated_set import INSTRUMENT
 from fulmen.core.verification.dials import dial
 from fulmen.simulators.test_set import House
 
+# No fault is larger, in whatever unit it is told.
+MOST_SIZE = 1e6
 COLUMNS = ("step", "circuit", "outcome", "value", "unit", "test_voltage_v", "instrument")
 
 
@@ -31,9 +34,12 @@ def fault_named(text: str, job: Job) -> Fault:
         raise ValueError(f"there is no circuit “{circuit}”; choose one of {', '.join(circuits)}")
     kind = FaultKind(key)
     try:
-        return Fault(kind, float(size) if size else fault_info(kind).least, circuit)
+        found = float(size) if size else fault_info(kind).least
     except ValueError:
-        raise ValueError(f"the size of “{key}” must be a number; it is “{size}”") from None
+        found = nan
+    if not 0 <= found <= MOST_SIZE:
+        raise ValueError(f"the size of “{key}” must be a number from 0 to {MOST_SIZE:g}; it is “{size}”")
+    return Fault(kind, found, circuit)
 
 
 def rows(house: House) -> list[dict[str, object]]:

@@ -25,7 +25,7 @@ from fulmen.core.verification.reading_fit import check_readings
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import DoneBefore, Entry, remember
 from fulmen.store.errors import MovedOn, NotYours, TooMany
-from fulmen.store.operations import load_job, with_readings
+from fulmen.store.operations import check_past, load_job, with_readings
 from fulmen.store.stored_jobs import Standing, StoredJob, reading_rows, record, row_of
 from fulmen.store.tables import ActRow, ActWordRow, DecisionRow, JobRow
 from fulmen.store.turns import change, judged
@@ -127,7 +127,7 @@ def sign_hold(
     if reading.step not in HOLDS or reading.outcome is not Outcome.RIGHT:
         raise InputError("step", "Only a hold is signed here; other steps are read.")
     check_readings((reading,))
-    _check_made("taken_at", reading.taken_at, now)
+    check_past("taken_at", reading.taken_at, now)
     reading = reading.model_copy(update={"came_at": now})
 
     def keep(session: Session, _: JobRow, __: Job) -> None:
@@ -143,15 +143,6 @@ def sign_hold(
         return change(sessions, job_id, now, lambda stands: with_readings(stands.job, (reading,)), keep)
     except DoneBefore:
         return load_job(sessions, job_id)
-
-
-# A device's clock may be set to another day's; what is further off is no time at which anybody signed.
-AHEAD = timedelta(days=1)
-
-
-def _check_made(field: str, made_at: datetime, now: datetime) -> None:
-    if made_at > now + AHEAD:
-        raise InputError(field, f"{made_at:%-d %B %Y} is yet to come: set this device's clock, then sign.")
 
 
 class Call(Part):
@@ -176,7 +167,7 @@ def settle_call(sessions: Sessions, job_id: int, call: Call, warrant: Warrant, n
     """
     if call.decided_at.tzinfo is None:
         raise InputError("decided_at", "Give the time with its offset from UTC.")
-    _check_made("decided_at", call.decided_at, now)
+    check_past("decided_at", call.decided_at, now)
 
     def changed(stands: Standing) -> Job:
         return stands.job.model_copy(update={"decisions": (*stands.job.decisions, _decision(stands.job, call))})

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 
 from fulmen.core.errors import InputError
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord, charge_point_records, parse_record
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import NotFound
+from fulmen.store.errors import NotFound, TooMany
 from fulmen.store.stored_jobs import record
 from fulmen.store.tables import ChargePointRecordRow
+
+MOST_OWN = 500
 
 
 def own_records(sessions: Sessions) -> list[ChargePointRecord]:
@@ -26,10 +28,14 @@ def keep_record(sessions: Sessions, kept: ChargePointRecord, now: datetime) -> N
 
     Raises:
         InputError: a record that ships has this id.
+        TooMany: as many are kept as can be.
     """
     if any(one.id == kept.id for one in charge_point_records()):
         raise InputError("id", f"“{kept.id}” is a record that ships with Fulmen; choose another id.")
     with writing(sessions) as session:
+        others = select(func.count()).select_from(ChargePointRecordRow).where(ChargePointRecordRow.id != kept.id)
+        if (session.scalar(others) or 0) >= MOST_OWN:
+            raise TooMany(f"You keep {MOST_OWN} charge points of your own: take one out first. Nothing was kept.")
         session.merge(ChargePointRecordRow(id=kept.id, document=kept.model_dump(mode="json")))
         record(session, None, now, "charge point kept", kept.id)
 

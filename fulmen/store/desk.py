@@ -9,6 +9,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fulmen.core.editing.upgrades import upgraded_letter
+from fulmen.core.errors import InputError
+from fulmen.core.model.base import LAST_YEAR
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.store.database import Sessions
@@ -64,6 +66,8 @@ def _passed(session: Session, job_id: int, days: int) -> tuple[DeskCaseRow, tupl
         raise NotFound("Nothing was handed in at the stand-in desk yet.")
     letters = [Letter.model_validate(upgraded_letter(document)) for document in case.pending]
     until = case.today + timedelta(days=days)
+    if until.year > LAST_YEAR:
+        raise InputError("days", f"The stand-in desk's calendar ends with the year {LAST_YEAR}.")
     due = tuple(letter for letter in letters if letter.dated <= until)
     return case, due, tuple(letter for letter in letters if letter.dated > until)
 

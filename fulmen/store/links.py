@@ -8,19 +8,20 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.model.job import Job
 from fulmen.core.survey.householder import answer_changes, checked_answer, plain_question
 from fulmen.store.database import Sessions, writing
-from fulmen.store.errors import Conflict, LinkGone, MovedOn, NotFound
+from fulmen.store.errors import Conflict, LinkGone, MovedOn, NotFound, TooMany
 from fulmen.store.photos import NewPhoto, Place, insert_photo
 from fulmen.store.stored_jobs import Standing, StoredJob, record, row_of
 from fulmen.store.tables import HouseholderAnswerRow, JobRow, PhotoRow, SurveyLinkRow
 from fulmen.store.turns import change
 
+MOST_LINKS = 100
 ARRIVED, ACCEPTED, ASKED_AGAIN = "arrived", "accepted", "asked_again"
 
 
@@ -40,10 +41,18 @@ class LinkState:
 
 
 def make_link(sessions: Sessions, job_id: int, made_by: str, days: int, now: datetime) -> tuple[SurveyLinkRow, str]:
-    """A new link and its secret, which is shown this once: only its hash is kept."""
+    """A new link and its secret, which is shown this once: only its hash is kept.
+
+    Raises:
+        NotFound: there is no such job.
+        TooMany: the job had as many as it can.
+    """
     secret = secrets.token_urlsafe(32)
     with writing(sessions) as session:
         row_of(session, job_id)
+        made = session.scalar(select(func.count()).select_from(SurveyLinkRow).where(SurveyLinkRow.job_id == job_id))
+        if (made or 0) >= MOST_LINKS:
+            raise TooMany(f"A job has at most {MOST_LINKS} links in its life. Nothing was made.")
         link = SurveyLinkRow(
             job_id=job_id,
             secret_sha256=_hash(secret),

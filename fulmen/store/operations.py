@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from sqlalchemy import Select, func, or_, select, text
 from sqlalchemy.orm import Session, defer
@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session, defer
 from fulmen.core.editing.acts import as_history, check_no_hold
 from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import check_structure
+from fulmen.core.errors import InputError
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
@@ -121,14 +122,16 @@ def add_readings(
     An `entry` that was done before is not done again.
 
     Raises:
-        InputError: a reading is not what its step asks for, is a hold, which is signed, or tells half of why it was
-            taken again.
+        InputError: a reading is not what its step asks for, is a hold, which is signed, tells half of why it was
+            taken again, or was taken on a day that is yet to come.
         NotFound: there is no such job.
         KeyTaken: the entry's key was used for another one.
     """
     check_no_hold(readings)
     check_readings(readings)
     check_told(readings)
+    for reading in readings:
+        check_past("taken_at", reading.taken_at, now)
     # When a hold came is for the store to say; a reading says when it was taken.
     readings = tuple(one.model_copy(update={"came_at": None}) for one in readings)
 
@@ -142,6 +145,20 @@ def add_readings(
         return change(sessions, job_id, now, lambda stands: with_readings(stands.job, readings), keep)
     except DoneBefore:
         return load_job(sessions, job_id)
+
+
+# A device's clock may be set to another day's; what is further off is no time at which anybody did anything.
+AHEAD = timedelta(days=1)
+
+
+def check_past(field: str, at: datetime, now: datetime) -> None:
+    """Refuse what is said to have been done on a day that is yet to come.
+
+    Raises:
+        InputError: more than a day lies before it.
+    """
+    if at > now + AHEAD:
+        raise InputError(field, f"{at:%-d %B %Y} is yet to come: set this device's clock, then do it again.")
 
 
 def with_readings(job: Job, readings: tuple[Reading, ...]) -> Job:

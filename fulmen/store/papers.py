@@ -11,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from sqlalchemy import Integer, Select, cast, func, or_, select, update
+from sqlalchemy import Integer, Select, cast, delete, func, or_, select, update
 from sqlalchemy.orm import Session, undefer
 
 from fulmen.core.editing.acts import as_history
@@ -83,9 +83,11 @@ Render = Callable[[Issue], bytes]
 
 # Longer than any paper takes; a dead process's wish waits so long where nobody knows that it died.
 CLAIMED_FOR = timedelta(minutes=10)
+# How long a page may ask after a wish that came to its end.
+ENDED_KEPT_FOR = timedelta(days=30)
 WAITING, RENDERING, ISSUED, REFUSED = "waiting", "rendering", "issued", "refused"
 UNDER_WAY = (WAITING, RENDERING)
-MOST_WAITING = 500
+MOST_WAITING, MOST_LISTED = 500, 200
 CHANGED = "The job changed while its certificate was being made: look at it and issue again."
 
 
@@ -134,6 +136,7 @@ def ask_for_certificate(
         )
         session.add(wish)
         session.flush()
+        _drop_ended(session, wish, now)
         names = ", ".join(dict.fromkeys(one.name for one in signatures))
         log_signature(session, job_id, wish.id, names, warrant, now)
         return WishState(wish, ahead, None)
@@ -170,6 +173,15 @@ def issue_next(
     except Exception:
         _refuse(sessions, taken, "The certificate could not be made; nothing was issued. The log says more.")
         raise
+
+
+def _drop_ended(session: Session, newest: IssueRequestRow, now: datetime) -> None:
+    """Wishes that came to their end long ago are dropped; what they came to stands in papers, acts and the log.
+
+    The newest one stays always: the database would give its number to the next.
+    """
+    ended = IssueRequestRow.state.in_((ISSUED, REFUSED)), IssueRequestRow.asked_at < now - ENDED_KEPT_FOR
+    session.execute(delete(IssueRequestRow).where(*ended, IssueRequestRow.id < newest.id))
 
 
 def _as_seen(shown: Job, stored: Job) -> None:
@@ -350,9 +362,9 @@ def draft_issue(job: Job, written_at: datetime) -> Issue:
 
 
 def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:
-    """The papers of a job, newest first."""
+    """The papers of a job, newest first; of very many the newest."""
     with sessions() as session:
-        return list(session.scalars(_papers_of(job_id)))
+        return list(session.scalars(_papers_of(job_id).limit(MOST_LISTED)))
 
 
 def load_paper(sessions: Sessions, paper_id: int) -> PaperRow:

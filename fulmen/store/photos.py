@@ -14,6 +14,7 @@ from fulmen.store.chain import next_row_id
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import Entry, done_before, remember
 from fulmen.store.errors import InUse, NotFound, TooMany
+from fulmen.store.operations import check_past
 from fulmen.store.stored_jobs import record, row_of, standing_row
 from fulmen.store.tables import PhotoRow
 
@@ -55,9 +56,12 @@ def add_photo(
 
     Raises:
         NotFound: there is no such job.
+        InputError: it was taken on a day that is yet to come.
         TooMany: the job or the link holds as many as it can.
         KeyTaken: the entry's key was used for another one.
     """
+    if place.made_at is not None:
+        check_past("made_at", place.made_at, now)
     with writing(sessions) as session:
         row_of(session, job_id)
         before = done_before(session, job_id, entry)

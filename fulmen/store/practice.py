@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from pydantic import TypeAdapter
-from sqlalchemy import select
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from fulmen.core.editing.stored_job import parse_stored_job
@@ -22,6 +22,8 @@ from fulmen.store.tables import PracticeRow
 
 ACTS: TypeAdapter[list[Act]] = TypeAdapter(list[Act])
 MOST_ACTS, MOST_LISTED = 400, 100
+# Of each learner the newest are kept; one that nobody ended is dropped after a month.
+MOST_KEPT, UNENDED_KEPT_FOR = 200, timedelta(days=30)
 
 
 @dataclass(frozen=True)
@@ -60,9 +62,10 @@ class Begun:
 
 
 def begin(sessions: Sessions, begun: Begun, now: datetime) -> StoredExercise:
-    """Keep a new exercise."""
+    """Keep a new exercise; older ones of its learner, and those that nobody went on with, are dropped."""
     exercise = begun.exercise
     with writing(sessions) as session:
+        _drop_old(session, begun.learner, now)
         row = PracticeRow(
             learner=begun.learner,
             set_key=begun.set_key,
@@ -78,6 +81,15 @@ def begin(sessions: Sessions, begun: Begun, now: datetime) -> StoredExercise:
         session.add(row)
         session.flush()
         return _stored(row, Course(exercise))
+
+
+def _drop_old(session: Session, learner: str, now: datetime) -> None:
+    unended = PracticeRow.ended_at.is_(None), PracticeRow.begun_at < now - UNENDED_KEPT_FOR
+    # The newest stays always: the database would give its number to the next, and an open page would act on that.
+    newest = select(func.max(PracticeRow.id)).scalar_subquery()
+    session.execute(delete(PracticeRow).where(*unended, PracticeRow.id < newest))
+    theirs = select(PracticeRow.id).where(PracticeRow.learner == learner).order_by(PracticeRow.id.desc())
+    session.execute(delete(PracticeRow).where(PracticeRow.id.in_(theirs.offset(MOST_KEPT - 1).limit(-1))))
 
 
 def load_exercise(sessions: Sessions, exercise_id: int) -> StoredExercise:

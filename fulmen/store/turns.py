@@ -8,15 +8,18 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import datetime
+from functools import cache
 from typing import TypeVar
 
+from annotated_types import MaxLen
 from sqlalchemy.orm import Session
 
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions, writing
-from fulmen.store.stored_jobs import Standing, StoredJob, fill_row, row_of, standing, standing_row
+from fulmen.store.errors import TooMany
+from fulmen.store.stored_jobs import APPENDED, Standing, StoredJob, fill_row, row_of, standing, standing_row
 from fulmen.store.tables import JobRow
 
 # How often a job may move on under a change before the others wait for it.
@@ -67,11 +70,13 @@ def change(
 
     Raises:
         NotFound: there is no such job.
+        TooMany: it would hold more than a job may.
         Busy: the lock could not be had.
     """
 
     def judge(stands: Standing) -> tuple[Job, Evaluation]:
         job = changed(stands)
+        _check_room(job)
         return job, judged(job)
 
     def keep_both(session: Session, row: JobRow, thought: tuple[Job, Evaluation]) -> StoredJob:
@@ -83,6 +88,20 @@ def change(
         return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
     return in_turn(sessions, job_id, judge, keep_both)
+
+
+def _check_room(job: Job) -> None:
+    """A job that held more than its document may could never be read again."""
+    for name in APPENDED:
+        most = most_of(name)
+        if len(getattr(job, name)) > most:
+            raise TooMany(f"A job holds at most {most} {name}. Nothing was kept.")
+
+
+@cache
+def most_of(name: str) -> int:
+    """How many entries a list of the job's document may hold."""
+    return next(one.max_length for one in Job.model_fields[name].metadata if isinstance(one, MaxLen))
 
 
 def judged(job: Job) -> Evaluation:

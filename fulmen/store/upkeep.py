@@ -134,6 +134,8 @@ def back_up(settings: Settings, target: Path) -> None:
         beside.write_text(f"entry {found[0]}, {found[1]}\n", encoding="utf-8")
 
 
+# How much of a file of heads is read: some hundreds.
+MOST_HEADS = 100_000
 HEAD = re.compile(r"entry (\d{1,12}), ([0-9a-f]{64})")
 
 
@@ -141,7 +143,8 @@ def heads_in(file: Path) -> tuple[ChainHead, ...]:
     """The heads that a file tells of, as they are written beside a backup; none where there is no such file."""
     if not file.exists():
         return ()
-    found = HEAD.findall(file.read_text(encoding="utf-8", errors="replace"))
+    with file.open(encoding="utf-8", errors="replace") as source:
+        found = HEAD.findall(source.read(MOST_HEADS))
     return tuple(ChainHead(int(entry), head) for entry, head in found)
 
 

@@ -23,7 +23,7 @@ from fulmen.web.guard import MORE_THAN_A_JOB, register_guard
 from fulmen.web.householder import householder
 from fulmen.web.issuing import IssuingQueue
 from fulmen.web.jobs import jobs
-from fulmen.web.limits import Buckets
+from fulmen.web.limits import Buckets, OneEach
 from fulmen.web.links import links
 from fulmen.web.operator import operator
 from fulmen.web.papers import papers
@@ -78,8 +78,7 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
     app.session_interface = StoreSessions()
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
-    app.extensions["looking"] = Lock()
-    app.extensions["issuing"] = IssuingQueue(made, render, now)
+    app.extensions.update(looking=Lock(), at_test_set=OneEach(), issuing=IssuingQueue(made, render, now))
     for blueprint in (
         jobs,
         acts,

@@ -23,7 +23,7 @@ def list_charge_points() -> Response:
     return reply(ChargePointList(shipped=list(charge_point_records()), own=own_records(store())))
 
 
-@charge_points.put("/charge-points/<record_id>", responses={200: ChargePointRecord})
+@charge_points.put("/charge-points/<record_id>", responses={200: ChargePointRecord, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def keep_charge_point(path: RecordPath, body: ChargePointRecord) -> Response:
     """Add a charge point of your own, or replace it."""

@@ -124,4 +124,4 @@ class PriceFile(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[Text, Field(max_length=250_000)]
+    text: Annotated[str, Field(max_length=250_000)]

@@ -22,9 +22,10 @@ from waitress.task import ErrorTask
 from waitress.utilities import Error
 
 from fulmen.core.editing.job_file import MAX_BYTES
+from fulmen.documents.paper_reader import MOST_BYTES as PAPER_BYTES
 from fulmen.photos import MAX_BYTES as PHOTO_BYTES
 from fulmen.settings import Settings
-from fulmen.web.guard import MORE_THAN_A_JOB, PAPER_BYTES
+from fulmen.web.guard import MORE_THAN_A_JOB
 from fulmen.web.limits import Buckets
 from fulmen.web.problems import Problem
 from fulmen.web.supply import MOST_FILE_BYTES

@@ -12,6 +12,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, current_app, g, request
 
+from fulmen.documents.paper_reader import MOST_BYTES
 from fulmen.photos import MAX_BYTES as PHOTO_BYTES
 from fulmen.store.database import something_kept
 from fulmen.store.errors import Busy
@@ -59,10 +60,8 @@ def one_at_a_time(view: View) -> View:
 TURN_S = 20
 
 
-# A certificate with all its pages, as it may come back from another program.
-PAPER_BYTES = 10_000_000
 takes_photo = takes(PHOTO_BYTES, file="photo")
-takes_paper = takes(PAPER_BYTES, file="PDF")
+takes_paper = takes(MOST_BYTES, file="PDF")
 
 
 def register_guard(app: Flask) -> None:

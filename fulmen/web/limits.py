@@ -4,9 +4,31 @@ from __future__ import annotations
 
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 
 MOST_KEPT = 10_000
+
+
+class OneEach:
+    """What each may do once at a time: whoever is at it has to end it first."""
+
+    def __init__(self) -> None:
+        self._at_it: set[str] = set()
+        self._guard = threading.Lock()
+
+    @contextmanager
+    def turn(self, name: str) -> Iterator[bool]:
+        """Whether it is theirs to do now."""
+        with self._guard:
+            free = name not in self._at_it
+            self._at_it.add(name)
+        try:
+            yield free
+        finally:
+            if free:
+                with self._guard:
+                    self._at_it.discard(name)
 
 
 class Buckets:

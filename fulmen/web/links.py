@@ -41,7 +41,7 @@ def list_links(path: JobPath) -> Response:
     return reply(LinkList(links=[_info(state, now()) for state in states]))
 
 
-@links.post("/jobs/<int:job_id>/links", responses={201: MadeLink, 404: Problem})
+@links.post("/jobs/<int:job_id>/links", responses={201: MadeLink, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def make_link(path: JobPath, body: NewLink) -> Response:
     """Make a link for the householder; its address is told this once."""

@@ -44,7 +44,7 @@ def download_operator_form(path: JobPath) -> Response:
     return Response(pdf, mimetype="application/pdf", headers=headers)
 
 
-@operator.post("/jobs/<int:job_id>/letters", responses={201: JobState, 404: Problem})
+@operator.post("/jobs/<int:job_id>/letters", responses={201: JobState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def keep_letter(path: JobPath, body: NewLetter) -> Response:
     """Keep a letter to or from the real operator; it is never changed after."""
@@ -75,7 +75,7 @@ def read_desk(path: JobPath) -> Response:
     return reply(DeskState(received_on=case.received_on, today=case.today, letters_to_come=len(case.pending)))
 
 
-@operator.post("/jobs/<int:job_id>/desk", responses={201: JobState, 404: Problem})
+@operator.post("/jobs/<int:job_id>/desk", responses={201: JobState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def hand_in(path: JobPath) -> Response:
     """Hand the form in at the stand-in desk. No operator sees it."""
@@ -87,7 +87,7 @@ def hand_in(path: JobPath) -> Response:
     return job_reply(stored, 201)
 
 
-@operator.post("/jobs/<int:job_id>/desk/days", responses={200: JobState, 404: Problem})
+@operator.post("/jobs/<int:job_id>/desk/days", responses={200: JobState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def pass_days(path: JobPath, body: PassDays) -> Response:
     """Let simulated days pass at the stand-in desk; letters that fall due arrive."""

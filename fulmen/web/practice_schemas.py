@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fulmen.core.model.base import Id, Name, Part
+from fulmen.core.model.base import Id, Name, Part, Text
 from fulmen.core.model.readings import Outcome
 from fulmen.core.practice.acts import Act
 from fulmen.core.practice.course import Course, Entry, setup_of
@@ -36,14 +36,14 @@ class ExercisePath(BaseModel):
 class LearnerQuery(BaseModel):
     """Whose results."""
 
-    learner: Annotated[str, Field(max_length=200)] = ""
+    learner: Annotated[Text, Field(max_length=200)] = ""
 
 
 class BeginPractice(Part):
     """Who practises, on a set or on a job of one's own; a seed makes the same exercise again."""
 
     learner: Name
-    practice_set: Annotated[str, Field(max_length=40)] = ""
+    practice_set: Annotated[Text, Field(max_length=40)] = ""
     job_id: NUMBER | None = None
     charge_point: Id | None = None
     seed: Annotated[int, Field(ge=0, le=2**31)] | None = None

@@ -36,6 +36,7 @@ from fulmen.store.errors import (
     StoreError,
     TooMany,
 )
+from fulmen.told import disk_trouble
 
 # Refusals that their own sentence explains.
 PLAIN: tuple[tuple[type[StoreError], str, int], ...] = (
@@ -143,34 +144,18 @@ def register_problems(app: Flask) -> None:
 
     @app.errorhandler(DatabaseError)
     def database(error: DatabaseError) -> Response:
-        told = str(error.orig)
-        for words, status, detail in DISK:
-            if words in told:
-                current_app.logger.warning("the store can't be used: %s", told)
-                return problem_response(Problem(title="Store out of reach", status=status, detail=detail + _kept()))
-        return unexpected(error)
+        trouble = disk_trouble(str(error.orig))
+        if trouble is None:
+            return unexpected(error)
+        current_app.logger.warning("the store can't be used: %s", error.orig)
+        status, detail = trouble
+        return problem_response(Problem(title="Store out of reach", status=status, detail=detail + _kept()))
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> Response:
         current_app.logger.exception("unexpected error", exc_info=error)
         detail = f"Fulmen made a mistake. The log says more.{_kept()}"
         return problem_response(Problem(title="Unexpected error", status=500, detail=detail))
-
-
-# What SQLite says, and what to do about it.
-DISK = (
-    ("database or disk is full", 507, "The disk is full: make room on it, then try again."),
-    ("readonly database", 503, "The database can't be written: give Fulmen the right to write its file and folder."),
-    ("unable to open database", 503, "The database can't be opened: see that its folder is there and can be written."),
-    (
-        "database is locked",
-        503,
-        "The database was held for too long: try again in a moment. If it goes on, see what else has it open.",
-    ),
-    ("disk I/O error", 503, "The disk answers with errors: look at it, and keep the newest backup safe."),
-    ("malformed", 503, "The database is damaged: stop Fulmen, keep the file, and restore the newest backup."),
-    ("not a database", 503, "The database is damaged: stop Fulmen, keep the file, and restore the newest backup."),
-)
 
 
 def _kept() -> str:

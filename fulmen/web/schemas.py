@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fulmen.core.alternatives.choice_menu import Alternative
 from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.evaluate import Evaluation
-from fulmen.core.model.base import UNSHOWABLE, Id, Line, Text
+from fulmen.core.model.base import Id, Line, Text, shown
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
@@ -55,8 +55,8 @@ class SaveHeader(VersionHeader):
     person: Annotated[str, Field(alias="Fulmen-Person", max_length=600, pattern=r"^[!-~]*$")] = ""
 
     def by(self) -> str:
-        """The name, on one line."""
-        return " ".join(UNSHOWABLE.sub("", unquote(self.person)).split())[:200]
+        """The name on one line, with a mark for what can't be shown."""
+        return " ".join(shown(unquote(self.person)).split())[:200]
 
 
 class EntryHeader(BaseModel):

@@ -63,6 +63,11 @@ def this_device(*, begin: bool = False) -> str:
     return str(device)
 
 
+def who_asks() -> str:
+    """Whoever asks: by this browser's session, or by the address where it has none. It proves nothing."""
+    return str(session.get(DEVICE) or request.remote_addr)
+
+
 def warrant(word: str) -> Warrant:
     """What the act is done by."""
     return Warrant(word, this_device())

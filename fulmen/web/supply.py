@@ -6,10 +6,11 @@ from contextlib import suppress
 
 from flask import Response
 
-from fulmen.core.demand.half_hours import read_half_hours
-from fulmen.core.demand.meter_columns import MeterShape, MeterShapes, cells_of, heading_of
+from fulmen.core.demand.half_hours import first_lines, read_half_hours
+from fulmen.core.demand.meter_columns import MeterShape, MeterShapes, heading_of
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.errors import JobFileError
+from fulmen.core.file_rows import cells_of
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import HalfHours
 from fulmen.core.reference.rule_set import rule_set
@@ -41,10 +42,8 @@ def summarise_half_hours(body: HalfHourFile) -> Response:
     record, shape = _read(body, shapes)
     if body.shape is not None and shapes.of(body.text) != body.shape:
         keep(store(), SHAPES, shapes.remembering(body.text, body.shape), now(), heading_of(body.text))
-    lines = [line for line in body.text.removeprefix("\ufeff").splitlines()[:SHOWN_LINES] if line.strip()]
-    return reply(
-        HalfHourAnswer(record=record, shape=shape, first_lines=[cells_of(line, shape.separator) for line in lines])
-    )
+    lines = [cells_of(line, shape.separator) for line in first_lines(body.text, SHOWN_LINES)]
+    return reply(HalfHourAnswer(record=record, shape=shape, first_lines=lines))
 
 
 def _read(body: HalfHourFile, shapes: MeterShapes) -> tuple[HalfHours, MeterShape]:

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from fulmen.core.demand.meter_columns import MeterShape
-from fulmen.core.model.base import Day, Id, Name, Paragraph, PhotoRef, Text, near_day
+from fulmen.core.model.base import Day, Id, Name, Paragraph, PhotoRef, Text, Zoned
 from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import HalfHours
 from fulmen.core.model.stops import Stop
@@ -36,7 +36,7 @@ class PhotoPlace(BaseModel):
     """The stop that a photo belongs to, and when it was taken by its device's clock."""
 
     stop: Stop
-    made_at: Annotated[AwareDatetime, AfterValidator(near_day)] | None = None
+    made_at: Zoned | None = None
 
 
 class PhotoInfo(BaseModel):

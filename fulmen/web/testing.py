@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.model.base import Id, Line, Moment, Name, Part
+from fulmen.core.model.base import Id, Line, Name, Part, Zoned
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey
@@ -32,14 +32,17 @@ from fulmen.core.verification.imported_readings import (
 from fulmen.core.verification.reading_fit import misfit
 from fulmen.core.verification.steps import definition_of
 from fulmen.simulators.test_set_client import FromSet, TestSetError, ask
+from fulmen.store.errors import TooMany
 from fulmen.store.kept import keep, kept
 from fulmen.store.operations import add_readings, load_job
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.bounded import bounded
+from fulmen.web.limits import OneEach
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import job_reply, now, reply, store
 from fulmen.web.schemas import JobPath, JobState
+from fulmen.web.signing import who_asks
 
 KEY = "instruments"
 
@@ -83,7 +86,7 @@ class FromTestSet(Part):
     instrument: str
 
 
-@testing.post("/jobs/<int:job_id>/test-set", responses={200: FromTestSet, 404: Problem, 503: Problem})
+@testing.post("/jobs/<int:job_id>/test-set", responses={200: FromTestSet, 404: Problem, 409: Problem, 503: Problem})
 @allows(Role.ELECTRICIAN)
 def take_from_test_set(path: JobPath, body: Asked) -> Response:
     """Ask the test set for one step of a job."""
@@ -93,10 +96,14 @@ def take_from_test_set(path: JobPath, body: Asked) -> Response:
     port = int(current_app.config["TEST_SET_PORT"])
     if not port:
         abort(404, "There is no test set: FULMEN_TEST_SET_PORT says where one answers. Nothing was taken.")
-    try:
-        shown = ask(port, str(path.job_id), body.step.value, body.subject)
-    except TestSetError as error:
-        abort(503, str(error))
+    at_test_set: OneEach = current_app.extensions["at_test_set"]
+    with at_test_set.turn(who_asks()) as free:
+        if not free:
+            raise TooMany("The test set is still at your last reading: wait for it, then ask again. Nothing was taken.")
+        try:
+            shown = ask(port, str(path.job_id), body.step.value, body.subject)
+        except TestSetError as error:
+            abort(503, str(error))
     unit = definition_of(body.step).unit
     if shown.value is not None and shown.unit != unit:
         abort(503, f"The test set shows {shown.unit or 'no unit'} where {unit} is read. Nothing was taken.")
@@ -135,7 +142,7 @@ class ReadingsFile(Part):
     text: Annotated[str, Field(max_length=400_000)]
     shape: ReadingShape | None = None
     taken_by: Name
-    taken_at: Moment
+    taken_at: Zoned
     instrument: Line = ""
     again_because: Line = ""
 
@@ -177,7 +184,7 @@ def read_readings_file(path: JobPath, body: ReadingsFile) -> Response:
     return reply(ReadingLines(columns=columns_of(body.text), shape=shape, lines=lines))
 
 
-@testing.post("/jobs/<int:job_id>/readings/many", responses={201: JobState, 404: Problem})
+@testing.post("/jobs/<int:job_id>/readings/many", responses={201: JobState, 404: Problem, 409: Problem})
 @allows(Role.ELECTRICIAN)
 def take_readings(path: JobPath, body: ManyReadings) -> Response:
     """Append several readings, all or none."""

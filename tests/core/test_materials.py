@@ -154,7 +154,7 @@ class Prices(unittest.TestCase):
             (head + "LABEL!,Label,piece,1,1\n", "Line 2, key"),
             (head + "label,,piece,1,1\n", "Line 2, name"),
             (head + "label,Label,piece,1,1\nlabel,Label,piece,1,1\n", "Line 3: “label” stands there twice"),
-            (head + "x" * 200_001, "longer than 200 kB"),
+            (head + "x" * 200_001, "longer than 200000 characters"),
         ):
             with self.subTest(told), self.assertRaises(InputError) as caught:
                 read_prices_csv(text)

@@ -39,7 +39,7 @@ MAY_IMPORT = {
 WINGS = (
     ("errors", "units"),
     ("model",),
-    ("field_messages",),
+    ("field_messages", "file_rows"),
     ("findings",),
     ("reference",),
     ("editing",),

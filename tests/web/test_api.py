@@ -127,12 +127,12 @@ class Problems(AppCase):
     def test_a_conflict_shows_both_sides(self) -> None:
         stored = self.store(HALFWAY)
         theirs = {**json.loads(write_job(stored.job)), "title": "Theirs"}
-        named = {"If-Match": "1", "Fulmen-Person": "W.%20%C3%93tterby%0A%00"}
+        named = {"If-Match": "1", "Fulmen-Person": "W.%20%C3%93tterby%0A%E2%80%AE"}
         self.client.put(f"{API}/jobs/1", json=theirs, headers=named)
         response = self.client.put(f"{API}/jobs/1", json={**theirs, "title": "Mine"}, headers={"If-Match": "1"})
         problem = self.problem(response, 409)
         self.assertEqual((problem["version"], problem["stored"]["title"]), (2, "Theirs"))
-        self.assertEqual((problem["saved_by"], problem["saved_at"][:2]), ("W. Ótterby", "20"))
+        self.assertEqual((problem["saved_by"], problem["saved_at"][:2]), ("W. Ótterby \ufffd", "20"))
         title = {"field": "title", "where": "", "name": "Title", "mine": "Mine", "theirs": "Theirs"}
         self.assertEqual(problem["differences"], [title])
 

@@ -27,7 +27,9 @@ from tests.jobs import DEVICE_IN_UNIT, example_text, job
 from tests.sampling import tries
 
 API = "/api/v1"
-POISON = ("\ud800", "\udfff", "a\x00b", "\x1b[31m", "\x7f", "\x85", "\ufffe", "\uffff", "\U0001fffe", "\ufdd0")
+POISON = ("\ud800", "\udfff", "a\x00b", "\x1b[31m", "\x7f", "\x85", "\ufffe", "\uffff", "\U0001fffe", "\ufdd0",
+          # What turns the text around it, what nobody sees, and a joiner that joins no picture.
+          "\u202e1.09", "\u2066", "\u200f", "\u200b", "\xad", "\ufeff", "\u2028", "\U000e0041", "a\u200db", "\u3164")  # fmt: skip
 # Where texts of every kind stand in a job.
 TEXTS = ("title", "reference", "site.householder", "site.address", "boards.0.name", "circuits.0.name",
          "charge_points.0.serial_number", "certificate.departures", "site.route_notes", "decisions.0.reason")  # fmt: skip
@@ -211,7 +213,7 @@ class Shown(AppCase):
         ElementTree.fromstring(answer.data)
 
     def test_and_a_paper_whose_metadata_is(self) -> None:
-        whole = job(changes={"title": "<&>\"' ]]> \u202e \U0001f50c é", "site.householder": "</rdf:li>&#0;"})
+        whole = job(changes={"title": "<&>\"' ]]> \U0001f50c é", "site.householder": "</rdf:li>&#0;"})
         create_job(self.sessions, whole, NOW)
         pdf = render_certificate(prepare_issue(whole, "FC-2026-0001", NOW, None))
         metadata = PdfReader(BytesIO(pdf)).root_object["/Metadata"].get_object().get_data()  # type: ignore[attr-defined]

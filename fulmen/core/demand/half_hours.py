@@ -9,10 +9,12 @@ from __future__ import annotations
 from calendar import SUNDAY, monthrange
 from collections.abc import Iterator
 from datetime import UTC, date, datetime, timedelta
+from itertools import islice
 from typing import NamedTuple
 
-from fulmen.core.demand.meter_columns import FIGURE, MeterShape, cells_of, guess_shape, read_time
+from fulmen.core.demand.meter_columns import FIGURE, SAMPLE, MeterShape, guess_shape, read_time
 from fulmen.core.errors import InputError, JobFileError
+from fulmen.core.file_rows import MOST_LINE, cells_of, lines_of
 from fulmen.core.model.load import HalfHours
 
 MAX_LINES = 60_000
@@ -46,33 +48,43 @@ def read_half_hours(text: str, shape: MeterShape | None = None) -> tuple[HalfHou
     Raises:
         JobFileError: a problem for each line that can't be taken, field ``line N``; past twenty they are counted.
     """
-    lines = text.removeprefix("\ufeff").splitlines()
-    if len(lines) > MAX_LINES:
-        raise JobFileError([InputError("file", f"The file has {len(lines)} lines; at most {MAX_LINES} can be taken.")])
-    taken_by = shape or guess_shape(lines)
+    taken_by = shape or guess_shape(first_lines(text, SAMPLE))
     entries: list[Entry] = []
     problems: list[InputError] = []
     taken: dict[datetime, int] = {}
-    heading = taken_by.heading
-    for number, line in enumerate(lines, 1):
-        if not line.strip():
-            continue
-        if heading:
-            heading = False
-            continue
-        try:
-            for start, kwh in _line(line, taken_by):
-                entries.append(_entry(start, kwh, taken))
-                taken[entries[-1].order] = number
-        except ValueError as error:
-            problems.append(InputError(f"line {number}", f"Line {number}: {error}."))
+    heading, unfit = taken_by.heading, 0
+    try:
+        for number, line in lines_of(text, MAX_LINES, "file"):
+            if not line.strip():
+                continue
+            try:
+                if heading:
+                    # It is shown, so that columns can be chosen by it.
+                    cells_of(line, taken_by.separator)
+                    heading = False
+                    continue
+                for start, kwh in _line(line, taken_by):
+                    entries.append(_entry(start, kwh, taken))
+                    taken[entries[-1].order] = number
+            except ValueError as error:
+                unfit += 1
+                if unfit <= MAX_TOLD:
+                    problems.append(InputError(f"line {number}", f"Line {number}: {error}."))
+    except InputError as error:
+        raise JobFileError([error]) from None
     if problems:
-        more = len(problems) - MAX_TOLD
+        more = unfit - MAX_TOLD
         rest = [InputError("file", f"{more} more lines can't be taken.")] if more > 0 else []
-        raise JobFileError(problems[:MAX_TOLD] + rest)
+        raise JobFileError(problems + rest)
     if not entries:
         raise JobFileError([InputError("file", "The file holds no half hour.")])
     return _summary(entries), taken_by
+
+
+def first_lines(text: str, most: int) -> list[str]:
+    """The first lines of a file that hold something; a longer one of them is cut short where it can't be taken."""
+    found = (line[: MOST_LINE + 1] for _, line in lines_of(text, MAX_LINES, "file") if line.strip())
+    return list(islice(found, most))
 
 
 def _entry(start: datetime, kwh: float, taken: dict[datetime, int]) -> Entry:

@@ -5,7 +5,6 @@ A row may be a half hour, or a day with its half hours side by side. A guess may
 
 from __future__ import annotations
 
-import csv
 import re
 from collections.abc import Sequence
 from datetime import date, datetime, time
@@ -13,16 +12,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import Part, Text
+from fulmen.core.file_rows import MOST_LINE, SEPARATORS, cells_of
+from fulmen.core.model.base import FIRST_YEAR, LAST_YEAR, Part, Text, shown
 
 SAMPLE = 60
 DAY_COLUMNS = (46, 48, 50)
 ENERGY_WORDS = ("kwh", "consumption", "usage", "import", "energy", "wh")
 OTHER_WORDS = ("export", "cost", "price", "rate", "mpan", "temperature", "estimated")
-SEPARATORS = (";", "\t", ",")
-PARTED = re.compile(r"^(\d{1,2})[/.\-](\d{1,2})[/.\-](\d{4})(?:[ T,]+(\d{1,2}:\d{2}(?::\d{2})?))?$")
-CLOCK = re.compile(r"^(\d{1,2}):(\d{2})(?::(\d{2}))?$")
-FIGURE = re.compile(r"^-?\d+([.,]\d+)?$")
+PARTED = re.compile(r"^([0-9]{1,2})[/.\-]([0-9]{1,2})[/.\-]([0-9]{4})(?:[ T,]+([0-9]{1,2}:[0-9]{2}(?::[0-9]{2})?))?$")
+CLOCK = re.compile(r"^([0-9]{1,2}):([0-9]{2})(?::([0-9]{2}))?$")
+FIGURE = re.compile(r"^-?[0-9]{1,12}([.,][0-9]{1,12})?$")
 
 Column = Annotated[int, Field(strict=True, ge=0, le=80)]
 
@@ -71,13 +70,8 @@ class MeterShapes(Part):
 
 
 def heading_of(text: str) -> str:
-    """What tells a meter's files apart: their first line."""
-    return text.removeprefix("\ufeff").split("\n", 1)[0].strip()[:HEADING]
-
-
-def cells_of(line: str, separator: str) -> list[str]:
-    """The cells of one line, without the space around them."""
-    return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
+    """What tells a meter's files apart: their first line, with a mark for what can't be shown."""
+    return shown(text.removeprefix("\ufeff")[:MOST_LINE].split("\n", 1)[0].strip())[:HEADING]
 
 
 def guess_shape(lines: Sequence[str]) -> MeterShape:
@@ -86,7 +80,9 @@ def guess_shape(lines: Sequence[str]) -> MeterShape:
     if not sample:
         return MeterShape()
     separator = next((mark for mark in SEPARATORS if mark in sample[-1]), ",")
-    rows = [cells_of(line, separator) for line in sample]
+    rows = [cells for line in sample if (cells := _cells(line, separator))]
+    if not rows:
+        return MeterShape(separator=separator)
     day_first = not any(_month_first(cell) for row in rows for cell in row)
     lettered = any(cell[:1].isalpha() for cell in rows[0])
     heading = lettered and not _holds_time(rows[0], day_first=day_first)
@@ -108,6 +104,14 @@ def guess_shape(lines: Sequence[str]) -> MeterShape:
     energy = _energy(figures, names, columns, default=1 if when[0] != 1 else 0)
     unit = _unit(names[energy] if energy < len(names) else "", columns[energy] if energy < width else [])
     return MeterShape(time_column=when[0], clock_column=clock, energy_column=energy, unit=unit, **common)
+
+
+def _cells(line: str, separator: str) -> list[str]:
+    """The cells of a line of the sample; none where it can't be taken, which is told when it is read."""
+    try:
+        return cells_of(line, separator)
+    except ValueError:
+        return []
 
 
 def _mostly(cells: list[str], holds: object) -> bool:
@@ -157,7 +161,7 @@ def _date(cell: str, day_first: bool) -> datetime | None:  # noqa: FBT001
 
 
 def read_time(cell: str, clock: str, *, day_first: bool) -> datetime | None:
-    """A time as meters write it: ISO, with an offset or none, or day/month/year; None where it is none.
+    """A time as meters write it: ISO, with an offset or none, or day/month/year; None where it is none of our time.
 
     Args:
         cell: date, or date and time.
@@ -174,7 +178,9 @@ def read_time(cell: str, clock: str, *, day_first: bool) -> datetime | None:
         else:
             day, month = (parted[1], parted[2]) if day_first else (parted[2], parted[1])
             found = datetime.combine(date(int(parted[3]), int(month), int(day)), _clock(parted[4] or ""))
-        return datetime.combine(found.date(), _clock(clock), found.tzinfo) if clock else found
+        found = datetime.combine(found.date(), _clock(clock), found.tzinfo) if clock else found
+        # At the calendar's ends there is no half hour before or after.
+        return found if FIRST_YEAR <= found.year <= LAST_YEAR else None
     except ValueError:
         return None
 

@@ -8,11 +8,8 @@ from typing import Any
 
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.errors import JobFileError
-from fulmen.core.model.base import FIRST_YEAR, LAST_YEAR, UNSHOWABLE
+from fulmen.core.model.base import FIRST_YEAR, LAST_YEAR, shown
 from fulmen.core.model.job import Job
-
-# In place of a character that can't be shown.
-PUT_FOR_IT = "�"
 
 
 def parse_stored_job(data: dict[str, Any]) -> tuple[Job, tuple[str, ...]]:
@@ -39,20 +36,15 @@ def parse_stored_job(data: dict[str, Any]) -> tuple[Job, tuple[str, ...]]:
 MOST_PASSES = 3
 
 
-def clean_text(text: str) -> str:
-    """A text with a mark in the place of each character that can't be shown."""
-    return UNSHOWABLE.sub(PUT_FOR_IT, text)
-
-
 def clean_value(value: Any) -> Any:
     """A stored answer: a text, or a list of them, cleaned."""
     if isinstance(value, list):
         return [clean_value(one) for one in value]
-    return clean_text(value) if isinstance(value, str) else value
+    return shown(value) if isinstance(value, str) else value
 
 
 def _in_one_line(text: str) -> str:
-    return " ".join(clean_text(text).split())
+    return " ".join(shown(text).split())
 
 
 def _near_year(day: str) -> str:
@@ -62,8 +54,8 @@ def _near_year(day: str) -> str:
 
 # Our own refusals by their kind, and what mends each.
 MENDS: dict[str, Callable[[Any], Any]] = {
-    "unshowable": clean_text,
-    "string_unicode": clean_text,
+    "unshowable": shown,
+    "string_unicode": shown,
     "one_line": _in_one_line,
     "tiny": lambda figure: 0.0,
     "year": _near_year,

@@ -6,6 +6,7 @@ The lines that ship are invented and marked so; they are the user's own to chang
 from __future__ import annotations
 
 import csv
+import re
 from functools import cache
 from io import StringIO
 from typing import Annotated
@@ -13,13 +14,15 @@ from typing import Annotated
 from pydantic import Field, ValidationError
 
 from fulmen.core.errors import InputError
+from fulmen.core.file_rows import headed_rows
 from fulmen.core.materials.cells import cell, text_of
 from fulmen.core.model.base import Part, Text, number
 from fulmen.core.reference.cable_catalogue import cable_records
 from fulmen.core.reference.tables import read_toml
 
 COLUMNS = ("key", "name", "unit", "price", "work_min", "invented")
-MOST_LINES, MOST_BYTES = 1000, 200_000
+MOST_LINES, MOST_LENGTH = 1000, 200_000
+FIGURE = re.compile(r"-?[0-9]{1,12}([.,][0-9]{1,12})?")
 
 
 class PriceLine(Part):
@@ -88,14 +91,15 @@ def read_prices_csv(text: str) -> PriceList:
     Raises:
         InputError: the text is too long, lacks a column, or a line can't be taken; it says which and why.
     """
-    if len(text.encode()) > MOST_BYTES:
-        raise InputError("prices", f"The list is longer than {MOST_BYTES // 1000} kB.")
-    rows = csv.DictReader(StringIO(text.lstrip("\ufeff")))
-    missing = [name for name in COLUMNS[:5] if name not in (rows.fieldnames or [])]
+    if len(text) > MOST_LENGTH:
+        raise InputError("prices", f"The list is longer than {MOST_LENGTH} characters.")
+    rows = headed_rows(text, MOST_LINES, "prices")
+    _, headings = next(rows, (1, {}))
+    missing = [name for name in COLUMNS[:5] if name not in headings]
     if missing:
         raise InputError("prices", f"The first line must name the columns; missing: {', '.join(missing)}.")
     lines, seen = [], set()
-    for number_, row in enumerate(rows, 2):
+    for number_, row in rows:
         line = _line(row, number_)
         if line.key in seen:
             raise InputError("prices", f"Line {number_}: “{line.key}” stands there twice.")
@@ -106,19 +110,18 @@ def read_prices_csv(text: str) -> PriceList:
     return PriceList(lines=tuple(lines))
 
 
-def _line(row: dict[str, str | None], number_: int) -> PriceLine:
-    figures = {name: _figure(row.get(name), name, number_) for name in ("price", "work_min")}
-    invented = (row.get("invented") or "").strip().lower() in ("yes", "true", "1")
+def _line(row: dict[str, str], number_: int) -> PriceLine:
+    figures = {name: _figure(row[name], name, number_) for name in ("price", "work_min")}
+    invented = row.get("invented", "").lower() in ("yes", "true", "1")
     try:
-        words = {name: text_of((row.get(name) or "").strip()) for name in ("key", "name", "unit")}
+        words = {name: text_of(row[name]) for name in ("key", "name", "unit")}
         return PriceLine(**words, **figures, invented=invented)
     except ValidationError as error:
         first = error.errors()[0]
         raise InputError("prices", f"Line {number_}, {first['loc'][0]}: {first['msg']}.") from None
 
 
-def _figure(text: str | None, name: str, number_: int) -> float:
-    try:
-        return float((text or "").strip().replace(",", "."))
-    except ValueError:
-        raise InputError("prices", f"Line {number_}, {name}: “{(text or '')[:20]}” is no number.") from None
+def _figure(text: str, name: str, number_: int) -> float:
+    if not FIGURE.fullmatch(text):
+        raise InputError("prices", f"Line {number_}, {name}: “{text[:20]}” is no number.")
+    return float(text.replace(",", "."))

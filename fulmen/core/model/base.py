@@ -9,7 +9,7 @@ from functools import cache
 from typing import Annotated, Any, Self
 
 from annotated_types import Ge, GroupedMetadata, Le
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, Strict
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, Strict
 from pydantic_core import PydanticCustomError
 
 CSA_MM2 = (1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0)
@@ -63,8 +63,8 @@ def plain_figure(figure: float) -> float:
 
 
 def showable(text: str) -> str:
-    """A text that every screen, drawing and paper can show: no control characters but line ends and tabs, no half
-    characters, none that Unicode keeps for programs.
+    """A text that every screen, drawing and paper shows as it is kept: no control characters but line ends and tabs, no
+    half characters, none that Unicode keeps for programs, none that nobody sees or that turns others round.
     """
     found = UNSHOWABLE.search(text)
     if found is not None:
@@ -75,7 +75,28 @@ def showable(text: str) -> str:
 
 # What can't be shown anywhere: the last two characters of every plane of Unicode are kept for programs.
 _LAST_OF_PLANES = "".join(chr(plane * 0x10000 + last) for plane in range(17) for last in (0xFFFE, 0xFFFF))
-UNSHOWABLE = re.compile(f"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufdd0-\ufdef{_LAST_OF_PLANES}]")
+# What changes the direction of the text around it, or parts its lines.
+_TURNING = "\u061c\u200e\u200f\u2028-\u202e\u2066-\u2069"
+# What takes no room, or looks like a space without being one (Unicode's default ignorable characters, and fillers).
+_UNSEEN = (
+    "\xad\u034f\u115f\u1160\u17b4\u17b5\u180b-\u180f\u200b\u200c\u2060-\u2065\u206a-\u206f\u2800\u3164\ufe00-\ufe0d"
+    "\ufeff\uffa0\ufff0-\ufffb\U0001bca0-\U0001bca3\U0001d173-\U0001d17a\U000e0000-\U000e0fff"
+)
+# Two that join or colour the picture before them are seen with it, and with nothing else.
+_PICTURE = "\xa9\xae\u203c\u2049\u2122\u2139\u2190-\u2bff\u3030\u303d\u3297\u3299\ufe0f\U0001f000-\U0001faff"
+_ALONE = f"(?<![{_PICTURE}])[\u200d\ufe0e\ufe0f]"
+UNSHOWABLE = re.compile(
+    f"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufdd0-\ufdef{_LAST_OF_PLANES}{_TURNING}{_UNSEEN}]|{_ALONE}"
+)
+
+
+# In place of a character that can't be shown.
+PUT_FOR_IT = "\ufffd"
+
+
+def shown(text: str) -> str:
+    """A text with a mark in the place of each character that can't be shown."""
+    return UNSHOWABLE.sub(PUT_FOR_IT, text)
 
 
 def one_line(text: str) -> str:
@@ -119,6 +140,7 @@ Paragraph = Annotated[Text, Field(max_length=4000)]
 Reason = Annotated[Text, Field(min_length=3, max_length=1000)]
 Day = Annotated[date, AfterValidator(near_day)]
 Moment = Annotated[datetime, AfterValidator(near_day)]
+Zoned = Annotated[AwareDatetime, AfterValidator(near_day)]
 # What a verdict, a decision or a letter rests on: named facts, never a sentence.
 Fact = float | bool | Annotated[Text, Field(max_length=100)] | None
 Basis = Annotated[

@@ -7,11 +7,10 @@ and said so.
 
 from __future__ import annotations
 
-import csv
 import json
 import re
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Any
 
@@ -19,6 +18,7 @@ from pydantic import Field, ValidationError
 
 from fulmen.core.errors import InputError
 from fulmen.core.field_messages import input_errors
+from fulmen.core.file_rows import MOST_COLUMNS, headed_rows, named
 from fulmen.core.model.base import Line, Name, Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey, by_step
@@ -27,6 +27,7 @@ from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.taken_again import LEAST_WHY, after, is_told
 
 MOST_LINES = 500
+AHEAD = timedelta(days=1)
 # What one of a unit is in each step's own unit: instruments write them in many ways.
 UNITS: dict[str, dict[str, float]] = {
     "Ω": {"Ω": 1.0, "ohm": 1.0, "Ohm": 1.0, "ohms": 1.0, "R": 1.0, "mΩ": 1e-3, "mohm": 1e-3, "kΩ": 1e3, "kohm": 1e3},
@@ -110,14 +111,14 @@ def imported_lines(
     Raises:
         InputError: it is neither, has no line, too many, or lacks a column that the shape names.
     """
-    rows = _rows(text)
+    headings, rows = _rows(text)
     if not rows:
         raise InputError("text", "The file holds no reading.")
     if len(rows) > MOST_LINES:
-        raise InputError("text", f"The file holds {len(rows)} lines; at most {MOST_LINES} can be taken at once.")
+        raise InputError("text", f"The file holds {len(rows)} rows; at most {MOST_LINES} can be taken at once.")
     for column in (shape.step_column, shape.value_column):
-        if column not in rows[0]:
-            raise InputError("shape", f"The file has no column “{column}”; it has {', '.join(map(str, rows[0]))}.")
+        if column not in headings:
+            raise InputError("shape", f"The file has no column “{column}”; it has {named(headings)}.")
     known = {(one.step, one.subject): one for one in steps}
     seen = {key for one in job.readings for key in (_same(one), _same(one, timed=False))}
     newest = {key: taken[-1] for key, taken in by_step(job.readings).items()}
@@ -151,30 +152,25 @@ def _taken_again(line: ImportedLine, reading: Reading, before: Reading | None, b
 
 def columns_of(text: str) -> tuple[str, ...]:
     """The headings of a file, to map them."""
-    rows = _rows(text)
-    return tuple(map(str, rows[0])) if rows else ()
+    headings, _ = _rows(text)
+    return headings[:MOST_COLUMNS]
 
 
-def _rows(text: str) -> list[dict[str, Any]]:
+def _rows(text: str) -> tuple[tuple[str, ...], list[dict[str, Any]]]:
+    """The headings of a file, and its rows by them."""
     tidy = text.lstrip("\ufeff").strip()
     if tidy.startswith(("[", "{")):
-        return _json_rows(tidy)
-    lines = tidy.splitlines()
-    try:
-        dialect = csv.Sniffer().sniff(lines[0] if lines else ",", ",;\t")
-    except csv.Error:
-        dialect = csv.excel
-    try:
-        rows = list(csv.DictReader(lines, dialect=dialect))
-    except csv.Error:
-        raise InputError("text", "The file is neither CSV nor JSON.") from None
-    return [{key: value or "" for key, value in row.items() if isinstance(key, str)} for row in rows]
+        rows = _json_rows(tidy)
+        return (tuple(map(str, rows[0])) if rows else ()), rows
+    (headings, *others) = [row for _, row in headed_rows(tidy, MOST_LINES, "text")] or [{}]
+    return tuple(headings), list(others)
 
 
 def _json_rows(text: str) -> list[dict[str, Any]]:
     try:
         data = json.loads(text)
-    except (json.JSONDecodeError, RecursionError):
+    except (ValueError, RecursionError):
+        # A number of thousands of digits is no JSON error to the reader, but a value it can't take.
         raise InputError("text", "The file breaks off or is no JSON.") from None
     listed = data.get("readings") if isinstance(data, dict) else data
     if not isinstance(listed, list) or not all(isinstance(one, dict) for one in listed):
@@ -188,7 +184,7 @@ def _line(
     """One line's fate, before it is compared with what is there."""
     given = {name: row.get(getattr(shape, f"{name}_column")) for name in CELLS}
     # Nothing is nothing; nought is a figure.
-    cell = {name: "" if value is None else str(value).strip() for name, value in given.items()}
+    cell = {name: "" if value is None else str(value).strip()[:LONGEST] for name, value in given.items()}
     words = ", ".join(filter(None, (cell["step"], cell["circuit"], cell["value"], cell["unit"])))
 
     def fate(kind: LineFate, told: str, reading: Reading | None = None) -> ImportedLine:
@@ -225,8 +221,11 @@ def _line(
         )
     except ValidationError as error:
         return fate(LineFate.REFUSED, input_errors(error)[0].message)
-    except ValueError:
+    except (ValueError, OverflowError):
         return fate(LineFate.REFUSED, f"“{cell['voltage']}” or “{cell['time']}” is no voltage, or no time.")
+    # Whoever brings a file in does so after it was measured.
+    if reading.taken_at > by.taken_at + AHEAD:
+        return fate(LineFate.REFUSED, f"{reading.taken_at:%-d %B %Y} is yet to come: set the instrument's clock.")
     unfit = misfit(reading)
     if unfit is not None:
         return fate(LineFate.REFUSED, unfit.message)
@@ -235,6 +234,8 @@ def _line(
     return fate(LineFate.TAKEN, "", reading)
 
 
+# No step, unit or figure is longer; what a line holds is told no further.
+LONGEST = 200
 CELLS = ("step", "circuit", "value", "unit", "outcome", "voltage", "instrument", "time")
 
 
