@@ -163,7 +163,11 @@ class Sentences(unittest.TestCase):
                 (("backup", str(there / "b.sqlite")), store, "no database"),
                 (("restore", str(there / "none.sqlite")), store, "There is no backup"),
                 (("restore", str(there / "file")), store, "database"),
-                (("restore", str(there / "broken.sqlite")), str(there / "file" / "s.sqlite"), "something of that name already"),
+                (
+                    ("restore", str(there / "broken.sqlite")),
+                    str(there / "file" / "s.sqlite"),
+                    "something of that name already",
+                ),
             ):
                 with self.subTest(arguments[0], words=words):
                     self.assertIn(words, self.told(*arguments, FULMEN_DATABASE=database))
