@@ -79,14 +79,17 @@ class Problem(BaseModel):
     gaps: list[Gap] = []
 
 
+MOST_FIELDS = 100
+
+
 def problem_response(problem: Problem) -> Response:
     """The problem as an HTTP answer."""
     return Response(problem.model_dump_json(), problem.status, mimetype="application/problem+json")
 
 
 def input_problem(errors: list[InputError], status: int = 422) -> Response:
-    """The answer to fields that can't be taken; the first one speaks for all."""
-    fields = [FieldProblem(field=error.field, message=error.message) for error in errors]
+    """The answer to fields that can't be taken; the first one speaks for all, of very many the first are named."""
+    fields = [FieldProblem(field=error.field, message=error.message) for error in errors[:MOST_FIELDS]]
     return problem_response(
         Problem(title="Can't be taken", status=status, detail=errors[0].message, field=errors[0].field, fields=fields)
     )

@@ -22,9 +22,18 @@ DOCUMENT = json.loads((ROOT / "docs" / "openapi.json").read_text(encoding="utf-8
 JOBS = [json.loads(example_text(name)) for name in (DEVICE_IN_UNIT, GARAGE, TT, HALFWAY, FALLS_SHORT)]
 ODD: tuple[Any, ...] = (
     None, True, 0, -1, 1, 2**31, 2**63, 2**70, 1e-308, 1e308, "", "x", "x" * 5000, "\ud800", "a\x00b", "\ufffe", "9999-12-31",
-    [], {}, [[]], [None] * 300, {"a": {"b": {"c": []}}}, "ev", "charge-point", "board", "yes",
+    [], {}, [[]], [None] * 300, {"a": {"b": {"c": []}}}, "ev", "charge-point", "board", "yes", float("nan"), float("inf"),
+    -float("inf"), "\u202e1.09", "\u200b", "0001-01-01T00:00:00+23:59", "9999-12-31T23:59:59-23:59", "inf", "1e999", "٣", "," * 50_000,
+    '"' * 50_000, "9" * 5000, "2026-11-20T10:00:00",
 )  # fmt: skip
 SLOW_S = 2.0
+ROUTES = [
+    (method, path, operation)
+    for path, operations in DOCUMENT["paths"].items()
+    for method, operation in operations.items()
+    if method in ("get", "post", "put", "delete", "patch")
+]
+OUR_PAGE = {"Origin": "http://localhost"}
 
 
 @dataclass
@@ -35,6 +44,8 @@ class Answers:
     failures: list[str] = field(default_factory=list)
     slow: list[str] = field(default_factory=list)
     undocumented: Counter[str] = field(default_factory=Counter)
+    asked: set[str] = field(default_factory=set)
+    done: set[str] = field(default_factory=set)
     statuses: Counter[int] = field(default_factory=Counter)
     grown_mb: float = 0.0
 
@@ -42,23 +53,18 @@ class Answers:
         """In one line."""
         return (
             f"{self.calls} calls: {len(self.failures)} of 5xx, {len(self.slow)} over {SLOW_S:g} s, "
-            f"{self.undocumented.total()} undocumented, memory grew by {self.grown_mb:.0f} MB"
+            f"{self.undocumented.total()} undocumented, memory grew by {self.grown_mb:.0f} MB; "
+            f"{len(self.asked)} operations of {len(ROUTES)} asked, {len(self.done)} of them done"
         )
 
 
 def call_all(client: FlaskClient, calls: int, chance: random.Random) -> Answers:
     """Make calls, each to some route of the document."""
-    routes = [
-        (method, path, operation)
-        for path, operations in DOCUMENT["paths"].items()
-        for method, operation in operations.items()
-        if method in ("get", "post", "put", "delete", "patch")
-    ]
     answers, settled_kb = Answers(), 0
     for number in range(calls):
         if number == calls // 10:
             settled_kb = _resident_kb()
-        method, path, operation = chance.choice(routes)
+        method, path, operation = chance.choice(ROUTES)
         _call(client, method, path, operation, chance, answers)
     answers.grown_mb = max(0.0, (_resident_kb() - settled_kb) / 1000)
     return answers
@@ -80,7 +86,11 @@ def _call(
             asked = asked.replace(f"{{{parameter['name']}}}", value)
         elif parameter["in"] == "query" and chance.random() < 0.7:
             query[parameter["name"]] = value
+        elif parameter["in"] == "header" and parameter["name"] not in headers and chance.random() < 0.3:
+            headers[parameter["name"]] = value
     data, kind = _body(operation, chance)
+    if "Fulmen-Word" in {one["name"] for one in operation.get("parameters", [])} and chance.random() < 0.7:
+        headers |= OUR_PAGE | {"Fulmen-Word": _word(client, asked, data)}
     started = time.perf_counter()
     answer = client.open(
         asked, method=method.upper(), query_string=query, data=data, content_type=kind, headers=headers
@@ -88,6 +98,9 @@ def _call(
     took_s = time.perf_counter() - started
     answers.calls += 1
     answers.statuses[answer.status_code] += 1
+    answers.asked.add(f"{method} {path}")
+    if answer.status_code < 300:
+        answers.done.add(f"{method} {path}")
     told = f"{method} {asked[:80]} {answer.status_code}"
     if answer.status_code >= 500:
         answers.failures.append(f"{told} {answer.text[:200]} {data[:300]!r}")
@@ -97,6 +110,21 @@ def _call(
         answers.undocumented[f"{method} {path} {answer.status_code}"] += 1
     if answer.status_code >= 400 and answer.mimetype != "application/problem+json":
         answers.undocumented[f"{method} {path} {answer.mimetype}"] += 1
+
+
+def _word(client: FlaskClient, path: str, data: bytes) -> str:
+    """A word drawn for the act that a call is about to do, where it is one."""
+    try:
+        body = json.loads(data)
+        act = {
+            "holds": lambda: {"kind": "hold", "about": f"{body['step']}/{body['subject']}"},
+            "calls": lambda: {"kind": "call", "about": body["finding"]},
+            "papers": lambda: {"kind": "signature", "about": "certificate"},
+        }[path.rpartition("/")[2]]()
+        drawn = client.post(f"{path.rpartition('/')[0]}/words", json={"acts": [act]}, headers=OUR_PAGE)
+        return str(drawn.get_json()["words"][0]["word"])
+    except (ValueError, KeyError, TypeError):
+        return "x" * 32
 
 
 def _parameter(parameter: dict[str, Any], chance: random.Random) -> str:

@@ -86,6 +86,12 @@ class AtEveryDoor(AppCase):
         again = self.client.post(f"{API}/half-hours", json={"text": text, "shape": shape})
         self.assertEqual(again.status_code, 422)
 
+    def test_of_very_many_faults_the_first_are_named(self) -> None:
+        document = json.loads(example_text(DEVICE_IN_UNIT))
+        document["known_how"] = {f"field.x{n}": "nowhere" for n in range(2000)}
+        answer = self.client.post(f"{API}/evaluate", json=document)
+        self.assertEqual((answer.status_code, len(answer.get_json()["fields"])), (422, 100))
+
     def test_pictures_with_their_joiners_and_every_script_get_in(self) -> None:
         for text in ("Rosé Ô'Hara", "שלום", "مرحبا", "नमस्ते", "漢字", "2 × 6 mm², ≤ 0.3 Ω", "❤️ 👨‍👩‍👧", "Flat\u00a03"):
             with self.subTest(text):
