@@ -12,14 +12,13 @@ from collections.abc import Callable
 from pathlib import Path
 
 from fulmen.settings import Settings
-from fulmen.store import operations
 from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
-from tests.app import NOW
-from tests.jobs import DEVICE_IN_UNIT, ROOT, job
+from tests.jobs import ROOT
 from tests.running.pool import run_modules
 from tests.running.report import Part, closing_line, failures
-from tests.soak.calls import call_all
+from tests.soak.calls import ROUTES, SLOW_S, call_all
+from tests.soak.filled import fill
 from tests.soak.floods import certificates_and_saves, slow_connections
 from tests.soak.kills import Fate, kill_while_issuing, kill_while_migrating, kill_while_saving
 from tests.soak.old_store import older_store
@@ -103,12 +102,12 @@ def _calls(calls: int) -> tuple[str, bool]:
         settings = Settings(database=Path(folder) / "calls.sqlite")
         migrate(settings)
         app = create_app(settings, render=lambda issue: b"%PDF-")
-        operations.create_job(app.extensions["sessions"], job(DEVICE_IN_UNIT), NOW)
-        found = call_all(app.test_client(), calls, _chance())
+        found = call_all(app.test_client(), calls, _chance(), fill(app), SLOW_S * how_much_slower())
         app.extensions["sessions"].kw["bind"].dispose()
     told = [*found.failures, *found.slow, *(f"{one} × {times}" for one, times in found.undocumented.items())]
     words = found.words() + "".join(f"\n    {one}" for one in told[:8])
-    return words, not told and found.grown_mb <= 50
+    reached = len(found.asked) == len(ROUTES)
+    return words, not told and reached and found.grown_mb <= 50
 
 
 if __name__ == "__main__":

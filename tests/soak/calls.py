@@ -17,6 +17,7 @@ from typing import Any
 from flask.testing import FlaskClient
 
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, ROOT, TT, example_text
+from tests.soak.filled import Known
 
 DOCUMENT = json.loads((ROOT / "docs" / "openapi.json").read_text(encoding="utf-8"))
 JOBS = [json.loads(example_text(name)) for name in (DEVICE_IN_UNIT, GARAGE, TT, HALFWAY, FALLS_SHORT)]
@@ -40,6 +41,7 @@ OUR_PAGE = {"Origin": "http://localhost"}
 class Answers:
     """What came of some calls."""
 
+    slow_s: float = SLOW_S
     calls: int = 0
     failures: list[str] = field(default_factory=list)
     slow: list[str] = field(default_factory=list)
@@ -52,20 +54,20 @@ class Answers:
     def words(self) -> str:
         """In one line."""
         return (
-            f"{self.calls} calls: {len(self.failures)} of 5xx, {len(self.slow)} over {SLOW_S:g} s, "
+            f"{self.calls} calls: {len(self.failures)} of 5xx, {len(self.slow)} over {self.slow_s:.1f} s, "
             f"{self.undocumented.total()} undocumented, memory grew by {self.grown_mb:.0f} MB; "
             f"{len(self.asked)} operations of {len(ROUTES)} asked, {len(self.done)} of them done"
         )
 
 
-def call_all(client: FlaskClient, calls: int, chance: random.Random) -> Answers:
-    """Make calls, each to some route of the document."""
-    answers, settled_kb = Answers(), 0
+def call_all(client: FlaskClient, calls: int, chance: random.Random, known: Known, slow_s: float = SLOW_S) -> Answers:
+    """Make calls, each to some route of the document, half of them by somebody who knows what is there."""
+    answers, settled_kb = Answers(slow_s=slow_s), 0
     for number in range(calls):
         if number == calls // 10:
             settled_kb = _resident_kb()
         method, path, operation = chance.choice(ROUTES)
-        _call(client, method, path, operation, chance, answers)
+        _call(client, Call(method, path, operation, chance, known), answers)
     answers.grown_mb = max(0.0, (_resident_kb() - settled_kb) / 1000)
     return answers
 
@@ -74,23 +76,39 @@ def _resident_kb() -> int:
     return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
 
 
-def _call(
-    client: FlaskClient, method: str, path: str, operation: dict[str, Any], chance: random.Random, answers: Answers
-) -> None:
+@dataclass(frozen=True)
+class Call:
+    """A call about to be made: its operation, the chance that draws what it sends, and what its caller may know."""
+
+    method: str
+    path: str
+    operation: dict[str, Any]
+    chance: random.Random
+    known: Known
+
+    def knows(self) -> bool:
+        """Whether its caller sends what they know at this place."""
+        return self.chance.random() < 0.6
+
+
+def _call(client: FlaskClient, call: Call, answers: Answers) -> None:
+    method, path, operation, chance = call.method, call.path, call.operation, call.chance
     asked = path
     query: dict[str, str] = {}
     headers = {"If-Match": str(chance.choice([1, 1, 1, 2, 3, 99, "x"]))}
     for parameter in operation.get("parameters", []):
-        value = _parameter(parameter, chance)
+        value = _parameter(parameter, call)
         if parameter["in"] == "path":
             asked = asked.replace(f"{{{parameter['name']}}}", value)
         elif parameter["in"] == "query" and chance.random() < 0.7:
             query[parameter["name"]] = value
         elif parameter["in"] == "header" and parameter["name"] not in headers and chance.random() < 0.3:
             headers[parameter["name"]] = value
-    data, kind = _body(operation, chance)
+    data, kind = _body(call)
     if "Fulmen-Word" in {one["name"] for one in operation.get("parameters", [])} and chance.random() < 0.7:
         headers |= OUR_PAGE | {"Fulmen-Word": _word(client, asked, data)}
+    if path.endswith("/words") and call.knows():
+        headers |= OUR_PAGE
     started = time.perf_counter()
     answer = client.open(
         asked, method=method.upper(), query_string=query, data=data, content_type=kind, headers=headers
@@ -104,7 +122,7 @@ def _call(
     told = f"{method} {asked[:80]} {answer.status_code}"
     if answer.status_code >= 500:
         answers.failures.append(f"{told} {answer.text[:200]} {data[:300]!r}")
-    if took_s > SLOW_S:
+    if took_s > answers.slow_s:
         answers.slow.append(f"{told} {took_s:.1f} s")
     if str(answer.status_code) not in operation["responses"] and answer.status_code not in (404, 405):
         answers.undocumented[f"{method} {path} {answer.status_code}"] += 1
@@ -127,15 +145,26 @@ def _word(client: FlaskClient, path: str, data: bytes) -> str:
         return "x" * 32
 
 
-def _parameter(parameter: dict[str, Any], chance: random.Random) -> str:
+def _parameter(parameter: dict[str, Any], call: Call) -> str:
+    name = parameter["name"]
+    if name in call.known.paths and call.knows():
+        return call.known.paths["sent_photo_id" if name == "photo_id" and "{secret}" in call.path else name]
     usual = ["1", "1", "1", "2", "0", "-1", str(2**63), str(2**70), "x", "ev", "x" * 300, "%00", "board", "cut_out"]
-    if parameter["name"] == "secret":
+    if name == "secret":
         usual = ["s" * 43, "x"]
-    return chance.choice(usual)
+    if name == "question":
+        usual = ["photo_way", "own_land", "x"]
+    return call.chance.choice(usual)
 
 
-def _body(operation: dict[str, Any], chance: random.Random) -> tuple[bytes, str]:
-    content = operation.get("requestBody", {}).get("content", {})
+def _body(call: Call) -> tuple[bytes, str]:
+    chance, told = call.chance, call.known.bodies.get(f"{call.method} {call.path}")
+    if told is not None and call.knows():
+        data, kind = told
+        if kind == "application/json" and chance.random() < 0.4:
+            return json.dumps(_mutated(json.loads(data), chance)).encode(), kind
+        return told
+    content = call.operation.get("requestBody", {}).get("content", {})
     schema = content.get("application/json", {}).get("schema")
     if schema is None:
         return (b"", "application/json") if chance.random() < 0.7 else (_noise(chance), "image/jpeg")

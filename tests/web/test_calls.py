@@ -3,15 +3,15 @@
 import random
 
 from tests.app import AppCase
-from tests.jobs import DEVICE_IN_UNIT
 from tests.soak.calls import call_all
+from tests.soak.filled import fill
 
 
 class Calls(AppCase):
     def test_no_failure_and_nothing_that_the_document_does_not_name(self) -> None:
-        self.store(DEVICE_IN_UNIT)
-        found = call_all(self.client, 600, random.Random(5))
+        found = call_all(self.client, 600, random.Random(5), fill(self.app))
         self.assertEqual(found.failures, [])
         self.assertEqual(dict(found.undocumented), {})
         self.assertGreater(found.statuses[200], 50)
         self.assertGreater(found.statuses[422], 50)
+        self.assertGreater(len(found.done), 40)
