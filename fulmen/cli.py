@@ -16,7 +16,7 @@ from sqlalchemy.exc import DatabaseError
 
 from fulmen.core.editing.acts import as_history, history_words
 from fulmen.core.editing.job_file import MAX_BYTES, read_job
-from fulmen.core.errors import JobFileError
+from fulmen.core.errors import JobFileError, PaperError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.finding import Finding
@@ -59,7 +59,7 @@ def main(arguments: list[str] | None = None) -> int:
     except DatabaseError as error:
         trouble = disk_trouble(str(error.orig))
         print(f"fulmen: {trouble[1] if trouble else f'The database can not be used: {error.orig}.'}", file=sys.stderr)
-    except (ValueError, FulmenError) as error:
+    except (ValueError, FulmenError, PaperError) as error:
         print(f"fulmen: {error}", file=sys.stderr)
     return BAD_INPUT
 

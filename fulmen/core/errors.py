@@ -13,6 +13,10 @@ class TableError(CoreError):
     """A published table holds no such row or column; nothing is extrapolated."""
 
 
+class PaperError(CoreError):
+    """A paper can't be made as it would have to read; one sentence says why."""
+
+
 class InputError(CoreError):
     """One field holds something it cannot hold.
 

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 
 from fulmen.core.findings.words import verdict_words, word
+from fulmen.documents.printable import check_printable
 
 if TYPE_CHECKING:
     from weasyprint.text.fonts import FontConfiguration
@@ -29,9 +30,14 @@ class Inside:
 
 
 def write_pdf(html: str, inside: Inside, made_at: datetime) -> bytes:
-    """The paper's bytes, written as PDF/A-3; the same input gives the same bytes."""
+    """The paper's bytes, written as PDF/A-3; the same input gives the same bytes.
+
+    Raises:
+        PaperError: it holds what no font of ours can print.
+    """
     from weasyprint import HTML, Attachment
 
+    check_printable(html)
     created = made_at.replace(tzinfo=None)
     attachment = Attachment(
         string=inside.data.encode(),

@@ -135,7 +135,7 @@ def _track(track: RunTrack, scale: _Scale, top: float) -> list[str]:
         _text(LABEL_X, top + 30, track.title, fill=QUIET),
         _line((START_X, top + TRACK_PX), (END_X, top + TRACK_PX), LINE),
         _path(points, colour),
-        _text(END_X + 10, end_y + 4, ("▲ " if track.over else "") + track.value_words, fill=colour),
+        _text(END_X + 10, end_y + 4, ("⚠ " if track.over else "") + track.value_words, fill=colour),
     ]
     for one in track.limits:
         y = _y(one.value, track.most, top)

@@ -17,6 +17,7 @@ from sqlalchemy.orm import Session, undefer
 from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import digest, write_job
+from fulmen.core.errors import PaperError
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
@@ -168,7 +169,7 @@ def issue_next(
         return taken
     except Conflict:
         return _refuse(sessions, taken, CHANGED)
-    except StoreError as error:
+    except (StoreError, PaperError) as error:
         return _refuse(sessions, taken, str(error))
     except Exception:
         _refuse(sessions, taken, "The certificate could not be made; nothing was issued. The log says more.")

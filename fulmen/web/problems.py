@@ -13,7 +13,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from fulmen.core.editing.differences import Difference
 from fulmen.core.editing.job_file import MAX_BYTES
-from fulmen.core.errors import InputError, JobFileError
+from fulmen.core.errors import InputError, JobFileError, PaperError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.job import Job
 from fulmen.core.verification.certificate_gaps import Gap
@@ -117,6 +117,10 @@ def register_problems(app: Flask) -> None:
     @app.errorhandler(InputError)
     def input_error(error: InputError) -> Response:
         return input_problem([error])
+
+    @app.errorhandler(PaperError)
+    def paper_error(error: PaperError) -> Response:
+        return problem_response(Problem(title="Can't be printed", status=409, detail=str(error)))
 
     app.register_error_handler(Conflict, _conflict)
 

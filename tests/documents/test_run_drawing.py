@@ -53,8 +53,8 @@ class Drawing(unittest.TestCase):
         self.assertTrue(root.findtext(f"{SVG}title") and root.findtext(f"{SVG}desc"))
 
     def test_over_the_limit_is_marked_by_shape_too(self) -> None:
-        self.assertTrue(any(one.startswith("▲") for one in self.texts(drawing(evaluation(FALLS_SHORT)))))
-        self.assertFalse(any(one.startswith("▲") for one in self.texts(drawing(evaluation()))))
+        self.assertTrue(any(one.startswith("⚠") for one in self.texts(drawing(evaluation(FALLS_SHORT)))))
+        self.assertFalse(any(one.startswith("⚠") for one in self.texts(drawing(evaluation()))))
 
     def test_one_limit_for_each_circuit_and_none_on_tt(self) -> None:
         dashed = drawing(evaluation(GARAGE)).count('stroke-dasharray="5 3"')

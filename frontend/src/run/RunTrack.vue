@@ -83,10 +83,10 @@ const texts = computed(() => {
       <text v-if="!narrow" :x="last.x + 12" :y="texts.limitY" class="mono">{{ track.limit_words }}</text>
     </template>
     <text v-if="narrow" :x="last.x" :y="top - 6" text-anchor="end" class="mono result"
-      >{{ track.over ? '▲ ' : '' }}{{ track.value_words }}{{ limits.length ? `, ${track.limit_words}` : '' }}</text
+      >{{ track.over ? '⚠ ' : '' }}{{ track.value_words }}{{ limits.length ? `, ${track.limit_words}` : '' }}</text
     >
     <text v-else :x="last.x + 12" :y="texts.valueY" class="mono result"
-      >{{ track.over ? '▲ ' : '' }}{{ track.value_words }}</text
+      >{{ track.over ? '⚠ ' : '' }}{{ track.value_words }}</text
     >
     <g v-for="mark in marks" :key="`${mark.x}-${mark.expected}`">
       <circle :cx="mark.x" :cy="y(mark.value)" r="6" class="mark glide" :class="{ expected: mark.expected }" />

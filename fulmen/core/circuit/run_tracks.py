@@ -103,7 +103,7 @@ def amps_track(figures: RunFigures) -> AmpsTrack:
         most=max(max(iz_a or 0.0, in_a) for iz_a, in_a in sections) * HEADROOM,
         holds=holds,
         weak=weak,
-        value_words="no rating" if unrated else f"{'holds' if holds else '▲ under'} {devices} A",
+        value_words="no rating" if unrated else f"{'holds' if holds else '⚠ under'} {devices} A",
         load_words=f"load {figures.final.ib_a:.0f} A",
     )
 

@@ -62,7 +62,7 @@ const cut = computed(() => {
         </text>
         <path :d="`M${x(place) - 20} 62h40l-7 -12h-22l-9 8z`" class="car" />
         <text :x="x(place)" y="38" text-anchor="middle" class="volts figure">
-          {{ live(place) ? '▲ ' : '' }}{{ volts(place).car_v.toFixed(0) }} V
+          {{ live(place) ? '⚠ ' : '' }}{{ volts(place).car_v.toFixed(0) }} V
         </text>
         <text v-if="place === street.here" :x="x(place)" y="18" text-anchor="middle" class="strong">this house</text>
         <text :x="x(place)" y="206" text-anchor="middle" class="small figure">
