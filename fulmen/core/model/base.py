@@ -69,7 +69,8 @@ def showable(text: str) -> str:
     found = UNSHOWABLE.search(text)
     if found is not None:
         context = {"code": f"U+{ord(found[0]):04X}", "place": found.start() + 1}
-        raise PydanticCustomError("unshowable", "holds {code} at place {place}, which can't be shown", context)
+        told = "holds {code} at place {place}, which can't be shown: type the text again"
+        raise PydanticCustomError("unshowable", told, context)
     return text
 
 
