@@ -10,8 +10,9 @@ from pathlib import Path
 from fulmen.core.errors import PaperError
 
 FONTS = Path(__file__).parent / "fonts"
-# Around the character that is told.
-BEFORE = AFTER = 12
+BETWEEN_TAGS = re.compile(r"(?s)<style.*?</style>|<[^>]*>")
+# How much of a long text is told with the character.
+AROUND = 30
 
 
 def check_printable(html: str) -> None:
@@ -20,14 +21,20 @@ def check_printable(html: str) -> None:
     Raises:
         PaperError: it holds a character that no font of ours has; it names the character and what is around it.
     """
-    text = unescape(re.sub(r"(?s)<(style|script).*?</\1>|<[^>]*>", "\n", html))
-    for place, character in enumerate(text):
-        if ord(character) not in _printable() and not character.isspace():
-            around = " ".join(text[max(0, place - BEFORE) : place + AFTER].split())
+    for piece in BETWEEN_TAGS.split(html):
+        text = unescape(piece)
+        found = next((one for one in text if ord(one) not in _printable() and not one.isspace()), None)
+        if found is not None:
             raise PaperError(
-                f"The paper can't print “{character}” (U+{ord(character):04X}) in “{around}”: "
+                f"The paper can't print “{found}” (U+{ord(found):04X}) in “{_around(text, found)}”: "
                 "write it in Latin letters, then try again. Nothing was made."
             )
+
+
+def _around(text: str, found: str) -> str:
+    """The text, or what of a long one is around a character of it."""
+    at = text.index(found)
+    return " ".join(text[max(0, at - AROUND) : at + AROUND].split())
 
 
 @cache
@@ -35,4 +42,8 @@ def _printable() -> frozenset[int]:
     """Every character that a font of ours has."""
     from fontTools.ttLib import TTFont
 
-    return frozenset(code for file in sorted(FONTS.glob("*.woff2")) for code in TTFont(file, lazy=True).getBestCmap())
+    found: set[int] = set()
+    for file in sorted(FONTS.glob("*.woff2")):
+        with TTFont(file, lazy=True) as font:
+            found.update(font.getBestCmap())
+    return frozenset(found)
