@@ -111,7 +111,7 @@ def headed_rows(text: str, most: int, field: str) -> Iterator[tuple[int, dict[st
             if count > most:
                 raise InputError(field, f"The file has more than {most} rows; at most {most} can be taken at once.")
             if any(row):
-                headings = headings or row
+                headings = headings or _each_its_own(row)
                 yield (
                     number,
                     {name: row[place] if place < len(row) else "" for place, name in enumerate(headings) if name},
@@ -120,6 +120,14 @@ def headed_rows(text: str, most: int, field: str) -> Iterator[tuple[int, dict[st
         raise InputError(field, f"Line {first[0] + reader.line_num - 1} can't be taken: {error}.") from None
     except csv.Error:
         raise InputError(field, "A quote is opened in the file and never closed.") from None
+
+
+def _each_its_own(headings: list[str]) -> list[str]:
+    """Headings of which none stands twice: nobody could say which of two columns is meant."""
+    twice = next((name for place, name in enumerate(headings) if name and name in headings[:place]), None)
+    if twice is not None:
+        raise ValueError(f"the heading “{twice[:40]}” stands there twice")
+    return headings
 
 
 # A cell in quotes may run over lines; a file of rows that all do is none.

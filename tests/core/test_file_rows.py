@@ -113,6 +113,7 @@ class Bounds(unittest.TestCase):
             ("a,b\n1,2\n1," + "x" * 5000, "Line 3 can't be taken: column 2 is 5000 characters long"),
             ("a,b\n1,2\n" + "," * 200, "Line 3 can't be taken: it has 201 columns"),
             ("a,b\n1,2\n3,\u202e4", "Line 3 can't be taken: column 2 holds U+202E"),
+            ("a,b,a\n1,2,3", "Line 1 can't be taken: the heading “a” stands there twice"),
             ("a,b\n1,2\n3,4\n5,6", "more than 2 rows"),
             ("\n" * 50 + "a,b", "more than 8 lines"),
         ):
