@@ -21,6 +21,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from fulmen.settings import Settings
 from fulmen.store.chain import chain_new_rows
 from fulmen.store.errors import Busy
+from fulmen.store.last_seen import LastSeen
 from fulmen.store.places import real_path
 
 Sessions = Callable[[], Session]
@@ -45,7 +46,7 @@ def open_database(settings: Settings) -> Engine:
 
 def sessions(engine: Engine) -> sessionmaker[Session]:
     """Where operations get their transactions from."""
-    made = sessionmaker(engine, expire_on_commit=False, info={TURN: Lock()})
+    made = sessionmaker(engine, expire_on_commit=False, info={TURN: Lock(), LAST_SEEN: LastSeen()})
     event.listen(made, "after_flush", chain_new_rows)
     return made
 
@@ -74,6 +75,8 @@ def writing(sessions: Sessions) -> Iterator[Session]:
 
 # Where a session keeps the turn of its process, and how long anybody waits for that or for SQLite's own lock.
 TURN, LOCK_S = "turn", 10
+# Where it keeps the jobs that its process saw last, see `store.stored_jobs`.
+LAST_SEEN = "last seen"
 BUSY = "Fulmen is busy writing what others sent: try again in a moment. Nothing was saved."
 
 

@@ -137,12 +137,12 @@ def ask_for_certificate(
         )
         session.add(wish)
         session.flush()
-        _drop_ended(session, wish, now)
         names = ", ".join(dict.fromkeys(one.name for one in signatures))
         log_signature(session, job_id, wish.id, names, warrant, now)
         return WishState(wish, ahead, None)
 
-    return in_turn(sessions, job_id, judge, keep)
+    # When its turn comes it is made from the rows themselves; here it is enough that nobody changed them.
+    return in_turn(sessions, job_id, judge, keep, recall=True)
 
 
 def issue_next(
@@ -176,13 +176,13 @@ def issue_next(
         raise
 
 
-def _drop_ended(session: Session, newest: IssueRequestRow, now: datetime) -> None:
+def _drop_ended(session: Session, taken: IssueRequestRow, now: datetime) -> None:
     """Wishes that came to their end long ago are dropped; what they came to stands in papers, acts and the log.
 
-    The newest one stays always: the database would give its number to the next.
+    Only those before one that is just taken up: the database would give the newest one's number to the next.
     """
     ended = IssueRequestRow.state.in_((ISSUED, REFUSED)), IssueRequestRow.asked_at < now - ENDED_KEPT_FOR
-    session.execute(delete(IssueRequestRow).where(*ended, IssueRequestRow.id < newest.id))
+    session.execute(delete(IssueRequestRow).where(*ended, IssueRequestRow.id < taken.id))
 
 
 def _as_seen(shown: Job, stored: Job) -> None:
@@ -211,6 +211,7 @@ def _take(sessions: Sessions, now: datetime, claimant: str) -> IssueRequestRow |
     with writing(sessions) as session:
         wish = session.scalars(_waiting().where(free).limit(1)).first()
         if wish is not None:
+            _drop_ended(session, wish, now)
             wish.state, wish.number = RENDERING, wish.number or _next_number(session, now)
             wish.claimed_by, wish.claimed_until = claimant, now + CLAIMED_FOR
         return wish

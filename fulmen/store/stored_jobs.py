@@ -21,8 +21,9 @@ from fulmen.core.model.elsewhere import Elsewhere
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import HOLDS, Reading
-from fulmen.store.database import Sessions
+from fulmen.store.database import LAST_SEEN, Sessions
 from fulmen.store.errors import NotFound, Save
+from fulmen.store.last_seen import LastSeen
 from fulmen.store.tables import ActRow, AuditRow, DecisionRow, JobRow, LetterRow, ReadingRow
 
 # Rows of their own, which a job's document leaves out.
@@ -62,14 +63,28 @@ class StoredJob:
     cleaned: tuple[str, ...] = ()
 
 
-def standing(sessions: Sessions, job_id: int) -> Standing:
+def standing(sessions: Sessions, job_id: int, *, recall: bool = False) -> Standing:
     """A job as it stands, read without a lock.
+
+    Args:
+        sessions: the store.
+        job_id: which job.
+        recall: whether what this process saw of it last may be given, if its version and revision are the same still.
+            Only for who looks again, at the rows themselves, before anything is made of it.
 
     Raises:
         NotFound: there is none.
     """
     with sessions() as session:
-        return standing_row(session, row_of(session, job_id))
+        seen: LastSeen[Standing] = session.info[LAST_SEEN]
+        if recall:
+            numbers = session.execute(select(JobRow.version, JobRow.revision).where(JobRow.id == job_id)).first()
+            known = seen.get(job_id)
+            if known is not None and numbers == (known.version, known.revision):
+                return known
+        stands = standing_row(session, row_of(session, job_id))
+        seen.put(job_id, stands)
+        return stands
 
 
 def standing_row(session: Session, row: JobRow) -> Standing:

@@ -34,6 +34,8 @@ def in_turn(
     job_id: int,
     judge: Callable[[Standing], Thought],
     keep: Callable[[Session, JobRow, Thought], Kept],
+    *,
+    recall: bool = False,
 ) -> Kept:
     """Judge a job without a lock, then keep what follows if it still is what was judged.
 
@@ -42,13 +44,14 @@ def in_turn(
         job_id: whose job.
         judge: what is thought of the job as it stands; it writes nothing, and may be called again.
         keep: keeps it, within the transaction that holds the lock.
+        recall: see `standing`.
 
     Raises:
         NotFound: there is no such job.
         Busy: the lock could not be had.
     """
     for _ in range(TRIES):
-        stands = standing(sessions, job_id)
+        stands = standing(sessions, job_id, recall=recall)
         thought = judge(stands)
         with writing(sessions) as session:
             row = row_of(session, job_id)

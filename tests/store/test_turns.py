@@ -15,8 +15,9 @@ from fulmen.simulators.operator_desk import desk_answers, sent_letter
 from fulmen.store import database as store_database
 from fulmen.store import desk, links, operations, papers, turns
 from fulmen.store.acts import Act, ActKind, Call, hold, settle_call, sign_hold
-from fulmen.store.database import writing
-from fulmen.store.errors import Busy, Conflict
+from fulmen.store.database import open_database, sessions, writing
+from fulmen.store.errors import Busy, Conflict, NotAsSeen
+from fulmen.store.last_seen import MOST_SEEN, LastSeen
 from fulmen.store.stored_jobs import StoredJob
 from tests.acts import signed_job, warrant, word_header
 from tests.app import NOW, AppCase
@@ -170,6 +171,57 @@ class Turns(AppCase):
         self.assertEqual((answer.status_code, answer.get_json()["title"]), (503, "Busy"))
         self.assertIn("Fulmen is busy writing what others sent: try again", answer.get_json()["detail"])
         self.assertEqual(self.client.post("/api/v1/jobs/blank", json={"title": "House"}).status_code, 201)
+
+
+class Recalled(AppCase):
+    """A wish may be judged by what this process saw last, never by what another one changed since."""
+
+    def ask(self, number: int, version: int) -> str:
+        signed = job(DEVICE_IN_UNIT).certificate.signatures
+        shown = operations.load_job(self.sessions, number).job
+        papers.ask_for_certificate(
+            self.sessions, number, papers.Seen(version, job=shown), signed, warrant(self.sessions, number), NOW
+        )
+        made = papers.issue_next(self.sessions, lambda issue: issue.data.encode(), lambda: NOW)
+        assert made is not None
+        return made.state
+
+    def test_what_another_process_changed_is_read_anew(self) -> None:
+        number = self.store(DEVICE_IN_UNIT).id
+        others = sessions(open_database(self.settings))
+        self.addCleanup(others.kw["bind"].dispose)
+        before = operations.load_job(self.sessions, number)
+        operations.save_job(others, number, 1, before.job.model_copy(update={"reference": "Theirs"}), NOW)
+        signed = job(DEVICE_IN_UNIT).certificate.signatures
+        by = warrant(self.sessions, number)
+        with self.assertRaises(Conflict):
+            papers.ask_for_certificate(self.sessions, number, papers.Seen(1, job=before.job), signed, by, NOW)
+        with self.assertRaises(NotAsSeen):
+            papers.ask_for_certificate(self.sessions, number, papers.Seen(2, job=before.job), signed, by, NOW)
+        self.assertEqual(self.ask(number, 2), "issued")
+
+    def test_a_row_rewritten_under_it_is_found_when_its_turn_comes(self) -> None:
+        number = self.store(DEVICE_IN_UNIT).id
+        operations.load_job(self.sessions, number)
+        with closing(sqlite3.connect(self.settings.database)) as database, database:
+            database.execute("UPDATE job SET document = json_set(document, '$.site.householder', '')")
+        with patch("fulmen.store.turns.standing", wraps=turns.standing) as asked:
+            signed = job(DEVICE_IN_UNIT).certificate.signatures
+            papers.ask_for_certificate(
+                self.sessions, number, papers.Seen(1), signed, warrant(self.sessions, number), NOW
+            )
+        self.assertTrue(asked.call_args.kwargs["recall"])
+        made = papers.issue_next(self.sessions, lambda issue: b"%PDF", lambda: NOW)
+        assert made is not None
+        self.assertEqual(made.state, "refused")
+
+    def test_it_keeps_so_many_and_no_more(self) -> None:
+        seen: LastSeen[str] = LastSeen()
+        for number in range(MOST_SEEN + 1):
+            seen.put(number, str(number))
+        seen.put(1, "again")
+        seen.put(MOST_SEEN + 1, "newest")
+        self.assertEqual([seen.get(one) for one in (0, 1, 2, MOST_SEEN + 1)], [None, "again", None, "newest"])
 
 
 class OneAtATime(AppCase):
