@@ -218,7 +218,7 @@ class Pruned(AppCase):
         by = warrant(self.sessions, waits)
         wish = papers.ask_for_certificate(self.sessions, waits, papers.Seen(1), signed, by, NOW).wish
         self.assertGreater(wish.id, 4)
-        taken = papers.issue_next(self.sessions, lambda issue: b"%PDF", lambda: late + 30 * DAY)
+        taken = papers.issue_next(self.sessions, lambda issue: b"%PDF", lambda: late + 31 * DAY)
         assert taken is not None
         self.assertEqual((taken.id, taken.state, self.count(IssueRequestRow)), (wish.id, "issued", 1))
 
