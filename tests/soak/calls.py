@@ -141,7 +141,7 @@ def _word(client: FlaskClient, path: str, data: bytes) -> str:
         }[path.rpartition("/")[2]]()
         drawn = client.post(f"{path.rpartition('/')[0]}/words", json={"acts": [act]}, headers=OUR_PAGE)
         return str(drawn.get_json()["words"][0]["word"])
-    except (ValueError, KeyError, TypeError):
+    except (ValueError, KeyError, TypeError, RecursionError):
         return "x" * 32
 
 
