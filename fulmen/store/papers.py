@@ -141,8 +141,7 @@ def ask_for_certificate(
         log_signature(session, job_id, wish.id, names, warrant, now)
         return WishState(wish, ahead, None)
 
-    # When its turn comes it is made from the rows themselves; here it is enough that nobody changed them.
-    return in_turn(sessions, job_id, judge, keep, recall=True)
+    return in_turn(sessions, job_id, judge, keep)
 
 
 def issue_next(

@@ -69,8 +69,9 @@ def standing(sessions: Sessions, job_id: int, *, recall: bool = False) -> Standi
     Args:
         sessions: the store.
         job_id: which job.
-        recall: whether what this process saw of it last may be given, if its version and revision are the same still.
-            Only for who looks again, at the rows themselves, before anything is made of it.
+        recall: whether what this process saw of it last may be given, if its version and revision are the same still:
+            whatever Fulmen changes counts one of them up. For who judges a change of it, not for who shows it or makes
+            a paper of it: those read the rows.
 
     Raises:
         NotFound: there is none.
@@ -90,8 +91,19 @@ def standing(sessions: Sessions, job_id: int, *, recall: bool = False) -> Standi
 def standing_row(session: Session, row: JobRow) -> Standing:
     """A row's job as it stands, within a transaction of the caller's."""
     job, cleaned = _read(session, row)
+    return _standing(row, job, cleaned)
+
+
+def _standing(row: JobRow, job: Job, cleaned: tuple[str, ...] = ()) -> Standing:
     settled = row.open_checks == row.falls_short == 0 and row.readings_taken >= row.readings_wanted
     return Standing(row.version, row.revision, job, row.saved_by, row.changed_at, settled, cleaned)
+
+
+def remember_standing(sessions: Sessions, row: JobRow, job: Job) -> None:
+    """Keep how a job stands after a change of this process, for `standing` to recall."""
+    with sessions() as session:
+        seen: LastSeen[Standing] = session.info[LAST_SEEN]
+        seen.put(row.id, _standing(row, job))
 
 
 def row_of(session: Session, job_id: int) -> JobRow:

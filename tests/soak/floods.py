@@ -48,11 +48,14 @@ def slow_connections(count: int, calls: int) -> tuple[float, int]:
 
 @dataclass(frozen=True)
 class AtOnce:
-    """What came of certificates asked for at once: how many were issued with numbers in a row, and times [ms, s]."""
+    """What came of certificates asked for at once: how many were issued with numbers in a row, and times [ms, s].
+
+    The slowest save is of those while they were accepted: the one that comes with fifty big bodies waits for these to be read.
+    """
 
     issued: int
     accepted_p95_ms: float
-    save_while_accepted_p95_ms: float
+    slowest_save_ms: float
     save_p95_ms: float
     took_s: float
 
@@ -82,7 +85,9 @@ def certificates_and_saves(papers: int) -> AtOnce:
         render.stop()
         app.extensions["sessions"].kw["bind"].dispose()
     issued = len(numbers) if numbers == wanted else 0
-    return AtOnce(issued, _p95(accepted), _p95(saver.times_ms[:until_accepted]), _p95(saver.times_ms), took_s)
+    return AtOnce(
+        issued, _p95(accepted), max(saver.times_ms[:until_accepted], default=0.0), _p95(saver.times_ms), took_s
+    )
 
 
 class Saver(threading.Thread):

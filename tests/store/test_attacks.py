@@ -207,7 +207,7 @@ class Floods(unittest.TestCase):
             "Ω",
             "\u202e",
         )
-        for number, chance in draws(3, 200, "floods"):
+        for number, chance in draws(3, 60, "floods"):
             runs = (chance.choice(pieces) * chance.choice((1, 2, 50, 5000, 300_000)) for _ in range(4000))
             text = ""
             for run in runs:

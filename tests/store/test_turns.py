@@ -174,7 +174,7 @@ class Turns(AppCase):
 
 
 class Recalled(AppCase):
-    """A wish may be judged by what this process saw last, never by what another one changed since."""
+    """A change may be judged by what this process saw last, never by what another one changed since."""
 
     def ask(self, number: int, version: int) -> str:
         signed = job(DEVICE_IN_UNIT).certificate.signatures
@@ -199,6 +199,20 @@ class Recalled(AppCase):
         with self.assertRaises(NotAsSeen):
             papers.ask_for_certificate(self.sessions, number, papers.Seen(2, job=before.job), signed, by, NOW)
         self.assertEqual(self.ask(number, 2), "issued")
+
+    def test_an_edit_of_what_another_process_changed_is_a_conflict_and_a_reading_goes_after_theirs(self) -> None:
+        number = self.store(DEVICE_IN_UNIT).id
+        others = sessions(open_database(self.settings))
+        self.addCleanup(others.kw["bind"].dispose)
+        before = operations.load_job(self.sessions, number)
+        reading = next(one for one in before.job.readings if one.step not in HOLDS)
+        operations.save_job(others, number, before.version, before.job.model_copy(update={"reference": "Theirs"}), NOW)
+        operations.add_reading(others, number, reading, NOW)
+        with self.assertRaises(Conflict):
+            operations.save_job(self.sessions, number, before.version, before.job, NOW)
+        after = operations.add_reading(self.sessions, number, reading, NOW)
+        self.assertEqual(len(after.job.readings), len(before.job.readings) + 2)
+        self.assertEqual(after, operations.load_job(others, number))
 
     def test_a_row_rewritten_under_it_is_found_when_its_turn_comes(self) -> None:
         number = self.store(DEVICE_IN_UNIT).id
