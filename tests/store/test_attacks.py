@@ -1,5 +1,6 @@
 """Attacks drawn by the run's seed: a few of each here, many while soaking; see docs/security.md."""
 
+import io
 import shutil
 import socketserver
 import sqlite3
@@ -9,6 +10,8 @@ import unittest
 from contextlib import closing
 from random import Random
 from unittest.mock import patch
+
+from pypdf import PdfReader
 
 from fulmen.core.demand.half_hours import read_half_hours
 from fulmen.core.errors import InputError, JobFileError
@@ -89,10 +92,16 @@ class Forged(AppCase):
         self.pdf = papers.load_paper(self.sessions, paper.id).pdf
 
     def test_ink_anywhere_on_a_page_is_found_on_that_page(self) -> None:
-        """A black mark of 6 by 8 points: a digit's size. Drawn by pypdf, which is neither the writer nor the reader."""
+        """A mark of a digit's size, half black and half white, since what is drawn black on black shows nothing. By pypdf,
+        which is neither the writer nor the reader.
+        """
+        boxes = [page.mediabox for page in PdfReader(io.BytesIO(self.pdf)).pages]
+        sizes = [(box.width, box.height) for box in boxes]
         for _, chance in draws(2, 40, "ink"):
-            page, left, low = chance.randrange(4), chance.randint(60, 520), chance.randint(60, 770)
-            ink = b"\nq 0 0 0 rg %d %d 6 8 re f Q\n" % (left, low)
+            # Some pages lie on their side.
+            page = chance.randrange(len(sizes))
+            left, low = (chance.randint(40, round(float(side)) - 40) for side in sizes[page])
+            ink = b"\nq 0 g %d %d 4 8 re f 1 g %d %d 4 8 re f Q\n" % (left, low, left + 4, low)
             found = verify(self.sessions, drawn_over(self.pdf, page, ink), read_paper)
             with self.subTest(page=page + 1, left=left, low=low):
                 self.assertEqual(found.verdict, ALTERED)
