@@ -65,7 +65,7 @@ def _issue_state(found: WishState) -> IssueState:
     paper = None
     if found.paper is not None:
         rows = store_papers.list_papers(store(), found.wish.job_id)
-        paper = next(one for one in _papers(rows) if one.id == found.wish.paper_id)
+        paper = next((one for one in _papers(rows) if one.id == found.wish.paper_id), _papers([found.paper])[0])
     wish = found.wish
     return IssueState(id=wish.id, state=wish.state, ahead=found.ahead, paper=paper, refused=wish.refused)
 

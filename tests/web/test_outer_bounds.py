@@ -185,6 +185,19 @@ class Rooms(AppCase):
                 kept = self.client.put(f"{API}/charge-points/own-{number}", json=record | {"id": f"own-{number}"})
                 self.assertEqual(kept.status_code, status, kept.text[:200])
 
+    def test_a_wish_whose_paper_is_listed_no_more_still_tells_of_it(self) -> None:
+        stored = self.store(DEVICE_IN_UNIT)
+        first = self.issue(1, stored.id)
+        now = operations.load_job(self.sessions, stored.id)
+        changed = now.job.model_copy(update={"reference": "Changed"})
+        operations.save_job(self.sessions, stored.id, now.version, changed, NOW)
+        with patch.object(papers, "MOST_LISTED", 1):
+            second = self.issue(now.version + 1, stored.id)
+            listed = self.client.get(f"{API}/jobs/{stored.id}/papers").get_json()["papers"]
+            told = self.client.get(f"{API}/issues/1").get_json()
+        self.assertEqual([one["number"] for one in listed], [second.number])
+        self.assertEqual((told["state"], told["paper"]["number"]), ("issued", first.number))
+
     def test_the_desks_calendar_has_an_end(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)
         self.client.post(f"{API}/jobs/{stored.id}/desk")
