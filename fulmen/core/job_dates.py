@@ -6,10 +6,11 @@ from datetime import date
 
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.findings.words import word
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR
-from fulmen.core.network_operator.notification import operator_matter
+from fulmen.core.network_operator.notification import energised_on, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
 
 
@@ -25,7 +26,8 @@ class JobDate(Part):
 def job_dates(job: Job, rules: RuleSet) -> tuple[JobDate, ...]:
     """Every day that can be told from the job, in order."""
     found: list[JobDate] = []
-    deadline = operator_matter(job, rules, demand_of(job, rules)).deadline
+    demand = demand_of(installation_of(job), rules)
+    deadline = operator_matter(job, rules, demand, energised_on(job.readings)).deadline
     sent = [letter for letter in job.letters if letter.kind in TO_OPERATOR]
     if deadline is not None and not sent:
         detail = "The last day to send the operator the notice."

@@ -9,14 +9,17 @@ from markupsafe import Markup
 
 from fulmen.core.alternatives.reach import how_far, reach_words
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts, rcd_in_words
-from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
-from fulmen.core.circuit.origin import ORIGIN, fault_current, measured, three_phase_fault_ka
+from fulmen.core.circuit.origin import three_phase_fault_ka
+from fulmen.core.circuit.run_figures import case_of
 from fulmen.core.editing.acts import history_words
 from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.field_messages import place
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.certificate import Signature, SignedPart
@@ -25,17 +28,17 @@ from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
 from fulmen.core.model.known_how import KnownHow
-from fulmen.core.model.readings import StepKey
+from fulmen.core.model.readings import ByStep, StepKey
 from fulmen.core.model.route import Section
-from fulmen.core.model.run import line_of, main_switch, runs
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.model.tails import TailsStretch
-from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cable_record, cables_of
+from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cables_of
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.certificate_gaps import comments_on_existing
 from fulmen.core.verification.conductor_readings import INSULATION
 from fulmen.core.verification.rcd_readings import rcd_figures
+from fulmen.documents.contents import Contents, contents_of
 from fulmen.documents.rendering import Inside, environment, figure, write_pdf
 from fulmen.documents.run_drawing import run_drawing
 from fulmen.documents.schedule import (
@@ -92,6 +95,8 @@ def certificate_html(issue: Issue) -> str:
 
 def _content(issue: Issue) -> dict[str, Any]:
     job, evaluation = issue.job, issue.evaluation
+    contents = contents_of(job, evaluation)
+    installation = contents.installation
     inspections = [(item, job.inspection(item)) for item in InspectionItem]
     at_origin = [one for one in evaluation.steps if one.subject == ORIGIN]
     return {
@@ -101,25 +106,25 @@ def _content(issue: Issue) -> dict[str, Any]:
         "rules": rule_set(job.rule_set),
         "caution": CAUTION,
         "comments": comments_on_existing(job),
-        "origin": results(job, ORIGIN),
-        "fault_levels": fault_levels(job),
-        "main_switch": main_switch(job),
-        "front_rcds": front_rcds(job),
-        "rcds": rcd_rows(job, evaluation),
-        "car_electrodes": car_electrodes(job),
+        "origin": results(contents, ORIGIN),
+        "fault_levels": fault_levels(contents),
+        "main_switch": installation.main_switch,
+        "front_rcds": front_rcds(contents),
+        "rcds": rcd_rows(contents),
+        "car_electrodes": car_electrodes(contents),
         "known_how": _known_how(job),
-        "tails": [_tails_words(job, one) for one in job.supply.tails] or ["–"],
+        "tails": [_tails_words(installation, one) for one in job.supply.tails] or ["–"],
         "signed": _signed(job),
         "elsewhere": history_words(job),
         "inspections": inspections,
-        "arrangements": [arrangement_facts(job, run) for run in runs(job)],
+        "arrangements": [arrangement_facts(case_of(contents.known, run)) for run in installation.runs],
         "boards": [
-            (board, [_circuit_row(job, evaluation, one) for one in job.circuits if one.from_board == board.id])
+            (board, [_circuit_row(contents, one) for one in installation.tree.leaving[board.id]])
             for board in job.boards
         ],
-        "fed_by": _fed_by(job),
+        "fed_by": _fed_by(installation),
         "benches": [
-            (run.charge_point.name, bench_rows(evaluation, run.final().circuit.id)) for run in runs(job) if run.chain
+            (run.charge_point.name, bench_rows(evaluation, run.subject)) for run in installation.runs if run.chain
         ],
         "drawings": [
             (
@@ -147,45 +152,48 @@ def _signed(job: Job) -> list[tuple[list[SignedPart], Signature]]:
     return list(groups.values())
 
 
-def _method(job: Job, circuit: Circuit, section: Section) -> str:
+def _method(installation: Installation, circuit: Circuit, section: Section) -> str:
     """The reference method that rates a section: the one chosen, or the one that follows from its place."""
     cable = cable_of(circuit, section)
-    return section_rating(section, cable_record(cable.record, job), cable.csa_mm2).method.value
+    return section_rating(section, installation.record(cable), cable.csa_mm2).method.value
 
 
-def _circuit_row(job: Job, evaluation: Evaluation, circuit: Circuit) -> dict[str, Any]:
+def _circuit_row(contents: Contents, circuit: Circuit) -> dict[str, Any]:
     """One row of the schedule of circuit details and test results."""
-    cables = [(cable, cable_record(cable.record, job)) for cable in cables_of(circuit)]
+    installation, evaluation = contents.installation, contents.evaluation
+    cables = [(cable, installation.record(cable)) for cable in cables_of(circuit)]
     return {
         "circuit": circuit,
-        "way": way_words(job, circuit),
+        "way": way_words(installation, circuit),
         "cable": ", then ".join(dict.fromkeys(record.name for _, record in cables)),
         "line_mm2": " / ".join(dict.fromkeys(f"{cable.csa_mm2:g}" for cable, _ in cables)),
         "cpc_mm2": " / ".join(dict.fromkeys(_cpc_words(cable, record) for cable, record in cables)),
-        "methods": ", ".join(dict.fromkeys(_method(job, circuit, section) for section in circuit.route)),
+        "methods": ", ".join(dict.fromkeys(_method(installation, circuit, section) for section in circuit.route)),
         "length_m": sum(section.length_m for section in circuit.route),
         "device_standard": _device_standard(circuit),
         "curve": circuit.device.curve.value if circuit.device.kind is DeviceKind.BREAKER else "gG",
         "breaks_ka": circuit.device.breaking_capacity_ka if circuit.device.kind is DeviceKind.BREAKER else None,
-        "rcd": _own_rcd(job, circuit),
+        "rcd": _own_rcd(installation, circuit),
         "zs_limit": zs_limit_text(evaluation, circuit.id),
-        "test_voltages_v": _test_voltages_v(job, circuit),
-        "results": results(job, circuit.id),
-        "rcd_figures": rcd_figures(job, circuit.id),
-        "remarks": remarks_of(job, evaluation, circuit.id, circuit.remarks),
+        "test_voltages_v": _test_voltages_v(contents.readings, circuit),
+        "results": results(contents, circuit.id),
+        "rcd_figures": rcd_figures(contents.readings, circuit.id),
+        "remarks": remarks_of(evaluation, circuit.id, circuit.remarks),
     }
 
 
-def _test_voltages_v(job: Job, circuit: Circuit) -> str:
+def _test_voltages_v(readings: ByStep, circuit: Circuit) -> str:
     """At which voltages the insulation of a circuit was tested."""
-    tested = [job.reading(step, circuit.id) for step in INSULATION]
+    tested = [readings.latest(step, circuit.id) for step in INSULATION]
     return " / ".join(dict.fromkeys(f"{one.test_voltage_v}" for one in tested if one and one.test_voltage_v)) or "–"
 
 
-def way_words(job: Job, circuit: Circuit) -> str:
+def way_words(installation: Installation, circuit: Circuit) -> str:
     """The way of a circuit, with its line conductors where the supply has three."""
-    phases = next((point.phase_count for point in job.charge_points if point.id == circuit.feeds), circuit.phases)
-    lines = "" if job.supply.phase_count == 1 else line_of(job, circuit).value if phases == 1 else "L1–L3"
+    tree, point = installation.tree, installation.tree.points.get(circuit.feeds)
+    phases = point.phase_count if point is not None else circuit.phases
+    single = installation.job.supply.phase_count == 1
+    lines = "" if single else tree.line_of(circuit).value if phases == 1 else "L1–L3"
     return f"{circuit.way or '–'} {lines}".strip()
 
 
@@ -205,23 +213,24 @@ def _device_standard(circuit: Circuit) -> str:
     return "BS EN 61009-1" if circuit.device.rcd else "BS EN 60898-1"
 
 
-def _fed_by(job: Job) -> dict[str, str]:
+def _fed_by(installation: Installation) -> dict[str, str]:
     """What supplies each board, by its id."""
-    feeder = {circuit.feeds: circuit for circuit in job.circuits}
+    feeders = installation.tree.feeders
     return {
-        board.id: f"by {feeder[board.id].name}" if board.id in feeder else "from the origin" for board in job.boards
+        board: f"by {feeders[board].name}" if board in feeders else "from the origin"
+        for board in installation.tree.boards
     }
 
 
-def _own_rcd(job: Job, circuit: Circuit) -> str:
+def _own_rcd(installation: Installation, circuit: Circuit) -> str:
     """The RCD that guards this circuit alone: its device's, else one of its own before the unit, else the unit's."""
     if circuit.device.rcd is not None:
         return f"Type {circuit.device.rcd.type.value}, {circuit.device.rcd.residual_ma} mA"
     own = [
         guard
-        for run in runs(job)
-        for guard in guards_of(job, run)
-        if guard.circuit == circuit.id and guard.rcd is not None and guard.shared is Seen.NO
+        for run in installation.runs
+        for guard in run.rcds
+        if guard.circuit == circuit.id and guard.shared is Seen.NO
     ]
     if not own:
         return "–"
@@ -239,37 +248,38 @@ def _known_how(job: Job) -> list[str]:
     return [f"{word(how).capitalize()}: {'; '.join(places)}." for how, places in told.items()]
 
 
-def _tails_words(job: Job, one: TailsStretch) -> str:
+def _tails_words(installation: Installation, one: TailsStretch) -> str:
     """One stretch of the tails: where to, size, length, and that a smaller size was accepted."""
-    board = next((board.name for board in job.boards if board.id == one.board), word(one.ends_at))
+    boards = installation.tree.boards
+    board = boards[one.board].name if one.board in boards else word(one.ends_at)
     accepted = ", accepted by the operator" if one.accepted_in_writing is Seen.YES else ""
-    where = f"to {board} " if len(job.supply.tails) > 1 else ""
+    where = f"to {board} " if len(installation.job.supply.tails) > 1 else ""
     return f"{where}{figure(one.csa_mm2)} mm², {figure(one.length_m)} m{accepted}"
 
 
-def front_rcds(job: Job) -> list[tuple[str, str, str]]:
+def front_rcds(contents: Contents) -> list[tuple[str, str, str]]:
     """The RCDs in front of the origin's own boards: where, what, opening time. Others stand in the schedule."""
-    origin_boards = {board.id for board in job.boards} - {circuit.feeds for circuit in job.circuits}
+    tree = contents.installation.tree
     placed = {}
-    for run in runs(job):
-        for guard in guards_of(job, run):
-            chained = next((one for one in run.chain if one.circuit.id == guard.circuit), None)
-            at_origin = chained is not None and chained.board.id in origin_boards
-            if guard.rcd is not None and guard.stands is Stands.INCOMER and at_origin:
+    for run in contents.installation.runs:
+        for guard in run.rcds:
+            circuit = tree.circuits.get(guard.circuit)
+            at_origin = circuit is not None and circuit.from_board not in tree.feeders
+            if guard.stands is Stands.INCOMER and at_origin:
                 placed[guard.field] = guard
-    return [(f"RCD {one.where}", rcd_in_words(one.rcd), _opens(job, one)) for one in placed.values()]
+    return [(f"RCD {one.where}", rcd_in_words(one.rcd), _opens(contents.readings, one)) for one in placed.values()]
 
 
-def _opens(job: Job, guard: PlacedGuard) -> str:
+def _opens(readings: ByStep, guard: PlacedGuard) -> str:
     """The opening time of an RCD in front of the origin's board: a time-delayed one is read under the origin's name."""
     delayed = guard.rcd is not None and guard.rcd.time_delayed
-    found = rcd_figures(job, ORIGIN if delayed else guard.subject)
+    found = rcd_figures(readings, ORIGIN if delayed else guard.subject)
     return "–" if found.at_rated_ms is None else f"{figure(found.at_rated_ms, 1)} ms at 1×"
 
 
-def fault_levels(job: Job) -> str:
+def fault_levels(contents: Contents) -> str:
     """The fault level that the papers state: of three lines where there are three, and what was read, each way."""
-    rules = rule_set(job.rule_set)
+    origin, supply = contents.known.origin, contents.job.supply
     read = [
         f"{words} {figure(ka, 2)} kA"
         for words, step in (
@@ -277,21 +287,21 @@ def fault_levels(job: Job) -> str:
             ("line–earth", StepKey.FAULT_CURRENT_EARTH),
             ("the larger", StepKey.FAULT_CURRENT),
         )
-        if (ka := measured(job, step, ORIGIN)) is not None
+        if (ka := contents.readings.figure(step, ORIGIN)) is not None
     ]
-    known, three_ka = fault_current(job, rules), three_phase_fault_ka(job, rules)
+    known, three_ka = origin.fault, three_phase_fault_ka(origin, supply)
     level = f"{figure(three_ka, 2)} kA three-phase, taken as twice" if three_ka else f"{figure(known.value, 2)} kA"
     return f"{level}; {', '.join(read)}, measured" if read else f"{level}, {known.source}"
 
 
-def car_electrodes(job: Job) -> list[tuple[str, str]]:
+def car_electrodes(contents: Contents) -> list[tuple[str, str]]:
     """The electrode of each unit that stands on one of its own, as measured."""
-    found = []
-    for run in runs(job):
+    found, tt = [], contents.job.supply.earthing is Earthing.TT
+    for run in contents.installation.runs:
         point = run.charge_point
-        island = point.arrangement.car_earth is CarEarth.OWN_ELECTRODE and job.supply.earthing is not Earthing.TT
+        island = point.arrangement.car_earth is CarEarth.OWN_ELECTRODE and not tt
         if island and run.chain:
-            read = reading_text(job.reading(StepKey.ELECTRODE, run.final().circuit.id), 1)
+            read = reading_text(contents.readings.latest(StepKey.ELECTRODE, run.subject), 1)
             size_mm2 = point.arrangement.electrode_conductor_csa_mm2
             found.append((f"Electrode of {point.name} alone", f"{read} Ω, conductor {figure(size_mm2)} mm² copper"))
     return found

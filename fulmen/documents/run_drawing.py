@@ -5,9 +5,9 @@ from __future__ import annotations
 from html import escape
 
 from fulmen.core.circuit.guard_views import GuardView
-from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.run_profile import ProfileNode, RunProfile
 from fulmen.core.circuit.run_tracks import RunTrack
+from fulmen.core.installation.guards import Stands
 from fulmen.documents.guard_rail import guard_rail
 
 WIDTH, HEIGHT = 860, 400

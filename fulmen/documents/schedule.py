@@ -6,19 +6,18 @@ from dataclasses import dataclass
 from typing import Any
 
 from fulmen.core.circuit.arrangement_schedule import rcd_in_words
-from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
 from fulmen.core.electrical.control_pilot import offered_a
 from fulmen.core.evaluate import Evaluation
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.model.guards import RcdType
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
-from fulmen.core.model.run import load_runs, runs
 from fulmen.core.verification.rcd_readings import rcd_figures
-from fulmen.core.verification.reading_fit import fitting
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.steps import definition_of
+from fulmen.documents.contents import Contents
 from fulmen.documents.rendering import figure
 
 LEFT_OUT = {Outcome.COULD_NOT_TEST: "LIM", Outcome.NOT_APPLICABLE: "N/A", Outcome.WRONG: "✗"}
@@ -38,10 +37,10 @@ def reading_text(reading: Reading | None, decimals: int | None = None) -> str:
     return f">{reading.value:g}" if reading.outcome is Outcome.OVER_RANGE else figure(reading.value, decimals)
 
 
-def results(job: Job, subject: str) -> dict[str, str]:
+def results(contents: Contents, subject: str) -> dict[str, str]:
     """The reading that counts of every step at one subject, by the step's key."""
-    job = fitting(job)
-    return {key.value: reading_text(job.reading(key, subject), definition_of(key).decimals) for key in StepKey}
+    latest = contents.readings.latest
+    return {key.value: reading_text(latest(key, subject), definition_of(key).decimals) for key in StepKey}
 
 
 def zs_limit_text(evaluation: Evaluation, circuit: str) -> str:
@@ -52,7 +51,7 @@ def zs_limit_text(evaluation: Evaluation, circuit: str) -> str:
     return figure(limits[0], 0 if limits[0] >= WHOLE_OHMS_FROM else 2)
 
 
-def remarks_of(job: Job, evaluation: Evaluation, circuit: str, written: str) -> str:
+def remarks_of(evaluation: Evaluation, circuit: str, written: str) -> str:
     """What is to be said of a circuit: what was written, what was left out and why, what was taken again and why."""
     own = [one for one in evaluation.steps if one.subject == circuit]
     return " ".join(filter(None, [written, *left_out(own), *taken_again(own)]))
@@ -91,31 +90,27 @@ class RcdRow:
     at_five: str
 
 
-def rcd_rows(job: Job, evaluation: Evaluation) -> list[RcdRow]:
+def rcd_rows(contents: Contents) -> list[RcdRow]:
     """Every RCD of the job in its place, from the origin to the units, each once."""
-    subjects = {one.guard: one.subject for one in evaluation.steps if one.guard}
-    placed = {
-        guard.field: guard
-        for run in (*runs(job), *load_runs(job))
-        for guard in guards_of(job, run)
-        if guard.rcd is not None
-    }
-    return [_rcd_row(job, guard, subjects.get(field, guard.subject)) for field, guard in placed.items()]
+    subjects = {one.guard: one.subject for one in contents.evaluation.steps if one.guard}
+    every = (*contents.installation.runs, *contents.installation.load_runs)
+    placed = {guard.field: guard for run in every for guard in run.rcds}
+    return [_rcd_row(contents, guard, subjects.get(field, guard.subject)) for field, guard in placed.items()]
 
 
-def _rcd_row(job: Job, guard: PlacedGuard, subject: str) -> RcdRow:
+def _rcd_row(contents: Contents, guard: PlacedGuard, subject: str) -> RcdRow:
     assert guard.rcd is not None
     rated = (
         guard.device.rating_a if guard.device is not None else guard.guard.rating_a if guard.guard is not None else None
     )
-    found = rcd_figures(job, subject)
+    found = rcd_figures(contents.readings, subject)
     inside = guard.stands is Stands.UNIT
     return RcdRow(
         place=f"in {guard.where}" if inside else f"at {guard.where}" if guard.stands is Stands.WAY else guard.where,
         standard=_standard(guard),
         rating=figure(rated) if rated is not None else "–",
         what=rcd_in_words(guard.rcd),
-        results=results(job, subject),
+        results=results(contents, subject),
         at_rated=figure(found.at_rated_ms, 1),
         at_five=figure(found.at_five_ms, 1),
     )

@@ -11,8 +11,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from threading import Thread
 
-from fulmen.core.circuit.run_figures import cases_of
-from fulmen.core.demand.demand import demand_of
+from fulmen.core.circuit.run_figures import Case, cases_of
+from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.reference.rule_set import rule_set
@@ -38,20 +38,19 @@ class House:
 
     def steps(self) -> list[Step]:
         """Every step of its sequence."""
-        return sequence(cases_of(self.job, *self._judged_by()))
+        return sequence(self._cases(), self.job.readings)
 
     def shown(self, wanted: Step) -> Shown | None:
         """What the set shows at a step; None where the job has no run with figures that it belongs to."""
-        for case in cases_of(self.job, *self._judged_by()):
+        for case in self._cases():
             circuits = {chained.circuit.id for chained in case.run.chain} | {"origin"}
             if case.figures is not None and wanted.circuit in circuits and not case.to_loads:
                 # The same step of the same house reads the same, however often it is asked.
                 return TestSet(as_installed(case, self.faults), self.seed + sum(map(ord, wanted.step))).read(wanted)
         return None
 
-    def _judged_by(self) -> tuple:  # type: ignore[type-arg]
-        rules = rule_set(self.job.rule_set)
-        return rules, demand_of(self.job, rules)
+    def _cases(self) -> list[Case]:
+        return cases_of(known_for(self.job, rule_set(self.job.rule_set)))
 
 
 Houses = Callable[[str], House | None]

@@ -19,6 +19,7 @@ from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import digest, write_job
 from fulmen.core.errors import PaperError
 from fulmen.core.evaluate import Evaluation
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.verification.certificate_gaps import Gap, written_gaps
@@ -116,7 +117,7 @@ def ask_for_certificate(
         # Judged in full when its turn comes; before that it is enough to refuse what is known to be open.
         if not stands.settled:
             _ready(signed, now)
-        _check_no_gaps((*written_gaps(signed), *date_gaps(signed, now.date())))
+        _check_no_gaps((*written_gaps(installation_of(signed)), *date_gaps(signed, now.date())))
         return signed
 
     def keep(session: Session, row: JobRow, signed: Job) -> WishState:

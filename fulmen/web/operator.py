@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Response
 
 from fulmen.core.demand.demand import demand_of
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.job_dates import job_dates
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.stops import Stop
@@ -49,7 +50,7 @@ def download_operator_form(path: JobPath) -> Response:
 def keep_letter(path: JobPath, body: NewLetter) -> Response:
     """Keep a letter to or from the real operator; it is never changed after."""
     job = load_job(store(), path.job_id).job
-    about = letter_facts(job, demand_of(job, rule_set(job.rule_set)))
+    about = letter_facts(job, demand_of(installation_of(job), rule_set(job.rule_set)))
     letter = Letter(about=about, **body.model_dump())
     return job_reply(add_letters(store(), path.job_id, (letter,), now()), 201)
 

@@ -21,11 +21,12 @@ from fulmen.core.alternatives.remedies import remedies
 from fulmen.core.alternatives.search.search import search
 from fulmen.core.alternatives.search.wiring import wired_ways
 from fulmen.core.circuit.run_figures import cases_of
-from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.editing.layouts import layouts
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.judging.known import known_for
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
 from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
@@ -33,6 +34,7 @@ from fulmen.core.simulations.pen_bench import presets, run_bench
 from fulmen.core.simulations.supply_day import supply_day
 from fulmen.core.verification.coach import coach
 from fulmen.core.verification.cross_checks import agreement_findings
+from fulmen.core.verification.run_test import tests_of
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo
@@ -93,9 +95,9 @@ def core_rows() -> list[Row]:
 def testing_rows() -> list[Row]:
     """The whole cross-check of a tested job, the coach on the longest list, and the moves it saves on every demo job."""
     complete, two = job(DEVICE_IN_UNIT), job(TWO_BEHIND_ONE)
-    cases = cases_of(complete, RULES, demand_of(complete, RULES))
+    tests = tests_of(cases_of(known_for(complete, RULES)), complete.readings)
     steps = evaluate(two, RULES).steps
-    cross = p95_ms(lambda: agreement_findings(cases), 200)
+    cross = p95_ms(lambda: agreement_findings(tests), 200)
     order = p95_ms(lambda: coach(steps, two.testing.moves), 20)
     return [
         ("every reading of a job against the others, p95", cross, 5, "ms"),
@@ -150,8 +152,8 @@ def run_rows() -> list[Row]:
     tried = search(job(HALFWAY), "charge-point", RULES, prices).tried
     electrical = sum(
         1
-        for layout in layouts(job(HALFWAY), "charge-point")
-        for _ in wired_ways(layout, demand_of(job(HALFWAY), RULES), RULES)
+        for layout in layouts(installation_of(job(HALFWAY)), "charge-point")
+        for _ in wired_ways(layout, known_for(layout.job, RULES))
     )
     print(f"search: {tried} ways, {electrical} of them electrical, each with {tried // electrical} arrangements")
     return [

@@ -10,10 +10,14 @@ from fulmen.core.electrical.open_pen import electrode_limit_ohm, met_voltage_v
 from fulmen.core.electrical.volt_drop import temperature_correction
 from fulmen.core.errors import TableError
 from fulmen.core.model.route import Section
-from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.cable_catalogue import cable_record, cable_records
 from tests.jobs import PLACE_OF
 
-SWA, FLAT, NYY = cable_record("swa-3-core"), cable_record("twin-and-earth"), cable_record("nyy-j")
+SWA, FLAT, NYY = (
+    cable_record(cable_records(), "swa-3-core"),
+    cable_record(cable_records(), "twin-and-earth"),
+    cable_record(cable_records(), "nyy-j"),
+)
 
 
 def section(method: str = "C", **fields: object) -> Section:

@@ -13,8 +13,9 @@ from hypothesis import strategies as st
 
 from fulmen.core.alternatives.arrangements import Allowance, arrangement_options, judge_protection
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
+from fulmen.core.circuit.run_figures import cases_of
 from fulmen.core.editing.changes import apply_changes
-from fulmen.core.model.run import runs
+from fulmen.core.judging.known import known_for
 from tests.figures import figures
 from tests.jobs import AT_SURVEY, RULES, THREE_PHASE, in_front, job
 from tests.sampling import tries
@@ -342,7 +343,7 @@ class EveryWay(unittest.TestCase):
 class Words(unittest.TestCase):
     def facts(self, changes: dict[str, Any]) -> dict[str, str]:
         made = job(changes=BASE | changes)
-        return dict(arrangement_facts(made, runs(made)[0]))
+        return dict(arrangement_facts(cases_of(known_for(made, RULES))[0]))
 
     def test_the_schedule_names_method_and_clause(self) -> None:
         for changes, words in (

@@ -8,6 +8,7 @@ from fulmen.core.editing.changes import apply_changes
 from fulmen.core.editing.layouts import layouts
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Stage, Verdict
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.materials import materials
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.reference.cable_catalogue import cable_of
@@ -127,7 +128,7 @@ class ThereAlready(unittest.TestCase):
 
 
 def layout_words(whole: Any) -> list[str]:
-    return [one.words for one in layouts(whole, "charge-point")]
+    return [one.words for one in layouts(installation_of(whole), "charge-point")]
 
 
 class Clamps(unittest.TestCase):

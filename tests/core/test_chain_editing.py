@@ -7,8 +7,8 @@ from fulmen.core.editing.changes import apply_changes
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
-from fulmen.core.model.run import runs
-from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.reference.cable_catalogue import cable_record, cables_for
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, evaluation, job
 
 
@@ -26,7 +26,7 @@ class Layouts(unittest.TestCase):
         alone = job(GARAGE, {"boards.1.other_loads": []})
         direct = next(one for one in layout_choices(alone, "charge-point") if "direct" in one.words)
         changed = apply_changes(alone, direct.changes)
-        self.assertEqual([len(run.chain) for run in runs(changed)], [1])
+        self.assertEqual([len(run.chain) for run in installation_of(changed).runs], [1])
         self.assertEqual([board.id for board in changed.boards], ["board"])
 
     def test_nobody_feeds_it(self) -> None:
@@ -37,10 +37,10 @@ class Layouts(unittest.TestCase):
 class Joints(unittest.TestCase):
     def test_a_box_wherever_the_cable_changes(self) -> None:
         circuit = job(GARAGE).circuits[1]
-        (joint,) = joints_of(circuit, job(GARAGE))
+        (joint,) = joints_of(circuit, cables_for(job(GARAGE)))
         self.assertEqual((joint.kind, joint.section, joint.at_m), ("breakout_box", 1, 4.0))
         armoured = job(GARAGE, {"circuits.1.cable.record": "swa-3-core"})
-        self.assertEqual(joints_of(armoured.circuits[1], armoured)[0].kind, "gland_box")
+        self.assertEqual(joints_of(armoured.circuits[1], cables_for(armoured))[0].kind, "gland_box")
 
     def test_a_joint_is_a_node_of_the_run_with_its_own_figures(self) -> None:
         profile = evaluation(GARAGE).profiles[0]
@@ -64,6 +64,6 @@ class Structure(unittest.TestCase):
             "ratings": [{"method": "C", "csa_mm2": 6.0, "rating_a": 50.0}],
         }
         whole = job(DEVICE_IN_UNIT, {"maker_cables": [own]})
-        self.assertEqual(cable_record("own-ev", whole).ratings().at("C.2", 6.0), 50)
+        self.assertEqual(cable_record(cables_for(whole), "own-ev").ratings().at("C.2", 6.0), 50)
         with self.assertRaises(InputError):
-            cable_record("own-ev", job())
+            cable_record(cables_for(job()), "own-ev")

@@ -13,18 +13,26 @@ from fulmen.core.circuit.margins import (
     loop_margin,
     volt_drop_margin,
 )
-from fulmen.core.circuit.run_figures import ChainPoint, cases_of, run_figures
+from fulmen.core.circuit.run_figures import ChainPoint, cases_of
 from fulmen.core.demand.demand import car_current_a, demand_of
 from fulmen.core.errors import TableError
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.judging.known import known_for
 from fulmen.core.model.cables import Cable, MakerCable, Protective
-from fulmen.core.model.run import line_of, phases_at, runs
-from fulmen.core.reference.cable_catalogue import cable_record, cables_of, last_cable, maker_record, protective_metal
+from fulmen.core.reference.cable_catalogue import (
+    cable_record,
+    cable_records,
+    cables_of,
+    last_cable,
+    maker_record,
+    protective_metal,
+)
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, THREE_PHASE, TT, evaluation, job
 
 
 def loads(name: str, changes: dict[str, Any] | None = None) -> dict[str, float]:
     whole = job(name, changes)
-    return {one.id: round(circuit_load(whole, one, RULES).ib_a, 6) for one in whole.circuits}
+    return {one.id: round(circuit_load(installation_of(whole), one, RULES).ib_a, 6) for one in whole.circuits}
 
 
 class Loads(unittest.TestCase):
@@ -63,17 +71,19 @@ class Loads(unittest.TestCase):
             "charge_points.0.phases": 1, "charge_points.0.max_current_a": 32.0,
         }  # fmt: skip
         whole = job(THREE_PHASE, changes)
-        self.assertEqual([line_of(whole, one).value for one in whole.circuits[1:]], ["L2", "L2", "L2"])
+        self.assertEqual(
+            [installation_of(whole).tree.line_of(one).value for one in whole.circuits[1:]], ["L2", "L2", "L2"]
+        )
         self.assertAlmostEqual(loads(THREE_PHASE, changes)["sub-main"], 64 + 1.98)
-        self.assertEqual(car_current_a(whole), 64)
-        self.assertEqual([phases_at(whole, board) for board in whole.boards], [3, 3, 1])
+        self.assertEqual(car_current_a(installation_of(whole)), 64)
+        self.assertEqual(list(installation_of(whole).phases_at.values()), [3, 3, 1])
         found = {one.key: one for one in evaluation(THREE_PHASE, changes).findings}
         self.assertIn("on L2", found[f"phases/{right['id']}"].detail)
 
     def test_the_highest_fault_at_a_board_counts_the_phases_that_reach_it(self) -> None:
         for phases, expected in ((3, 3), (1, 1)):
             whole = job(THREE_PHASE, {"circuits.0.phases": phases, "charge_points.0.phases": 1})
-            run = cases_of(whole, RULES, demand_of(whole, RULES))[0].figures
+            run = cases_of(known_for(whole, RULES))[0].figures
             assert run is not None
             self.assertEqual([link.board_phases for link in run.chain], [3, expected])
             self.assertEqual(run.final.start_fault_ka, run.final.start.fault_ka(expected))
@@ -95,13 +105,13 @@ class Loads(unittest.TestCase):
         )
         data["circuits"].append({**data["circuits"][0], "id": "to-shed", "from_board": "garage", "feeds": "shed"})
         whole = job(GARAGE, {"boards": data["boards"], "circuits": data["circuits"]})
-        self.assertAlmostEqual(circuit_load(whole, whole.circuits[0], RULES).ib_a, 49.32 + 5)
-        self.assertAlmostEqual(circuit_load(whole, whole.circuits[2], RULES).ib_a, 5)
+        self.assertAlmostEqual(circuit_load(installation_of(whole), whole.circuits[0], RULES).ib_a, 49.32 + 5)
+        self.assertAlmostEqual(circuit_load(installation_of(whole), whole.circuits[2], RULES).ib_a, 5)
 
     def test_the_houses_demand_holds_the_garage_too_when_it_is_added_up(self) -> None:
         lights = {"load.method": "added_up", "load.appliances": [{"kind": "shower", "rating_a": 40.0}]}
-        self.assertAlmostEqual(demand_of(job(GARAGE, lights), RULES).house_a or 0, 40 + 17.32)
-        self.assertAlmostEqual(demand_of(job(GARAGE), RULES).total_a or 0, 96)
+        self.assertAlmostEqual(demand_of(installation_of(job(GARAGE, lights)), RULES).house_a or 0, 40 + 17.32)
+        self.assertAlmostEqual(demand_of(installation_of(job(GARAGE)), RULES).total_a or 0, 96)
 
 
 class Points(unittest.TestCase):
@@ -116,7 +126,7 @@ class Points(unittest.TestCase):
     def test_each_circuit_begins_where_the_one_before_ends(self) -> None:
         for name in (GARAGE, THREE_PHASE):
             whole = job(name)
-            for case in cases_of(whole, RULES, demand_of(whole, RULES)):
+            for case in cases_of(known_for(whole, RULES)):
                 assert case.figures is not None
                 first, second = case.figures.chain
                 self.assertEqual(first.end, second.start)
@@ -125,17 +135,17 @@ class Points(unittest.TestCase):
 
     def test_a_shared_sub_main_is_worked_out_and_judged_once(self) -> None:
         whole = job(THREE_PHASE)
-        left, right = cases_of(whole, RULES, demand_of(whole, RULES))
+        left, right = cases_of(known_for(whole, RULES))
         assert left.figures and right.figures
         self.assertIs(left.figures.chain[0], right.figures.chain[0])
-        self.assertEqual([link.circuit.id for link in right.new_circuits()], ["ev-right"])
+        self.assertEqual([link.circuit.id for link in right.new_circuits], ["ev-right"])
         keys = [one.key for one in evaluation(THREE_PHASE).findings]
         self.assertEqual(len(keys), len(set(keys)))
 
     def test_no_figures_without_every_route(self) -> None:
         for field in ("circuits.0.route", "circuits.1.route"):
             whole = job(GARAGE, {field: []})
-            self.assertIsNone(run_figures(whole, RULES, runs(whole)[0], demand_of(whole, RULES)))
+            self.assertIsNone(cases_of(known_for(whole, RULES))[0].figures)
         asked = next(one for one in evaluation(GARAGE, {"circuits.0.route": []}).findings if one.rule == "route")
         self.assertIn("Sub-main to the garage", asked.detail)
 
@@ -147,7 +157,7 @@ class Margins(unittest.TestCase):
         for name in (DEVICE_IN_UNIT, HALFWAY, FALLS_SHORT, GARAGE, THREE_PHASE):
             whole = job(name)
             found = {one.key: one for one in evaluation(name).findings}
-            for case in cases_of(whole, RULES, demand_of(whole, RULES)):
+            for case in cases_of(known_for(whole, RULES)):
                 assert case.figures is not None
                 margins = [volt_drop_margin(case.figures.final, RULES)]
                 for link in case.figures.chain:
@@ -164,9 +174,9 @@ class Margins(unittest.TestCase):
 
 class Records(unittest.TestCase):
     def test_the_70_degree_twin_of_a_90_degree_cable(self) -> None:
-        armoured = cable_record("swa-3-core")
+        armoured = cable_record(cable_records(), "swa-3-core")
         self.assertEqual((armoured.at_70().rating_table, armoured.at_70().insulation), ("4d4a", "pvc_70"))
-        self.assertIs(cable_record("nyy-j").at_70(), cable_record("nyy-j"))
+        self.assertIs(cable_record(cable_records(), "nyy-j").at_70(), cable_record(cable_records(), "nyy-j"))
 
     def test_protective_conductors(self) -> None:
         for record, protective, expected in (
@@ -176,19 +186,21 @@ class Records(unittest.TestCase):
         ):
             with self.subTest(record=record, protective=protective):
                 cable = Cable(record=record, csa_mm2=6, protective=protective)
-                self.assertEqual(protective_metal(cable_record(record), cable), expected)
+                self.assertEqual(protective_metal(cable_record(cable_records(), record), cable), expected)
 
     def test_no_armour_no_armour_as_protective_conductor(self) -> None:
         for protective in (Protective.ARMOUR, Protective.CORE_AND_ARMOUR):
             cable = Cable(record="nyy-j", csa_mm2=6, protective=protective)
             with self.subTest(protective), self.assertRaises(TableError):
-                cable_per_metre(cable_record("nyy-j"), cable)
+                cable_per_metre(cable_record(cable_records(), "nyy-j"), cable)
             whole = job(DEVICE_IN_UNIT, {"circuits.0.cable": cable.model_dump(mode="json")})
-            self.assertIsNone(run_figures(whole, RULES, runs(whole)[0], demand_of(whole, RULES)))
+            self.assertIsNone(cases_of(known_for(whole, RULES))[0].figures)
 
     def test_armour_beside_the_core_lowers_the_loop_and_is_counted_for_the_fault_either_way(self) -> None:
-        core = cable_per_metre(cable_record("swa-3-core"), Cable(csa_mm2=6))
-        both = cable_per_metre(cable_record("swa-3-core"), Cable(csa_mm2=6, protective=Protective.CORE_AND_ARMOUR))
+        core = cable_per_metre(cable_record(cable_records(), "swa-3-core"), Cable(csa_mm2=6))
+        both = cable_per_metre(
+            cable_record(cable_records(), "swa-3-core"), Cable(csa_mm2=6, protective=Protective.CORE_AND_ARMOUR)
+        )
         self.assertLess(both.hot_ohm, core.hot_ohm)
         self.assertEqual(both.least_r2_ohm, core.least_r2_ohm)
         self.assertAlmostEqual(core.least_r2_ohm, 3.08 * 6.7 / (3.08 + 6.7) / 1000)

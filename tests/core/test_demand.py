@@ -6,6 +6,7 @@ from typing import Any
 from fulmen.core.demand.demand import Demand, demand_of, held_demand_a, least_carried_a, tails_carry_a
 from fulmen.core.demand.ways_out import WayOut, ways_out
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.installation.installation import installation_of
 from tests.jobs import RULES, evaluation, finding, job
 
 
@@ -16,7 +17,7 @@ def appliances(*entries: tuple[str, float]) -> dict[str, Any]:
 
 
 def demand(changes: dict[str, Any]) -> Demand:
-    return demand_of(job(changes=changes), RULES)
+    return demand_of(installation_of(job(changes=changes)), RULES)
 
 
 def counted(*entries: tuple[str, float]) -> float:
@@ -93,14 +94,20 @@ class Total(unittest.TestCase):
     def test_tails_carry_what_they_stand_behind(self) -> None:
         for csa_mm2, carried in ((10.0, None), (16.0, 80.0), (25.0, 100.0), (35.0, 100.0), (None, None)):
             with self.subTest(csa_mm2):
-                self.assertEqual(tails_carry_a(job(changes={"supply.tails.0.csa_mm2": csa_mm2}), RULES), carried)
-        self.assertEqual(least_carried_a(job(changes={"boards.0.incomer.0.rating_a": 63.0}), RULES), 63)
+                self.assertEqual(
+                    tails_carry_a(installation_of(job(changes={"supply.tails.0.csa_mm2": csa_mm2})), RULES), carried
+                )
+        self.assertEqual(
+            least_carried_a(installation_of(job(changes={"boards.0.incomer.0.rating_a": 63.0})), RULES), 63
+        )
 
 
 class WaysOut(unittest.TestCase):
     def ways(self, *entries: tuple[str, float], **changes: Any) -> dict[str, WayOut]:
         house = job(changes=appliances(*entries) | {key.replace("__", "."): value for key, value in changes.items()})
-        return {way.key: way for way in ways_out(house, RULES, demand_of(house, RULES))}
+        return {
+            way.key: way for way in ways_out(installation_of(house), RULES, demand_of(installation_of(house), RULES))
+        }
 
     def test_each_way_has_its_figure(self) -> None:
         ways = self.ways(("sockets", 32.0), ("heat_pump", 20.0))  # 52 + 32 = 84 A behind 80 A

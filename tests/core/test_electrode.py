@@ -5,6 +5,7 @@ from itertools import pairwise
 from typing import Any
 
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
+from fulmen.core.circuit.run_figures import cases_of
 from fulmen.core.electrical.electrode import (
     ElectrodeOutlook,
     ElectrodePlan,
@@ -16,7 +17,7 @@ from fulmen.core.electrical.electrode import (
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
-from fulmen.core.model.run import runs
+from fulmen.core.judging.known import known_for
 from fulmen.core.reference.soil import resistivity_at, soils
 from tests.core.test_arrangements import BASE, way
 from tests.jobs import DEVICE_IN_UNIT, RULES, finding, job
@@ -132,4 +133,6 @@ class Island(unittest.TestCase):
         self.assertEqual([one.subject for one in evaluate(made, RULES).steps if one.step == "electrode"], ["ev"])
         stable = finding("electrode_stable", DEVICE_IN_UNIT, island | {"readings": [read]})
         self.assertEqual((stable.value, stable.verdict), (210.0, Verdict.FALLS_SHORT))
-        self.assertIn("210 Ω measured", dict(arrangement_facts(made, runs(made)[0]))["Car's own electrode"])
+        self.assertIn(
+            "210 Ω measured", dict(arrangement_facts(cases_of(known_for(made, RULES))[0]))["Car's own electrode"]
+        )

@@ -8,10 +8,10 @@ import unittest
 from collections.abc import Iterator
 from typing import Any
 
-from fulmen.core.circuit.origin import external_loop
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.judging.known import known_for
 from fulmen.core.network_operator.form import operator_form
 from tests.jobs import ALL_ELECTRIC, AT_SURVEY, HALFWAY, ROOT, RULES, job
 from tests.sampling import some
@@ -92,7 +92,7 @@ class Ends(unittest.TestCase):
                        "taken_by": "A. Tester", "taken_at": "2026-11-20T10:00:00Z"}  # fmt: skip
             data = whole.model_dump(mode="json") | {"readings": [reading]}
             without, after = job(name, {"readings": []}), parse_job(data)
-            self.assertEqual(external_loop(after, RULES), external_loop(without, RULES))
+            self.assertEqual(known_for(after, RULES).origin.ze, known_for(without, RULES).origin.ze)
             found = {one.rule: one.verdict for one in evaluate(after, RULES).findings}
             self.assertEqual(found["reading_fits"], "needs")
 

@@ -9,8 +9,8 @@ from fulmen.core.findings.finding import Finding, Stage, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import VOLT_DROP
 from fulmen.core.findings.words import WORDS, verdict_words, word
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.arrangement import CarEarth
-from fulmen.core.model.run import runs
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.units import unit_of, words_of
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, TT, evaluation, in_front, job
@@ -113,7 +113,7 @@ class RuleSets(unittest.TestCase):
 
 class Runs(unittest.TestCase):
     def test_a_run_is_the_path_from_the_origin(self) -> None:
-        run = runs(job())[0]
+        run = installation_of(job()).runs[0]
         self.assertEqual([link.circuit.id for link in run.chain], ["ev"])
         self.assertEqual(run.final().board.id, "board")
 

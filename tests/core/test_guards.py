@@ -8,18 +8,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.alternatives.choice_menu import alternatives
-from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes, with_run
-from fulmen.core.circuit.guards import Stands, guards_of
+from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes, with_protection
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.installation.guards import Stands
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.materials import materials
 from fulmen.core.model.arrangement import OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.guards import GuardKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import StepKey
-from fulmen.core.model.run import runs
 from fulmen.core.simulations.residual_chain import ChainQuestion, residual_chain
 from tests.jobs import (
     BOX_AT_GARAGE,
@@ -173,8 +173,8 @@ class OneList(unittest.TestCase):
     @given(made_up())
     def test_everything_reads_the_same_list(self, changes: dict[str, Any]) -> None:
         made = job(GARAGE, changes)
-        found, (run,) = evaluate(made, RULES), runs(made)
-        guards = guards_of(made, run)
+        found, (run,) = evaluate(made, RULES), installation_of(made).runs
+        guards = run.guards
         outside = [one for one in guards if one.rcd is not None and one.stands is not Stands.UNIT]
         self.assertEqual([one.field for one in found.guards[0].guards], [one.field for one in guards])
         steps = {step.subject for step in found.steps if step.step in (StepKey.RCD_TRIP, StepKey.RCD_ORIGIN_TRIP)}
@@ -195,9 +195,9 @@ class OneList(unittest.TestCase):
     @given(made_up())
     def test_only_what_is_its_own_counts_as_its_own(self, changes: dict[str, Any]) -> None:
         made = job(GARAGE, changes)
-        (run,) = runs(made)
+        (run,) = installation_of(made).runs
         own = [
-            one for one in guards_of(made, run)
+            one for one in run.guards
             if one.rcd is not None and one.circuit == "ev" and one.shared.value == "no"
             and one.rcd.residual_ma <= 30 and not one.rcd.time_delayed and one.rcd.switches_neutral
         ]  # fmt: skip
@@ -209,10 +209,9 @@ class OneList(unittest.TestCase):
         stored = {"incomer", "groups", "boxes", "rcd_inside", "open_pen_device"}
         # What makes the list, what edits the tree, and what buys every part of it.
         allowed = {
-            "core/circuit/guards.py", "core/alternatives/protection_choice.py", "core/alternatives/remedies.py",
+            "core/installation/guards.py", "core/installation/tree.py", "core/alternatives/protection_choice.py", "core/alternatives/remedies.py",
             "core/editing/job_file.py", "core/editing/layouts.py", "core/editing/tree_copies.py",
             "core/editing/tree_editing.py", "core/editing/tree_nodes.py", "core/materials/materials.py",
-            "core/model/run.py",
         }  # fmt: skip
         readers = set()
         for path in (ROOT / "fulmen").rglob("*.py"):
@@ -297,12 +296,12 @@ class Choosing(unittest.TestCase):
     """An arrangement brings the guards it relies on, and takes those of another one along when it goes."""
 
     def taken(self, made: Job, **updates: Any) -> Job:
-        (run,) = runs(made)
+        (run,) = installation_of(made).runs
         arrangement = run.charge_point.arrangement.model_copy(update=updates)
         choice = ProtectionChoice(arrangement, run.final().circuit.device.rcd)
         then = protected(made, run, choice)
-        changed = apply_changes(made, protection_changes(made, then))
-        self.assertEqual(changed, with_run(made, then), "by fields or as parts, the same")
+        changed = apply_changes(made, protection_changes(installation_of(made), then))
+        self.assertEqual(changed, with_protection(made, then), "by fields or as parts, the same")
         return changed
 
     def kinds(self, made: Job) -> list[GuardKind]:

@@ -3,9 +3,9 @@
 import unittest
 from typing import Any
 
-from fulmen.core.circuit.origin import supply_electrode
 from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.judging.known import known_for
 from tests.core.test_earth_readings import read
 from tests.jobs import DEVICE_IN_UNIT, RULES, TT, evaluation, finding, job
 
@@ -123,7 +123,7 @@ class LeftOut(unittest.TestCase):
         taken = {"readings": [read("electrode_loop", 61.0, "origin")]}
         self.assertNotIn("electrode/origin", [one.key for one in evaluation(TT, taken).gaps])
         self.assertEqual(finding("reading_electrode_loop", TT, taken).verdict, MEETS)
-        self.assertEqual(supply_electrode(job(TT, taken), RULES).value, 61.0)
+        self.assertEqual(known_for(job(TT, taken), RULES).origin.electrode.value, 61.0)
         self.assertNotIn("electrode_loop", [one.step for one in evaluation(DEVICE_IN_UNIT, taken).steps])
 
     def test_what_stands_for_a_dead_test_was_tested_dead(self) -> None:

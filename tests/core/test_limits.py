@@ -23,6 +23,7 @@ from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.electrical.electrode import fall_of_potential
 from fulmen.core.errors import TableError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome
@@ -99,7 +100,9 @@ QUOTED = {"concealed_depth_mm", "bonding_near_entry_mm"}
 # Figures of plans and simulations, which judge nothing: moved, what they answer moves.
 PLANNED: dict[str, Callable[[RuleSet], object]] = {
     "car_min_a": lambda rules: [supply_day(one, rules) for one in corpus()[:9]],
-    "usual_load_limit_a": lambda rules: [ways_out(one, rules, demand_of(one, rules)) for one in corpus()],
+    "usual_load_limit_a": lambda rules: [
+        ways_out(installation_of(one), rules, demand_of(installation_of(one), rules)) for one in corpus()
+    ],
     "notify_within_days": lambda rules: [evaluate(one, rules).operator.deadline_words for one in corpus()[:9]],
     "random_delay_max_s": lambda rules: supply_day(job(ALL_ELECTRIC), rules),
     "charging_efficiency": lambda rules: supply_day(job(ALL_ELECTRIC), rules),
@@ -290,11 +293,9 @@ class Cells(unittest.TestCase):
     def moves(
         self, key: str, changed: Table, function: Callable[[str, float], object], cell: tuple[str, float]
     ) -> bool:
-        section_rating.cache_clear()
         before = function(*cell)
         with _serving(key, changed):
             after = function(*cell)
-        _forget()
         return before != after
 
 
@@ -305,18 +306,9 @@ class _serving:
         self.patches = [patch.object(reader, "table", lambda wanted: changed if wanted == key else table(wanted)) for reader in READERS if hasattr(reader, "table")]  # fmt: skip
 
     def __enter__(self) -> None:
-        _forget()
         for one in self.patches:
             one.start()
 
     def __exit__(self, *error: object) -> None:
         for one in self.patches:
             one.stop()
-        _forget()
-
-
-def _forget() -> None:
-    for reader in READERS:
-        for one in vars(reader).values():
-            if hasattr(one, "cache_clear") and getattr(one, "__module__", "") == reader.__name__:
-                one.cache_clear()

@@ -7,8 +7,8 @@ from fulmen.core.circuit.circuit_load import circuit_load
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.materials import materials
-from fulmen.core.model.run import load_runs
 from tests.jobs import GARAGE, RULES, WIRED_ANEW, evaluation, finding, job
 
 MEETS, SHORT, NEEDS = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS
@@ -69,15 +69,15 @@ class LoadCircuits(unittest.TestCase):
 
     def test_the_sub_main_carries_them_with_diversity(self) -> None:
         made = job(WIRED_ANEW)
-        load = circuit_load(made, made.circuits[0], RULES)
+        load = circuit_load(installation_of(made), made.circuits[0], RULES)
         # 32 A for the car in full; sockets 20 A in full and 66 % of 2 A of lights: the same rule as for loads that are there.
         self.assertAlmostEqual(load.ib_a, 32 + 20 + 0.66 * 2)
         there = job(GARAGE)
-        self.assertAlmostEqual(circuit_load(there, there.circuits[0], RULES).ib_a, 32 + 16 + 0.66 * 2)
+        self.assertAlmostEqual(circuit_load(installation_of(there), there.circuits[0], RULES).ib_a, 32 + 16 + 0.66 * 2)
 
     def test_they_count_in_the_house(self) -> None:
         added = {"load.method": "added_up", "load.appliances": []}
-        self.assertAlmostEqual(demand_of(job(WIRED_ANEW, added), RULES).house_a or 0, 20 + 0.66 * 2)
+        self.assertAlmostEqual(demand_of(installation_of(job(WIRED_ANEW, added)), RULES).house_a or 0, 20 + 0.66 * 2)
 
     def test_its_steps_and_its_row_in_the_schedule(self) -> None:
         whole = evaluation(WIRED_ANEW).steps
@@ -118,4 +118,4 @@ class LoadCircuits(unittest.TestCase):
             ],
         }
         self.assertIs(finding("charge_point", WIRED_ANEW, bare).verdict, NEEDS)
-        self.assertEqual(len(load_runs(job(WIRED_ANEW, bare))), 2)
+        self.assertEqual(len(installation_of(job(WIRED_ANEW, bare)).load_runs), 2)

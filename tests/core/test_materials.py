@@ -18,7 +18,7 @@ from fulmen.core.materials.prices import (
     shipped_items,
 )
 from fulmen.core.model.job import Job
-from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.cable_catalogue import cable_record, cable_records
 from tests.jobs import (
     ALL_ELECTRIC,
     DETECTOR_BOX,
@@ -99,26 +99,33 @@ class Quantities(unittest.TestCase):
 
 class Fixing(unittest.TestCase):
     def test_clips_by_diameter(self) -> None:
-        self.assertEqual(clip_spacing_mm(cable_record("swa-3-core"), 6), 350)  # 18.0 mm
-        self.assertEqual(clip_spacing_mm(cable_record("swa-3-core"), 10), 400)  # 21.2 mm
-        self.assertEqual(clip_spacing_mm(cable_record("nyy-j"), 1.5), 250)  # 10.5 mm
+        self.assertEqual(clip_spacing_mm(cable_record(cable_records(), "swa-3-core"), 6), 350)  # 18.0 mm
+        self.assertEqual(clip_spacing_mm(cable_record(cable_records(), "swa-3-core"), 10), 400)  # 21.2 mm
+        self.assertEqual(clip_spacing_mm(cable_record(cable_records(), "nyy-j"), 1.5), 250)  # 10.5 mm
         self.assertGreater(
-            clip_spacing_mm(cable_record("nyy-j"), 6, vertical=True), clip_spacing_mm(cable_record("nyy-j"), 6)
+            clip_spacing_mm(cable_record(cable_records(), "nyy-j"), 6, vertical=True),
+            clip_spacing_mm(cable_record(cable_records(), "nyy-j"), 6),
         )
 
     def test_bends_and_glands(self) -> None:
-        self.assertAlmostEqual(least_bend_mm(cable_record("swa-3-core"), 6, RULES), 8 * 18.0)
-        self.assertAlmostEqual(least_bend_mm(cable_record("nyy-j"), 6, RULES), 6 * 14.5)
-        self.assertEqual(gland_size(cable_record("swa-3-core"), 2.5), "20s")
-        self.assertEqual(gland_size(cable_record("swa-5-core"), 25), "32")
+        self.assertAlmostEqual(least_bend_mm(cable_record(cable_records(), "swa-3-core"), 6, RULES), 8 * 18.0)
+        self.assertAlmostEqual(least_bend_mm(cable_record(cable_records(), "nyy-j"), 6, RULES), 6 * 14.5)
+        self.assertEqual(gland_size(cable_record(cable_records(), "swa-3-core"), 2.5), "20s")
+        self.assertEqual(gland_size(cable_record(cable_records(), "swa-5-core"), 25), "32")
         with self.assertRaises(TableError):
-            cable_record("twin-and-earth").overall_diameter_mm(25)
+            cable_record(cable_records(), "twin-and-earth").overall_diameter_mm(25)
 
     def test_metal_in_a_metre(self) -> None:
         # 3·6 mm² copper at 8.96 kg/dm³, 23 mm² of steel at 7.85
-        self.assertAlmostEqual(metal_kg_per_m(cable_record("swa-3-core"), 6, 1), (18 * 8.96 + 23 * 7.85) / 1000)
-        self.assertAlmostEqual(metal_kg_per_m(cable_record("twin-and-earth"), 6, 1), (12 + 2.5) * 8.96 / 1000)
-        self.assertAlmostEqual(metal_kg_per_m(cable_record("swa-2-core"), 6, 1), (12 * 8.96 + 22 * 7.85) / 1000)
+        self.assertAlmostEqual(
+            metal_kg_per_m(cable_record(cable_records(), "swa-3-core"), 6, 1), (18 * 8.96 + 23 * 7.85) / 1000
+        )
+        self.assertAlmostEqual(
+            metal_kg_per_m(cable_record(cable_records(), "twin-and-earth"), 6, 1), (12 + 2.5) * 8.96 / 1000
+        )
+        self.assertAlmostEqual(
+            metal_kg_per_m(cable_record(cable_records(), "swa-2-core"), 6, 1), (12 * 8.96 + 22 * 7.85) / 1000
+        )
 
 
 class Prices(unittest.TestCase):

@@ -110,7 +110,7 @@ class OnAJob(unittest.TestCase):
         for offered in remedies(job(DEVICE_IN_UNIT, walled), "weakest_section/ev", RULES):
             then = apply_changes(job(DEVICE_IN_UNIT, walled), offered.changes)
             for section in then.circuits[0].route:
-                record = cable_record((section.cable or then.circuits[0].cable).record)
+                record = cable_record(cable_records(), (section.cable or then.circuits[0].cable).record)
                 with self.subTest(offered.words):
                     self.assertIn(section.method, {None, *(one.method for one in methods_in(section, record))})
 

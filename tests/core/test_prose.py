@@ -11,6 +11,7 @@ from typing import Any
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.letters import Letter, LetterKind
 from fulmen.core.network_operator.notification import letter_facts
@@ -102,5 +103,7 @@ def _settled(name: str) -> dict[str, Any]:
         )
         for one in calls
     )
-    agreed = Letter(kind=LetterKind.ACCEPTED, dated=BEFORE, about=letter_facts(made, demand_of(made, RULES)))
+    agreed = Letter(
+        kind=LetterKind.ACCEPTED, dated=BEFORE, about=letter_facts(made, demand_of(installation_of(made), RULES))
+    )
     return made.model_copy(update={"decisions": decisions, "letters": (agreed,)}).model_dump(mode="json")

@@ -4,6 +4,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.model.readings import by_step
 from fulmen.core.verification.rcd_readings import rcd_figures
 from fulmen.core.verification.sequence import Step
 from tests.core.test_earth_readings import read
@@ -100,7 +101,9 @@ class Twelve(unittest.TestCase):
     def test_the_longest_goes_on_the_schedule(self) -> None:
         times = {"rcd_ac_0": 24.6, "rcd_ac_180": 15.3, "rcd_pulse_0": 31.0, "rcd_five_ac_0": 5.9, "rcd_five_ac_180": 11.9,
                  "rcd_five_pulse_0": 12.1}  # fmt: skip
-        found = rcd_figures(job(DEVICE_IN_UNIT, {"readings": [read(step, ms) for step, ms in times.items()]}), "ev")
+        found = rcd_figures(
+            by_step(job(DEVICE_IN_UNIT, {"readings": [read(step, ms) for step, ms in times.items()]}).readings), "ev"
+        )
         self.assertEqual((found.at_rated_ms, found.at_five_ms), (24.6, 12.1))
 
     def test_what_opens_on_half_falls_short(self) -> None:

@@ -15,7 +15,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import LengthBy, Section, Surroundings
-from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.cable_catalogue import cable_record, cable_records
 from fulmen.core.reference.places import follows_from, places
 from tests.jobs import DEVICE_IN_UNIT, RULES, job
 
@@ -63,7 +63,7 @@ class Methods(unittest.TestCase):
         ):  # fmt: skip
             with self.subTest(record=record, surroundings=surroundings):
                 section = Section(surroundings=Surroundings(surroundings), length_m=3)
-                self.assertEqual(follows_from(section, cable_record(record)).method.value, method)
+                self.assertEqual(follows_from(section, cable_record(cable_records(), record)).method.value, method)
 
     def test_another_cable_in_one_section_makes_a_joint(self) -> None:
         route = with_cable(CIRCUIT.route, CIRCUIT, 4, Cable(record="ev-power-data", csa_mm2=6), JOB)

@@ -12,16 +12,16 @@ from fulmen.core.alternatives.search.search import SearchResult, search
 from fulmen.core.alternatives.search.weighing import AIMS, taken, unbeaten
 from fulmen.core.alternatives.search.wiring import wired_ways
 from fulmen.core.circuit.circuit_load import circuit_load
-from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.editing.layouts import layouts
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.judging.known import known_for
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import MAY_BE_OUTDOORS, OUT_OF_DOORS
-from fulmen.core.model.run import runs
-from fulmen.core.reference.cable_catalogue import cable_of, cable_record
+from fulmen.core.reference.cable_catalogue import cable_of, cable_record, cable_records, cables_for
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, THREE_PHASE, TT, evaluation, job
 
 PRICES = invented_prices()
@@ -51,10 +51,11 @@ class QuickVerdict(unittest.TestCase):
 
     def compare(self, name: str, point: str, wanted: int) -> None:
         whole = job(name)
-        demand, chance = demand_of(whole, RULES), random.Random(5)
-        for layout in layouts(whole, point):
-            bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, RULES)
-            ways = [one for one in wired_ways(layout, demand, RULES) if len(one.chain) == len(layout.run.chain)]
+        chance = random.Random(5)
+        for layout in layouts(installation_of(whole), point):
+            known = known_for(layout.job, RULES)
+            bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), known)
+            ways = [one for one in wired_ways(layout, known) if len(one.chain) == len(layout.run.chain)]
             for wired in chance.sample(ways, min(wanted, len(ways))):
                 judged = chance.choice(bench.judged(layout.run.final().circuit, wired.kinds[-1]))
                 no_rcd = wired.wants_rcd and judged.protection.rcd is None
@@ -101,12 +102,12 @@ class Result(unittest.TestCase):
                     if len(then.boards) > len(now.boards) and "sub-main" in way.layout:
                         self.assertGreaterEqual(sum(one.length_m for one in final.route), 3)
                     for section in final.route:
-                        record = cable_record(cable_of(final, section).record)
+                        record = cable_record(cable_records(), cable_of(final, section).record)
                         outside = section.outdoors or section.surroundings in OUT_OF_DOORS
                         self.assertTrue(record.outdoors or not outside)
                         if section.surroundings in MAY_BE_OUTDOORS:
                             self.assertTrue(record.outdoors or section.outdoors is False)
-                    ratings = [one.circuit.device.rating_a for one in runs(then)[0].chain]
+                    ratings = [one.circuit.device.rating_a for one in installation_of(then).runs[0].chain]
                     self.assertEqual(ratings, sorted(ratings, reverse=True))
 
     def test_the_few_hold_as_whole_jobs_and_their_changes_take_them(self) -> None:
@@ -157,7 +158,7 @@ class Result(unittest.TestCase):
             {"circuits.0.route.4.surroundings": "in_wall"},
         ):
             with self.subTest(changes):
-                words = [one.words for one in layouts(job(DEVICE_IN_UNIT, changes), "charge-point")]
+                words = [one.words for one in layouts(installation_of(job(DEVICE_IN_UNIT, changes)), "charge-point")]
                 self.assertFalse([one for one in words if "box" in one])
 
     def test_an_own_board_where_there_is_no_way_or_no_rcbo_fits(self) -> None:
@@ -209,10 +210,10 @@ class Choices(unittest.TestCase):
 
     def test_flat_cable_is_tried_inside_only_and_never_for_three_phases(self) -> None:
         circuit = job().circuits[0]
-        for kinds in kinds_to_try(job(), circuit, 1, sub_main=False):
+        for kinds in kinds_to_try(cables_for(job()), circuit, 1, sub_main=False):
             for family, record in zip(families(circuit.route), kinds.records, strict=True):
                 self.assertFalse(record == "twin-and-earth" and family is not Family.BUILDING)
-        three = kinds_to_try(job(), circuit, 3, sub_main=False)[1:]
+        three = kinds_to_try(cables_for(job()), circuit, 3, sub_main=False)[1:]
         self.assertFalse(any("twin-and-earth" in kinds.records or "swa-3-core" in kinds.records for kinds in three))
 
     def test_a_makers_own_cable_is_tried(self) -> None:
@@ -220,7 +221,9 @@ class Choices(unittest.TestCase):
                "ratings": [{"method": method, "csa_mm2": 6.0, "rating_a": 60.0} for method in "CDE"]}  # fmt: skip
         whole = job(DEVICE_IN_UNIT, {"maker_cables": [own]})
         tried = {
-            record for kinds in kinds_to_try(whole, whole.circuits[0], 1, sub_main=False) for record in kinds.records
+            record
+            for kinds in kinds_to_try(cables_for(whole), whole.circuits[0], 1, sub_main=False)
+            for record in kinds.records
         }
         self.assertIn("own-ev", tried)
 
@@ -234,7 +237,7 @@ class Choices(unittest.TestCase):
             {"circuits.0.route": route, "circuits.0.device.rating_a": 32, "charge_points.0.device_min_a": 32.0},
         )
         circuit = whole.circuits[0]
-        bench = CableBench(whole, circuit, 1, circuit_load(whole, circuit, RULES))
+        bench = CableBench(installation_of(whole), circuit, 1, circuit_load(installation_of(whole), circuit, RULES))
         # 101 rates 10 mm² at 36 A, 6 mm² at 27 A; clipped 4 mm² of the EV cable carries 32 A.
         mixed, plain = Kinds(("twin-and-earth", "ev-power-data")), Kinds(("swa-3-core", "swa-3-core"))
         tried = [tuple(one.cable.csa_mm2 for one in laid.sections) for _, laid in bench.every_laid(mixed, 32.0)]
@@ -251,14 +254,16 @@ class Choices(unittest.TestCase):
         self.assertTrue(search(taken, "charge-point", RULES, PRICES).few)
 
     def test_layouts(self) -> None:
-        words = [one.words for one in layouts(job(), "charge-point")]
+        words = [one.words for one in layouts(installation_of(job()), "charge-point")]
         self.assertEqual(len(words), 4)
-        garage = [one.words for one in layouts(job(GARAGE), "charge-point")]
+        garage = [one.words for one in layouts(installation_of(job(GARAGE)), "charge-point")]
         self.assertFalse([one for one in garage if "direct" in one], "the garage board feeds more than the car")
         alone = job(GARAGE, {"boards.1.other_loads": []})
-        self.assertIn("direct from Consumer unit", [one.words for one in layouts(alone, "charge-point")])
-        for layout in layouts(job(), "charge-point"):
-            self.assertEqual(len(runs(layout.job)), 1)
+        self.assertIn(
+            "direct from Consumer unit", [one.words for one in layouts(installation_of(alone), "charge-point")]
+        )
+        for layout in layouts(installation_of(job()), "charge-point"):
+            self.assertEqual(len(installation_of(layout.job).runs), 1)
 
     def test_unbeaten_means_no_other_is_as_good_in_everything(self) -> None:
         class Way:

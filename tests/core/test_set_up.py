@@ -7,7 +7,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.circuit.run_figures import Case, cases_of
-from fulmen.core.demand.demand import demand_of
+from fulmen.core.judging.known import known_for
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.simulations.as_installed import AsInstalled, Potential, as_installed
 from fulmen.core.simulations.faults import Fault, FaultKind
@@ -24,9 +24,9 @@ NOTHING, OVER = Outcome.COULD_NOT_TEST, Outcome.OVER_RANGE
 
 def house_of(name: str = DEVICE_IN_UNIT, *faults: Fault) -> tuple[AsInstalled, list[Step]]:
     whole = job(name, {"readings": []})
-    cases = cases_of(whole, RULES, demand_of(whole, RULES))
+    cases = cases_of(known_for(whole, RULES))
     case: Case = cases[0]
-    return as_installed(case, faults, ze_ohm=0.2), sequence(cases)
+    return as_installed(case, faults, ze_ohm=0.2), sequence(cases, whole.readings)
 
 
 def shown(key: StepKey, name: str = DEVICE_IN_UNIT, *faults: Fault, subject: str = "", **changed: Any) -> Shown:

@@ -71,4 +71,4 @@ class LookUp(unittest.TestCase):
 
     def test_unknown_cable_names_those_there_are(self) -> None:
         with self.assertRaisesRegex(InputError, "swa-3-core"):
-            cable_record("rope")
+            cable_record(cable_records(), "rope")

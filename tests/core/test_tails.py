@@ -9,8 +9,8 @@ from fulmen.core.editing.layouts import layouts
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.materials import materials
-from fulmen.core.model.run import main_tails, tails_to
 from tests.jobs import DEVICE_IN_UNIT, OWN_BOARD, RULES, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
@@ -25,15 +25,15 @@ class Stretches(unittest.TestCase):
     def test_the_way_to_each_board(self) -> None:
         made = job(OWN_BOARD)
         house = ["tails", "to-isolator", "to-blocks", "to-board"]
-        self.assertEqual([one.id for one in tails_to(made, "board")], house)
-        self.assertEqual([one.id for one in tails_to(made, "own-board")], [*house[:3], "second-tails"])
-        self.assertEqual(main_tails(made), tails_to(made, "board"))
+        self.assertEqual([one.id for one in installation_of(made).tails_to["board"]], house)
+        self.assertEqual([one.id for one in installation_of(made).tails_to["own-board"]], [*house[:3], "second-tails"])
+        self.assertEqual(installation_of(made).main_tails, installation_of(made).tails_to["board"])
 
     def test_volts_and_loop_add_up_by_hand(self) -> None:
         """25 mm² 1.75 and 16 mm² 2.8 mV/A/m (Table 4D2B); 0.727 and 1.15 mΩ/m (BS EN 60228): common tables, from memory."""
         made = job(OWN_BOARD, {"supply.earthing_conductor_csa_mm2": 16.0})
         board = made.boards[1]
-        found = tails_figures(made, demand_of(made, RULES), 32, board)
+        found = tails_figures(installation_of(made), demand_of(installation_of(made), RULES), 32, board)
         # The stretches before the blocks carry the house's 74 A; the second tails the car's 32 A alone.
         self.assertAlmostEqual(found.drop_v, (1.75 * 74 * 1.1 + 2.8 * 32 * 0.8) / 1000, places=3)
         self.assertAlmostEqual(found.r1_ohm, (0.727 * 1.1 + 1.15 * 0.8) / 1000, places=5)
@@ -42,7 +42,10 @@ class Stretches(unittest.TestCase):
     def test_where_others_hang_behind_them_second_tails_carry_the_house(self) -> None:
         made = job(OWN_BOARD, {"boards.1.feeds_others": "not_seen"})
         known = job(OWN_BOARD)
-        more, less = (tails_figures(one, demand_of(one, RULES), 32, one.boards[1]).drop_v for one in (made, known))
+        more, less = (
+            tails_figures(installation_of(one), demand_of(installation_of(one), RULES), 32, one.boards[1]).drop_v
+            for one in (made, known)
+        )
         self.assertGreater(more, less)
 
     def test_size_and_length_to_every_board(self) -> None:
@@ -78,8 +81,8 @@ class Stretches(unittest.TestCase):
             self.assertIn(field, [one.field for one in caught.exception.problems])
 
     def test_an_own_board_brings_its_tails(self) -> None:
-        layout = next(one for one in layouts(job(), "charge-point") if "split tails" in one.words)
-        self.assertEqual([one.csa_mm2 for one in tails_to(layout.job, layout.job.boards[1].id)], [25.0, 25.0])
+        layout = next(one for one in layouts(installation_of(job()), "charge-point") if "split tails" in one.words)
+        self.assertEqual([one.csa_mm2 for one in layout.installation.tails_to[layout.job.boards[1].id]], [25.0, 25.0])
         self.assertNotIn("tails_size", {one.rule for one in evaluate(layout.job, RULES).falls_short()})
 
     def test_new_stretches_are_bought_by_the_metre(self) -> None:

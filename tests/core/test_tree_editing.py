@@ -10,9 +10,10 @@ from fulmen.core.editing.tree_editing import TreeAct, TreeActKind, acts_on, afte
 from fulmen.core.editing.tree_nodes import NodeKind, behind, node_of, nodes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.installation.tree import stored_guards
 from fulmen.core.model.job import Job
 from fulmen.core.model.known_how import KnownHow
-from fulmen.core.model.run import runs, stored_guards
 from tests.jobs import BOX_AT_GARAGE, EXAMPLES, GARAGE, RULES, SHARED_FRONT, THREE_PHASE, example, job
 from tests.sampling import SEED, some
 
@@ -117,7 +118,10 @@ class Copies(unittest.TestCase):
         whole = example(GARAGE)
         board = next(one.feeds for one in whole.circuits if one.feeds in {board.id for board in whole.boards})
         twin = done(whole, board, DUPLICATE)
-        self.assertEqual((len(twin.boards), len(runs(twin))), (len(whole.boards) + 1, 2 * len(runs(whole))))
+        self.assertEqual(
+            (len(twin.boards), len(installation_of(twin).runs)),
+            (len(whole.boards) + 1, 2 * len(installation_of(whole).runs)),
+        )
 
     def test_both_cars_count_in_full(self) -> None:
         self.assertEqual(evaluate(beside(job(), "charge-point"), RULES).demand.car_a, 64)

@@ -8,6 +8,7 @@ from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Stage
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.stops import Stop
 from fulmen.core.reference.charge_point_catalogue import charge_point_records, parse_record
 from fulmen.core.survey.householder import QUESTIONS, answer_changes, checked_answer, plain_question
@@ -23,7 +24,7 @@ class Walk(unittest.TestCase):
             asked,
             {
                 fact.field
-                for fact in (*FACTS, *tails_facts(blank), *switch_facts(blank), *point_facts(blank))
+                for fact in (*FACTS, *tails_facts(blank), *switch_facts(installation_of(blank)), *point_facts(blank))
                 if fact.wanted(blank)
             },
         )
@@ -34,7 +35,7 @@ class Walk(unittest.TestCase):
         for fact in (
             *FACTS,
             *tails_facts(job(OWN_BOARD)),
-            *switch_facts(job(THREE_PHASE)),
+            *switch_facts(installation_of(job(THREE_PHASE))),
             *point_facts(job(THREE_PHASE)),
         ):
             with self.subTest(fact.field):

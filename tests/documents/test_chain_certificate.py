@@ -6,6 +6,7 @@ from typing import Any
 
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.job import Job
 from fulmen.core.verification.sequence import Step
 from fulmen.documents.certificate import certificate_html, way_words
@@ -90,11 +91,11 @@ class ChainCertificate(unittest.TestCase):
 
     def test_on_three_phases_the_way_names_its_line_conductors(self) -> None:
         whole = job(THREE_PHASE)
-        told = [way_words(whole, one) for one in whole.circuits]
+        told = [way_words(installation_of(whole), one) for one in whole.circuits]
         self.assertEqual(
             told, [f"{whole.circuits[0].way} L1–L3", f"{whole.circuits[1].way} L1–L3", f"{whole.circuits[2].way} L2"]
         )
-        self.assertEqual([way_words(self.whole, one) for one in self.whole.circuits], ["8", "1"])
+        self.assertEqual([way_words(installation_of(self.whole), one) for one in self.whole.circuits], ["8", "1"])
 
     def test_a_missing_reading_of_the_sub_main_stands_before_it(self) -> None:
         kept = [one for one in self.whole.readings if one.subject != "sub-main"]

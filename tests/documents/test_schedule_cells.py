@@ -12,13 +12,22 @@ from typing import Any
 
 from pypdf import PdfReader
 
+from fulmen.core.evaluate import evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.certificate import car_electrodes, certificate_html, fault_levels, front_rcds, render_certificate
+from fulmen.documents.contents import Contents, contents_of
 from fulmen.store.papers import prepare_issue
 from tests.core.test_earth_readings import read
 from tests.documents.test_certificate import issue, plain
 from tests.documents.test_chain_certificate import complete
 from tests.jobs import DEVICE_IN_UNIT, TREATED_AS_PME, TT, evaluation, example_text, job
 from tests.trials.test_planted import planted
+
+
+def made_of(whole: Job) -> Contents:
+    return contents_of(whole, evaluate(whole, rule_set()))
+
 
 AT = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
 DECIMALS = {"r1_r2": 2, "r1_rn": 2, "zs": 2, "ze": 2, "main_bonding": 2, "earthing_conductor": 2, "electrode": 1,
@@ -168,20 +177,21 @@ class Others(unittest.TestCase):
     def test_the_islands_own_electrode_stands_in_the_particulars(self) -> None:
         whole = planted({"on": DEVICE_IN_UNIT, "island": True})
         self.assertEqual(
-            car_electrodes(whole), [("Electrode of Charge point alone", "32.0 Ω, conductor 16 mm² copper")]
+            car_electrodes(made_of(whole)),
+            [("Electrode of Charge point alone", "32.0 Ω, conductor 16 mm² copper")],
         )
 
     def test_three_phases_state_their_own_level_and_voltage(self) -> None:
         readings = [read("fault_current_neutral", 1.4, "origin"), read("fault_current_earth", 1.3, "origin")]
         whole = job("two-cars-three-phase", {"readings": readings})
         self.assertEqual(
-            fault_levels(whole),
+            fault_levels(made_of(whole)),
             "2.80 kA three-phase, taken as twice; line–neutral 1.40 kA, line–earth 1.30 kA, measured",
         )
 
     def test_a_front_rcd_stands_on_page_one_at_the_origin_alone(self) -> None:
-        self.assertEqual([where for where, _, _ in front_rcds(job(TT))], ["RCD in front, Consumer unit"])
-        self.assertEqual(front_rcds(job("garage-wired-anew")), [])
+        self.assertEqual([where for where, _, _ in front_rcds(made_of(job(TT)))], ["RCD in front, Consumer unit"])
+        self.assertEqual(front_rcds(made_of(job("garage-wired-anew"))), [])
 
     def test_a_retest_and_a_limitation_are_told_beside_the_circuit(self) -> None:
         first = [one.model_dump(mode="json") for one in job().readings]

@@ -8,7 +8,7 @@ from typing import Any
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
-from fulmen.core.model.readings import Reading, StepKey
+from fulmen.core.model.readings import Reading, StepKey, by_step
 from fulmen.core.model.stops import Stop
 from fulmen.core.verification.taken_again import after
 from fulmen.photos import make_photo
@@ -27,7 +27,7 @@ READING = {
     "outcome": "measured",
     "value": 99.0,
     "instrument": "Tester 4",
-    "follows": after(job().readings_of(StepKey.ZS, "ev")[-1]),
+    "follows": after(by_step(job().readings).every(StepKey.ZS, "ev")[-1]),
     "again_because": "looked at again",
     "taken_by": "A. Tester",
     "taken_at": NOW,

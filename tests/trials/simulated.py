@@ -10,11 +10,11 @@ from typing import Any
 
 from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case, cases_of
-from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Topic
 from fulmen.core.findings.rules.run import LOAD_CLAMP
+from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import StepKey
 from fulmen.core.simulations.as_installed import as_installed
@@ -84,7 +84,7 @@ def base(place: int, warm_c: float, ze_ohm: float) -> tuple[Job, Case, tuple[Ste
         "supply.ze_enquiry_ohm": ze_ohm,
     }
     whole = job(name, {**given, **changes})
-    return whole, cases_of(whole, RULES, demand_of(whole, RULES))[0], evaluate(whole, RULES).steps
+    return whole, cases_of(known_for(whole, RULES))[0], evaluate(whole, RULES).steps
 
 
 @cache

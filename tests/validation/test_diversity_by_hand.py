@@ -8,6 +8,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.demand.demand import demand_of
+from fulmen.core.installation.installation import installation_of
 from tests.jobs import RULES, job
 
 A, KW = "rating_a", "rating_kw"
@@ -18,7 +19,9 @@ def total(*entries: tuple[str, str, float], socket: bool = False, **changes: Any
     listed = [
         {"kind": kind, unit: figure, "socket_in_unit": socket and kind == "cooker"} for kind, unit, figure in entries
     ]
-    found = demand_of(job(changes={"load.method": "added_up", "load.appliances": listed} | changes), RULES)
+    found = demand_of(
+        installation_of(job(changes={"load.method": "added_up", "load.appliances": listed} | changes)), RULES
+    )
     assert found.house_a is not None and found.held_a is not None
     return round(found.house_a, 2), round(found.held_a, 2)
 

@@ -10,9 +10,8 @@ import warnings
 from math import sqrt
 from typing import Any
 
-from fulmen.core.circuit.run_figures import CircuitFigures, RunFigures, run_figures
-from fulmen.core.demand.demand import demand_of
-from fulmen.core.model.run import runs
+from fulmen.core.circuit.run_figures import CircuitFigures, RunFigures, cases_of
+from fulmen.core.judging.known import known_for
 from tests.jobs import GARAGE, RULES, THREE_PHASE, job
 
 U0_V = 230.0
@@ -26,7 +25,7 @@ def figures_of(name: str, changes: dict[str, Any] | None = None, point: int = 0)
     # The network has the walked metres; slack is worked by hand in test_worked_examples.py.
     bare = tuple(one.model_copy(update={"slack_m": 0.0}) for one in whole.circuits)
     whole = whole.model_copy(update={"circuits": bare})
-    found = run_figures(whole, RULES, runs(whole)[point], demand_of(whole, RULES))
+    found = cases_of(known_for(whole, RULES))[point].figures
     assert found is not None
     return found
 

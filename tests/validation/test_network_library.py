@@ -15,14 +15,13 @@ from math import sqrt
 import numpy as np
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
-from fulmen.core.circuit.laid_cable import section_figures
+from fulmen.core.circuit.laid_cable import cable_per_metre, section_figures
 from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor
 from fulmen.core.electrical.open_pen import met_voltage_v
 from fulmen.core.electrical.volt_drop import millivolts_per_a_m
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.route import Section
-from fulmen.core.reference.cable_catalogue import cable_record
-from tests.jobs import job
+from fulmen.core.reference.cable_catalogue import cable_record, cable_records
 
 U0_V = 230.0
 CASES = [
@@ -53,10 +52,11 @@ class VoltDrop(unittest.TestCase):
         for record_id, csa_mm2, length_m, ib_a in CASES:
             with self.subTest(record_id), warnings.catch_warnings():
                 warnings.simplefilter("ignore")
-                record = cable_record(record_id)
+                record = cable_record(cable_records(), record_id)
                 load = CircuitLoad(ib_a=ib_a, car_a=ib_a, balanced_a=0.0, other_a=0.0)
                 cable = Cable(record=record_id, csa_mm2=csa_mm2)
-                laid = section_figures(job(), Section(length_m=length_m), cable, 1, load, rate_at_70=False)
+                metre = cable_per_metre(record, cable)
+                laid = section_figures(Section(length_m=length_m), cable, metre, 1, load, rate_at_70=False)
                 millivolts, drop_v = millivolts_per_a_m(record.insulation, csa_mm2), laid.drop_v
                 net, end = network(millivolts * length_m * laid.ct / 1000)
                 power_mw = 3 * U0_V * ib_a / 1e6
@@ -72,7 +72,7 @@ class FaultCurrent(unittest.TestCase):
         for record_id, csa_mm2, length_m, _ in CASES:
             with self.subTest(record_id), warnings.catch_warnings():
                 warnings.simplefilter("ignore")
-                record = cable_record(record_id)
+                record = cable_record(cable_records(), record_id)
                 one_way = conductor_ohm(length_m, csa_mm2) + conductor_ohm(length_m, record.cpc_mm2(csa_mm2))
                 net, end = network(one_way, ze_ohm=0.21)
                 net.ext_grid["x0x_max"] = 1.0

@@ -11,8 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fulmen.core.circuit.run_figures import Case, cases_of
-from fulmen.core.demand.demand import demand_of
 from fulmen.core.electrical.network import Edge, currents_between, resistance_between
+from fulmen.core.judging.known import known_for
 from fulmen.core.simulations.as_installed import as_installed
 from fulmen.core.simulations.faults import Fault, FaultKind
 from tests.figures import figures
@@ -36,7 +36,7 @@ def by_library(edges: list[Edge], a: str, b: str) -> float:
 
 def case_of(name: str) -> Case:
     whole = job(name, {"readings": []})
-    return cases_of(whole, RULES, demand_of(whole, RULES))[0]
+    return cases_of(known_for(whole, RULES))[0]
 
 
 class Network(unittest.TestCase):
@@ -100,7 +100,7 @@ class House(unittest.TestCase):
 def job_at_20(case: Case) -> Case:
     testing = case.job.testing.model_copy(update={"conductors_c": 20.0})
     whole = case.job.model_copy(update={"testing": testing})
-    return cases_of(whole, RULES, demand_of(whole, RULES))[0]
+    return cases_of(known_for(whole, RULES))[0]
 
 
 if __name__ == "__main__":

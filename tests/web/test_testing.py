@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from fulmen.core.model.readings import StepKey
+from fulmen.core.model.readings import StepKey, by_step
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, job
 
@@ -119,7 +119,7 @@ class FromAFile(AppCase):
 
     def test_a_step_that_was_taken_before_asks_whose_it_follows_and_why(self) -> None:
         self.store(DEVICE_IN_UNIT)
-        before = job(DEVICE_IN_UNIT).readings_of(StepKey.ZS, "ev")[-1]
+        before = by_step(job(DEVICE_IN_UNIT).readings).every(StepKey.ZS, "ev")[-1]
         text = (
             "step,circuit,value,unit,taken_at\nzs,ev,0.31,Ω,2026-11-26T09:00:00Z\nzs,ev,0.32,Ω,2026-11-26T09:05:00Z\n"
         )

@@ -10,24 +10,31 @@ from collections.abc import Iterator
 from enum import StrEnum
 from itertools import product
 
-from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes, with_run
+from fulmen.core.alternatives.protection_choice import (
+    Protected,
+    ProtectionChoice,
+    protected,
+    protection_changes,
+    with_protection,
+)
 from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings
 from fulmen.core.checks.front_rcds import front_rcd_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.surge import surge_findings
-from fulmen.core.circuit.guards import Stands, guards_of, rcd_beside_device
-from fulmen.core.circuit.run_figures import Case
+from fulmen.core.circuit.run_figures import Case, case_of, known_of
 from fulmen.core.circuit.specification import rcd_words
-from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import Stands, rcd_beside_device
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.installation.run import Run
+from fulmen.core.judging.known import known_for
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import OpenPenSensing, Rcd, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit, Run, board_index, runs
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
@@ -82,7 +89,8 @@ def judge_protection(job: Job, rules: RuleSet, place: int = 0) -> tuple[Allowanc
     Raises:
         IndexError: the job has no such charge point.
     """
-    return judge_case(Case(job, rules, runs(job)[place], demand_of(job, rules), None))
+    known = known_for(job, rules)
+    return judge_case(case_of(known, known.installation.runs[place]))
 
 
 def judge_case(case: Case) -> tuple[Allowance, tuple[ArrangementReason, ...]]:
@@ -109,13 +117,13 @@ def arrangement_options(job: Job, rules: RuleSet, place: int = 0) -> Arrangement
 
     Every one is that charge point's own; surge protection is its first board's.
     """
-    found = runs(job)[place:]
+    known = known_for(job, rules)
+    found = known.installation.runs[place:]
     if not found or not found[0].chain:
         return ArrangementOptions(options=(), counts=dict.fromkeys(Allowance, 0))
-    demand, beside = demand_of(job, rules), rcd_beside_device(guards_of(job, found[0]))
+    beside = rcd_beside_device(found[0].guards)
     options = [
-        _option(Case(job, rules, found[0], demand, None), choice, rcd_beside=beside)
-        for choice in _combinations(job, found[0])
+        _option(case_of(known, found[0]), place, choice, rcd_beside=beside) for choice in _combinations(job, found[0])
     ]
     order = list(Allowance)
     options.sort(key=lambda one: (order.index(one.allowance), len(one.reasons)))
@@ -140,7 +148,7 @@ def _earths(job: Job, run: Run) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenS
     now = run.charge_point.arrangement.open_pen
     if job.supply.earthing is Earthing.TT:
         return [(CarEarth.HOUSE_EARTH, now, None)]
-    in_board = any(one.open_pen and one.stands in (Stands.INCOMER, Stands.GROUP) for one in guards_of(job, run))
+    in_board = any(one.open_pen and one.stands in (Stands.INCOMER, Stands.GROUP) for one in run.guards)
     sensings: list[OpenPenSensing | None] = [None] if in_board else list(OpenPenSensing)
     separate = [(CarEarth.HOUSE_EARTH, OpenPenMeasure.SEPARATE_DEVICE, sensing) for sensing in sensings]
     others = [measure for measure in OpenPenMeasure if measure is not OpenPenMeasure.SEPARATE_DEVICE]
@@ -152,17 +160,18 @@ def _earths(job: Job, run: Run) -> list[tuple[CarEarth, OpenPenMeasure, OpenPenS
     ]
 
 
-def _option(now: Case, choice: Choice, *, rcd_beside: bool) -> ArrangementOption:
+def _option(now: Case, place: int, choice: Choice, *, rcd_beside: bool) -> ArrangementOption:
     """One way; how people are protected changes neither the load nor the RCDs that others stand behind."""
     (taken, surge), arrangement = choice, choice[0].arrangement
-    job = now.job
-    then, changed = _changed(job, now.run, choice)
-    allowance, reasons = judge_case(Case(changed, now.rules, then, now.demand, None))
+    job, then = now.job, protected(now.job, now.run, taken)
+    changed = _changed(now, then, surge=surge)
+    known = known_of(installation_of(changed), now.rules, now.demand, now.measured)
+    allowance, reasons = judge_case(case_of(known, known.installation.runs[place]))
     own = arrangement.car_earth is CarEarth.OWN_ELECTRODE
     tt = job.supply.earthing is Earthing.TT
     open_pen = "none needed: no PEN in its earth" if own or tt else word(arrangement.open_pen)
     watched = f", watching {word(taken.sensing)}" if taken.sensing and not own else ""
-    changes = _changes(job, changed, then)
+    changes = _changes(now, then, surge=surge)
     return ArrangementOption(
         earth="the house electrode (TT)" if tt else word(arrangement.car_earth),
         open_pen=open_pen + watched,
@@ -176,22 +185,21 @@ def _option(now: Case, choice: Choice, *, rcd_beside: bool) -> ArrangementOption
     )
 
 
-def _changed(job: Job, run: Run, choice: Choice) -> tuple[Run, Job]:
-    """The run and the job with a way taken; parts are copied, not checked again: every value is the model's own."""
-    taken, surge = choice
-    then = protected(job, run, taken)
-    origin = board_index(job, run.chain[0].board)
-    fitted = job.boards[origin].model_copy(update={"surge_protection": Seen.YES if surge else Seen.NO})
-    boards = (*job.boards[:origin], fitted, *job.boards[origin + 1 :])
-    changed = with_run(job.model_copy(update={"boards": boards}), then)
-    chain = tuple(ChainCircuit(changed.boards[board_index(job, one.board)], one.circuit) for one in then.chain)
-    return Run(then.charge_point, chain), changed
+def _changed(now: Case, then: Protected, *, surge: bool) -> Job:
+    """The job with a way taken; parts are copied, not checked again: every value is the model's own."""
+    first, job = now.run.chain[0].board, now.job
+    fitted = first.model_copy(update={"surge_protection": _fitted(surge)})
+    boards = tuple(fitted if board is first else board for board in job.boards)
+    return with_protection(job.model_copy(update={"boards": boards}), then)
 
 
-def _changes(job: Job, changed: Job, then: Run) -> tuple[Change, ...]:
-    """The fields by which a way differs from the job."""
-    origin = board_index(changed, then.chain[0].board)
-    now, new = job.boards[origin].surge_protection, changed.boards[origin].surge_protection
-    field = f"boards.{origin}.surge_protection"
-    surge = (Change(field=field, value=new.value),) if now is not new else ()
-    return (*protection_changes(job, then), *surge)
+def _fitted(surge: bool) -> Seen:  # noqa: FBT001
+    return Seen.YES if surge else Seen.NO
+
+
+def _changes(now: Case, then: Protected, *, surge: bool) -> tuple[Change, ...]:
+    """The fields by which a way differs from what stands."""
+    first, new = now.run.chain[0].board, _fitted(surge)
+    field = f"{now.installation.tree.paths[first.id]}.surge_protection"
+    changed = (Change(field=field, value=new.value),) if first.surge_protection is not new else ()
+    return (*protection_changes(now.installation, then), *changed)

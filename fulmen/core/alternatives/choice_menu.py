@@ -10,23 +10,25 @@ from itertools import product
 
 from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
-from fulmen.core.circuit.guards import guards_of, rcd_beside_device
 from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
 from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError
-from fulmen.core.evaluate import ORDER, evaluate
+from fulmen.core.evaluate import findings_of
 from fulmen.core.findings.finding import Finding, Stage, Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import rcd_beside_device
+from fulmen.core.installation.installation import Installation, installation_of
+from fulmen.core.installation.run import Run
+from fulmen.core.judging.merging import ORDER
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Curve, Device, DeviceKind, Rcd, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Run, board_index, origin_index, runs
 from fulmen.core.model.seen import Seen
-from fulmen.core.reference.cable_catalogue import cable_record, records_for
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A
 
@@ -67,10 +69,12 @@ def alternatives(
         InputError: the job has no such circuit.
         JobFileError: the job's structure cannot be taken.
     """
-    index = next((place for place, circuit in enumerate(job.circuits) if circuit.id == circuit_id), None)
-    if index is None:
+    check_structure(job)
+    installation = installation_of(job)
+    circuit = installation.tree.circuits.get(circuit_id)
+    if circuit is None:
         raise InputError("circuit", f"There is no circuit “{circuit_id}”.")
-    candidates = CANDIDATES[choice](job, index) if choice in CANDIDATES else []
+    candidates = CANDIDATES[choice](installation, job.circuits.index(circuit)) if choice in CANDIDATES else []
     budget = budget or Budget()
     judged: list[dict[str, Finding]] = []
     for _, _, changes in candidates:
@@ -88,7 +92,7 @@ def _design_findings(job: Job, rules: RuleSet) -> dict[str, Finding]:
     stages = (Stage.SURVEY, Stage.DESIGN)
     return {
         finding.key: finding
-        for finding in evaluate(job, rules).findings
+        for finding in findings_of(job, rules)
         if finding.stage in stages or finding.rule in TOLD_KEYS
     }
 
@@ -131,61 +135,64 @@ def _reason(finding: Finding) -> str:
     return f"{finding.title}: {told}" if told else finding.title
 
 
-def _circuit(job: Job, index: int) -> Circuit:
-    return job.circuits[index]
+def _circuit(installation: Installation, index: int) -> Circuit:
+    return installation.job.circuits[index]
 
 
-def _run_to(job: Job, index: int) -> Run | None:
+def _run_to(installation: Installation, index: int) -> Run | None:
     """The run that ends with this circuit, if one does."""
-    circuit = _circuit(job, index).id
-    return next((run for run in runs(job) if run.chain and run.final().circuit.id == circuit), None)
+    circuit = _circuit(installation, index).id
+    return next((run for run in installation.runs if run.chain and run.final().circuit.id == circuit), None)
 
 
 def _arranged(
-    job: Job, index: int, field: str, kinds: Iterable[CarEarth | OpenPenMeasure | RdcDdPlace]
+    installation: Installation, index: int, field: str, kinds: Iterable[CarEarth | OpenPenMeasure | RdcDdPlace]
 ) -> list[Candidate]:
     """One choice of an arrangement, with the guards that each alternative brings or takes along."""
-    run = _run_to(job, index)
+    run = _run_to(installation, index)
     if run is None:
         return []
     now, rcd = run.charge_point.arrangement, run.final().circuit.device.rcd
     found = []
     for kind in kinds:
         chosen = getattr(now, field) is kind
-        then = protected(job, run, ProtectionChoice(now.model_copy(update={field: kind}), rcd))
-        found.append((word(kind), chosen, () if chosen else protection_changes(job, then)))
+        then = protected(installation.job, run, ProtectionChoice(now.model_copy(update={field: kind}), rcd))
+        found.append((word(kind), chosen, () if chosen else protection_changes(installation, then)))
     return found
 
 
-def _car_earth(job: Job, index: int) -> list[Candidate]:
-    return _arranged(job, index, "car_earth", CarEarth)
+def _car_earth(installation: Installation, index: int) -> list[Candidate]:
+    return _arranged(installation, index, "car_earth", CarEarth)
 
 
-def _open_pen(job: Job, index: int) -> list[Candidate]:
-    return _arranged(job, index, "open_pen", OpenPenMeasure)
+def _open_pen(installation: Installation, index: int) -> list[Candidate]:
+    return _arranged(installation, index, "open_pen", OpenPenMeasure)
 
 
-def _rdc_dd(job: Job, index: int) -> list[Candidate]:
-    return _arranged(job, index, "rdc_dd", RdcDdPlace)
+def _rdc_dd(installation: Installation, index: int) -> list[Candidate]:
+    return _arranged(installation, index, "rdc_dd", RdcDdPlace)
 
 
-def _surge(job: Job, index: int) -> list[Candidate]:
+def _surge(installation: Installation, index: int) -> list[Candidate]:
     """Surge protection stands at the first board of the run: the origin's, or an own board off split tails."""
-    final = _circuit(job, index).id
-    run = next((run for run in runs(job) if run.chain and final in [chained.circuit.id for chained in run.chain]), None)
-    place = board_index(job, run.chain[0].board) if run is not None else origin_index(job)
-    now, field = job.boards[place].surge_protection, f"boards.{place}.surge_protection"
+    final = _circuit(installation, index).id
+    run = next(
+        (run for run in installation.runs if run.chain and final in [chained.circuit.id for chained in run.chain]), None
+    )
+    first = run.chain[0].board if run is not None else installation.tree.origin
+    assert first is not None
+    now, field = first.surge_protection, f"{installation.tree.paths[first.id]}.surge_protection"
     return [(surge_words(way), way is now, (Change(field=field, value=way.value),)) for way in Seen]
 
 
-def _rcd(job: Job, index: int) -> list[Candidate]:
-    now = _circuit(job, index).device.rcd
+def _rcd(installation: Installation, index: int) -> list[Candidate]:
+    now = _circuit(installation, index).device.rcd
     ways: list[Rcd | None] = [Rcd(type=kind) for kind in (RcdType.A, RcdType.F, RcdType.B, RcdType.AC)]
     ways.append(None)
     if now not in ways:
         ways.insert(0, now)
-    field, run = f"circuits.{index}.device.rcd", _run_to(job, index)
-    before = run is not None and rcd_beside_device(guards_of(job, run))
+    field, run = f"circuits.{index}.device.rcd", _run_to(installation, index)
+    before = run is not None and rcd_beside_device(run.guards)
     return [
         (
             rcd_words(way, before=before),
@@ -196,10 +203,10 @@ def _rcd(job: Job, index: int) -> list[Candidate]:
     ]
 
 
-def _device(job: Job, index: int) -> list[Candidate]:
+def _device(installation: Installation, index: int) -> list[Candidate]:
     """Breakers, and at a sub-main the fuses of a fused switch; what stands is listed even where it is neither."""
-    circuit, field = _circuit(job, index), f"circuits.{index}.device"
-    final = circuit.feeds in {point.id for point in job.charge_points}
+    circuit, field = _circuit(installation, index), f"circuits.{index}.device"
+    final = circuit.feeds in installation.tree.points
     kinds = [
         (DeviceKind.BREAKER, curve, rating) for curve, rating in product((Curve.B, Curve.C), BREAKERS_A[LEAST_OFFERED:])
     ]
@@ -222,21 +229,21 @@ def _device(job: Job, index: int) -> list[Candidate]:
     ]
 
 
-def _csa(job: Job, index: int) -> list[Candidate]:
-    cable, field = _circuit(job, index).cable, f"circuits.{index}.cable.csa_mm2"
-    sizes = cable_record(cable.record, job).sizes_mm2
+def _csa(installation: Installation, index: int) -> list[Candidate]:
+    cable, field = _circuit(installation, index).cable, f"circuits.{index}.cable.csa_mm2"
+    sizes = installation.record(cable).sizes_mm2
     return [(f"{size:g} mm²", size == cable.csa_mm2, (Change(field=field, value=size),)) for size in sizes]
 
 
-def _cable(job: Job, index: int) -> list[Candidate]:
-    now = _circuit(job, index).cable.record
+def _cable(installation: Installation, index: int) -> list[Candidate]:
+    now = _circuit(installation, index).cable.record
     return [
-        (record.name, record.id == now, () if record.id == now else record_changes(job, index, record.id))
-        for record in records_for(job)
+        (record.name, record.id == now, () if record.id == now else record_changes(installation.job, index, record.id))
+        for record in installation.cables.values()
     ]
 
 
-CANDIDATES: dict[str, Callable[[Job, int], list[Candidate]]] = {
+CANDIDATES: dict[str, Callable[[Installation, int], list[Candidate]]] = {
     "car_earth": _car_earth,
     "open_pen": _open_pen,
     "rdc_dd": _rdc_dd,

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fulmen.core.circuit.guards import guards_of
 from fulmen.core.editing.changes import Change
 from fulmen.core.editing.layouts import free_id
+from fulmen.core.installation.guards import Stands
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.run import Run
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Guard, GuardBox, GuardKind, OpenPenDevice, OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit, Run
 from fulmen.core.model.supply import Earthing
 
 # What is chosen where a device is put in: one that serves. It is looked up when the device is bought.
@@ -30,25 +32,32 @@ class ProtectionChoice:
     sensing: OpenPenSensing | None = None
 
 
-def protected(job: Job, run: Run, choice: ProtectionChoice) -> Run:
-    """The run with a choice taken: its unit's arrangement, its final circuit's device and boxes.
+@dataclass(frozen=True, slots=True)
+class Protected:
+    """A run with a choice taken: its unit's arrangement, its final circuit's device and boxes."""
+
+    circuit: Circuit
+    point: ChargePoint
+
+
+def protected(job: Job, run: Run, choice: ProtectionChoice) -> Protected:
+    """A run with a choice taken.
 
     A device that stands further up the run serves where it is; one that is there already is never taken out.
     """
-    final = run.final()
-    circuit = final.circuit.model_copy(
+    final = run.final().circuit
+    circuit = final.model_copy(
         update={
-            "device": final.circuit.device.model_copy(update={"rcd": choice.rcd}),
+            "device": final.device.model_copy(update={"rcd": choice.rcd}),
             "boxes": _boxes(job, run, choice),
         }
     )
-    point = run.charge_point.model_copy(update={"arrangement": choice.arrangement})
-    return Run(point, (*run.chain[:-1], ChainCircuit(final.board, circuit)))
+    return Protected(circuit, run.charge_point.model_copy(update={"arrangement": choice.arrangement}))
 
 
-def with_run(job: Job, run: Run) -> Job:
-    """The job with the unit and the final circuit of a run in place of those of the same name."""
-    circuit, point = run.final().circuit, run.charge_point
+def with_protection(job: Job, taken: Protected) -> Job:
+    """The job with the unit and the final circuit of a choice in place of those of the same name."""
+    circuit, point = taken.circuit, taken.point
     return job.model_copy(
         update={
             "circuits": tuple(circuit if one.id == circuit.id else one for one in job.circuits),
@@ -57,18 +66,18 @@ def with_run(job: Job, run: Run) -> Job:
     )
 
 
-def protection_changes(job: Job, then: Run) -> tuple[Change, ...]:
-    """The fields by which a run with a choice taken differs from the job."""
-    circuit_at, circuit = next((at, one) for at, one in enumerate(job.circuits) if one.id == then.final().circuit.id)
-    point_at, point = next((at, one) for at, one in enumerate(job.charge_points) if one.id == then.charge_point.id)
-    now, wanted, new = point.arrangement, then.charge_point.arrangement, then.final().circuit
-    at = f"charge_points.{point_at}.arrangement"
+def protection_changes(installation: Installation, taken: Protected) -> tuple[Change, ...]:
+    """The fields by which a choice taken differs from what stands."""
+    tree = installation.tree
+    circuit, point = tree.circuits[taken.circuit.id], tree.points[taken.point.id]
+    now, wanted, new = point.arrangement, taken.point.arrangement, taken.circuit
+    at, circuit_at = f"{tree.paths[point.id]}.arrangement", tree.paths[circuit.id]
     pairs = [
         (f"{at}.car_earth", now.car_earth.value, wanted.car_earth.value),
         (f"{at}.open_pen", now.open_pen.value, wanted.open_pen.value),
         (f"{at}.rdc_dd", now.rdc_dd.value, wanted.rdc_dd.value),
-        (f"circuits.{circuit_at}.device.rcd", _plain_rcd(circuit), _plain_rcd(new)),
-        (f"circuits.{circuit_at}.boxes", _plain_boxes(circuit), _plain_boxes(new)),
+        (f"{circuit_at}.device.rcd", _plain_rcd(circuit), _plain_rcd(new)),
+        (f"{circuit_at}.boxes", _plain_boxes(circuit), _plain_boxes(new)),
     ]
     return tuple(Change(field=field, value=value) for field, before, value in pairs if before != value)
 
@@ -90,8 +99,9 @@ def _boxes(job: Job, run: Run, choice: ProtectionChoice) -> tuple[GuardBox, ...]
             kept.append(box.model_copy(update={"guards": guards}))
     if not wanted:
         return tuple(kept)
-    bare = Run(run.charge_point, (*run.chain[:-1], _with_boxes(run.final(), tuple(kept))))
-    there = {one.guard.kind for one in guards_of(job, bare) if one.guard is not None}
+    further_up = [one for one in run.guards if one.stands is not Stands.BOX or one.circuit != run.subject]
+    there = {one.guard.kind for one in further_up if one.guard is not None}
+    there |= {guard.kind for box in kept for guard in box.guards}
     missing = [_new(job, run.final().circuit, kind, choice.sensing) for kind in CHOSEN if kind in wanted - there]
     if not missing:
         return tuple(kept)
@@ -120,10 +130,6 @@ def _sensing(guard: Guard, sensing: OpenPenSensing | None) -> Guard:
         return guard
     device = (guard.open_pen or USUAL_OPEN_PEN).model_copy(update={"sensing": sensing})
     return guard.model_copy(update={"open_pen": device})
-
-
-def _with_boxes(chained: ChainCircuit, boxes: tuple[GuardBox, ...]) -> ChainCircuit:
-    return ChainCircuit(chained.board, chained.circuit.model_copy(update={"boxes": boxes}))
 
 
 def _new(job: Job, circuit: Circuit, kind: GuardKind, sensing: OpenPenSensing | None) -> Guard:

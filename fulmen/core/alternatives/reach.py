@@ -12,12 +12,15 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from fulmen.core.alternatives.budget import Budget
-from fulmen.core.circuit.origin import external_loop, fault_current, supply_electrode
-from fulmen.core.demand.demand import demand_of
-from fulmen.core.errors import InputError
-from fulmen.core.evaluate import ORDER, evaluate
+from fulmen.core.alternatives.routed import routed_run
+from fulmen.core.demand.demand import Demand
+from fulmen.core.editing.job_file import check_structure
+from fulmen.core.evaluate import findings_of
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.rules.supply import OPERATOR
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.judging.known import known_for
+from fulmen.core.judging.merging import ORDER
 from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
@@ -83,11 +86,11 @@ def how_far(job: Job, charge_point: str, rules: RuleSet, budget: Budget | None =
         InputError: no circuit with a route feeds such a charge point.
         JobFileError: the job's structure cannot be taken.
     """
-    place = next((place for place, one in enumerate(job.circuits) if one.feeds == charge_point), None)
-    if place is None or not job.circuits[place].route or charge_point not in {one.id for one in job.charge_points}:
-        raise InputError("charge_point", f"No circuit with a route feeds “{charge_point}” yet: enter the route first.")
+    check_structure(job)
+    circuit = routed_run(installation_of(job), charge_point).final().circuit
+    place = job.circuits.index(circuit)
     known = _as_known(job, rules)
-    now = {one.key: one for one in evaluate(known, rules).findings}
+    now = {one.key: one for one in findings_of(known, rules)}
     if any(one.verdict in ORDER and ORDER[one.verdict] == 0 for one in now.values()):
         return ()
     budget = budget or Budget()
@@ -104,13 +107,14 @@ def reach_words(reaches: tuple[Reach, ...]) -> str:
 
 def _as_known(job: Job, rules: RuleSet) -> Job:
     """The job before its readings, with what they told of the supply as known."""
-    ze, fault = external_loop(job, rules), fault_current(job, rules)
+    origin = known_for(job, rules).origin
+    ze, fault = origin.ze, origin.fault
     told = {
         "ze_enquiry_ohm": ze.value if ze.measured else job.supply.ze_enquiry_ohm,
         "pscc_enquiry_ka": fault.value if fault.measured else job.supply.pscc_enquiry_ka,
     }
     if job.supply.earthing is Earthing.TT:
-        told["electrode_design_ohm"] = supply_electrode(job, rules).value
+        told["electrode_design_ohm"] = origin.electrode.value
     return job.model_copy(update={"supply": job.supply.model_copy(update=told), "readings": ()})
 
 
@@ -144,7 +148,7 @@ def _reach(move: _Move, now: dict[str, Finding], rules: RuleSet) -> Reach:
 
 def _worse(now: dict[str, Finding], job: Job, rules: RuleSet) -> Finding | None:
     """The first finding whose verdict is worse than it stands now; None where none is."""
-    for one in evaluate(job, rules, with_steps=False).findings:
+    for one in findings_of(job, rules):
         before = now.get(one.key)
         if not one.is_open or one.rule == OPERATOR.key:
             continue
@@ -154,7 +158,7 @@ def _worse(now: dict[str, Finding], job: Job, rules: RuleSet) -> Finding | None:
 
 
 def _moves(job: Job, place: int, rules: RuleSet) -> Iterator[_Move]:
-    circuit, supply = job.circuits[place], job.supply
+    circuit, supply, known = job.circuits[place], job.supply, known_for(job, rules)
     longest = max(range(len(circuit.route)), key=lambda index: circuit.route[index].length_m)
     room_m = 500.0 - circuit.route[longest].length_m
 
@@ -166,26 +170,25 @@ def _moves(job: Job, place: int, rules: RuleSet) -> Iterator[_Move]:
 
     yield _Move(ReachKey.ROUTE, "Route, longer by", "m", _steps(0.0, min(120.0, room_m), 0.5), longer, decimals=1)
     if supply.earthing is Earthing.TT:
-        now_ohm = supply_electrode(job, rules).value
+        now_ohm = known.origin.electrode.value
         yield _Move(
             ReachKey.ELECTRODE, "Electrode, up to", "Ω", _steps(now_ohm, max(400.0, now_ohm), 1.0),
             lambda ohm: _with_supply(job, electrode_design_ohm=ohm, ze_enquiry_ohm=None),
         )  # fmt: skip
     else:
-        ze_ohm = external_loop(job, rules).value
+        ze_ohm = known.origin.ze.value
         yield _Move(
             ReachKey.LOOP, "Ze, up to", "Ω", _steps(ze_ohm, max(2.0, ze_ohm), 0.01),
             lambda ohm: _with_supply(job, ze_enquiry_ohm=ohm, operator_told_of_ze=Seen.YES),
             decimals=2,
         )  # fmt: skip
-    yield from _house(job, rules)
+    yield from _house(job, known.demand)
     yield from _laid(job, place, circuit)
     yield from _fuses(job)
 
 
-def _house(job: Job, rules: RuleSet) -> Iterator[_Move]:
+def _house(job: Job, demand: Demand) -> Iterator[_Move]:
     """The house's own load: the total that was entered, or one more appliance."""
-    demand = demand_of(job, rules)
     if demand.total_a is None or job.load.method is DemandMethod.MEASURED:
         return
     steps = _steps(float(round(demand.total_a, 1)), 200.0, 1.0)

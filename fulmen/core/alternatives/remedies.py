@@ -17,10 +17,12 @@ from fulmen.core.editing.changes import Change, apply_changes, changes_between
 from fulmen.core.editing.layouts import box_before_unit, free_id, own_board_layout
 from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError, JobFileError
-from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.evaluate import falls_short, findings_of
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.rules.supply import BOARD_MAKE_UP, SPARE_WAY
 from fulmen.core.findings.words import word
+from fulmen.core.installation.installation import Installation, installation_of
+from fulmen.core.installation.run import Run
 from fulmen.core.model.arrangement import MetalAtUnit, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Board
@@ -28,9 +30,8 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Curve, DeviceKind, Guard, GuardKind, Rcd, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
-from fulmen.core.model.run import Run, runs
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import cable_of, records_for
+from fulmen.core.reference.cable_catalogue import cable_of
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
 
@@ -71,8 +72,8 @@ def remedies(job: Job, key: str, rules: RuleSet, budget: Budget | None = None) -
         InputError: no finding of this key falls short.
         JobFileError: the job's structure cannot be taken.
     """
-    budget, now = budget or Budget(), evaluate(job, rules)
-    if key not in {one.key for one in now.falls_short()}:
+    budget, now = budget or Budget(), findings_of(job, rules)
+    if key not in {one.key for one in falls_short(now)}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
     made = takewhile(lambda _: budget.allows(), _moves(job, key.partition("/")[0], rules))
     moves = sorted(made, key=lambda move: move.effort)[:MOST_TRIED]
@@ -98,7 +99,7 @@ def remedies(job: Job, key: str, rules: RuleSet, budget: Budget | None = None) -
 
 
 def _pairs(
-    job: Job, now: Evaluation, key: str, moves: list[Move], rules: RuleSet, budget: Budget
+    job: Job, now: tuple[Finding, ...], key: str, moves: list[Move], rules: RuleSet, budget: Budget
 ) -> Iterator[tuple[float, Remedy]]:
     """Two moves together, of those that helped a little alone."""
     for one, other in combinations(moves[:MOST_PAIRED], 2):
@@ -112,24 +113,24 @@ def _pairs(
 
 
 def _tried(
-    job: Job, now: Evaluation, key: str, moves: tuple[Move, ...], rules: RuleSet
+    job: Job, now: tuple[Finding, ...], key: str, moves: tuple[Move, ...], rules: RuleSet
 ) -> tuple[Remedy | None, float | None]:
     """The mend that some moves are, or how far from its limit they bring the finding where they help."""
     changes = tuple(change for move in moves for change in move.changes)
     try:
-        then = evaluate(apply_changes(job, changes), rules, with_steps=False)
+        then = findings_of(apply_changes(job, changes), rules)
     except JobFileError:
         return None, None
-    before, after = {one.key: one for one in now.falls_short()}, {one.key: one for one in then.falls_short()}
+    before, after = ({one.key: one for one in falls_short(found)} for found in (now, then))
     if set(after) - set(before):
         return None, None
     if key in after:
         return None, _left(before[key], after[key])
-    finding = next((one for one in then.findings if one.key == key), None)
+    finding = next((one for one in then if one.key == key), None)
     if finding is not None and finding.verdict is Verdict.NEEDS:
         return None, None
-    settled = {key, *(one.key for one in now.findings if one.is_open)}
-    also = tuple(one.title for one in then.findings if one.is_open and one.key not in settled)
+    settled = {key, *(one.key for one in now if one.is_open)}
+    also = tuple(one.title for one in then if one.is_open and one.key not in settled)
     remedy = Remedy(
         words=" and ".join(move.words for move in moves),
         verdict=finding.verdict if finding is not None else Verdict.MEETS,
@@ -154,33 +155,34 @@ def _figures(finding: Finding | None) -> str:
 
 
 def _moves(job: Job, rule: str, rules: RuleSet) -> Iterator[Move]:
+    installation = installation_of(job)
     for index, circuit in enumerate(job.circuits):
         for make in (_device_moves, _cable_moves, _route_moves):
-            yield from make(job, index, circuit, rules)
+            yield from make(installation, index, circuit, rules)
     yield from _charge_point_moves(job)
-    yield from _protection_moves(job)
+    yield from _protection_moves(installation)
     yield from _supply_moves(job, rules)
     if rule in MENDED_BY_AN_OWN_BOARD:
-        yield from _own_board_moves(job)
+        yield from _own_board_moves(installation)
 
 
-def _device_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
+def _device_moves(installation: Installation, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     field, device = f"circuits.{index}.device", circuit.device
-    final = circuit.feeds in {point.id for point in job.charge_points}
+    final = circuit.feeds in installation.tree.points
     ratings = BREAKERS_A if device.kind is DeviceKind.BREAKER else FUSES_A
     standing = ratings.index(device.rating_a) if device.rating_a in ratings else 0
     for place, rating in enumerate(ratings):
         if rating != device.rating_a:
             change = Change(field=f"{field}.rating_a", value=rating)
-            yield Move(f"{_of(job, circuit)}a {rating} A device", 1 + abs(place - standing), (change,))
+            yield Move(f"{_of(installation, circuit)}a {rating} A device", 1 + abs(place - standing), (change,))
     if device.kind is not DeviceKind.BREAKER:
         change = Change(field=f"{field}.kind", value=DeviceKind.BREAKER.value)
-        yield Move(f"{_of(job, circuit)}a circuit-breaker of {device.rating_a} A", 2, (change,))
+        yield Move(f"{_of(installation, circuit)}a circuit-breaker of {device.rating_a} A", 2, (change,))
     elif device.curve is not Curve.B:
-        yield Move(f"{_of(job, circuit)}a B curve", 1, (Change(field=f"{field}.curve", value=Curve.B.value),))
+        yield Move(f"{_of(installation, circuit)}a B curve", 1, (Change(field=f"{field}.curve", value=Curve.B.value),))
     if device.breaking_capacity_ka < 10:
         change = Change(field=f"{field}.breaking_capacity_ka", value=10.0)
-        yield Move(f"{_of(job, circuit)}a device of 10 kA breaking capacity", 1, (change,))
+        yield Move(f"{_of(installation, circuit)}a device of 10 kA breaking capacity", 1, (change,))
     if final:
         residual_ma = int(rules.value("rcd_residual_ma"))
         rcd = {"type": RcdType.A.value, "residual_ma": residual_ma, "time_delayed": False, "switches_neutral": True}
@@ -191,17 +193,17 @@ def _device_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Ite
                 yield Move(words, 2 if kind is RcdType.A else 3, (change,))
     elif device.rcd is not None and device.rcd.type is RcdType.AC:
         change = Change(field=f"{field}.rcd.type", value=RcdType.A.value)
-        yield Move(f"{_of(job, circuit)}a Type A RCD", 2, (change,))
+        yield Move(f"{_of(installation, circuit)}a Type A RCD", 2, (change,))
     if circuit.load_limit_a is None and not final:
         change = Change(field=f"circuits.{index}.load_limit_a", value=float(device.rating_a))
-        yield Move(f"{_of(job, circuit)}a clamp that holds it to {device.rating_a} A", 3, (change,))
+        yield Move(f"{_of(installation, circuit)}a clamp that holds it to {device.rating_a} A", 3, (change,))
 
 
-def _of(job: Job, circuit: Circuit) -> str:
-    return f"{circuit.name}: " if len(job.circuits) > 1 else ""
+def _of(installation: Installation, circuit: Circuit) -> str:
+    return f"{circuit.name}: " if len(installation.tree.circuits) > 1 else ""
 
 
-def _cable_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
+def _cable_moves(installation: Installation, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     cables = {section.cable for section in circuit.route}
     sizes = [size for size in sizes_before(circuit.device.rating_a) if size > circuit.cable.csa_mm2]
     for steps, size in enumerate(sizes, 1):
@@ -211,18 +213,19 @@ def _cable_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iter
             if section.cable is not None
         ]
         changes = (Change(field=f"circuits.{index}.cable.csa_mm2", value=size), *sections)
-        yield Move(f"{_of(job, circuit)}{size:g} mm² cable", 3 + 2 * steps, changes)
+        yield Move(f"{_of(installation, circuit)}{size:g} mm² cable", 3 + 2 * steps, changes)
     if cables <= {None}:
-        for record in records_for(job):
+        for record in installation.cables.values():
             if record.id != circuit.cable.record:
-                yield Move(f"{_of(job, circuit)}{record.name}", 8, record_changes(job, index, record.id))
-    yield from _box_moves(job, index, circuit)
+                changes = record_changes(installation.job, index, record.id)
+                yield Move(f"{_of(installation, circuit)}{record.name}", 8, changes)
+    yield from _box_moves(installation, index, circuit)
 
 
-def _box_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
+def _box_moves(installation: Installation, index: int, circuit: Circuit) -> Iterator[Move]:
     """Thicker cable than the unit's terminals take, to a box before the unit."""
-    run = next((one for one in runs(job) if one.charge_point.id == circuit.feeds), None)
-    boxed = box_before_unit(job, run) if run is not None else None
+    run = installation.run_to(circuit.feeds)
+    boxed = box_before_unit(installation, run) if run is not None else None
     if boxed is None or {section.cable for section in circuit.route} != {None}:
         return
     tail = cable_of(boxed, boxed.route[-1])
@@ -233,32 +236,32 @@ def _box_moves(job: Job, index: int, circuit: Circuit) -> Iterator[Move]:
                 Change(field=f"circuits.{index}.cable.csa_mm2", value=size),
                 Change(field=f"circuits.{index}.route", value=route),
             )
-            words = f"{_of(job, circuit)}{size:g} mm² to a box before the unit, {tail.csa_mm2:g} mm² on"
+            words = f"{_of(installation, circuit)}{size:g} mm² to a box before the unit, {tail.csa_mm2:g} mm² on"
             yield Move(words, 4 + steps, changes)
 
 
-def _own_board_moves(job: Job) -> Iterator[Move]:
+def _own_board_moves(installation: Installation) -> Iterator[Move]:
     """A small board of its own off split tails."""
-    for run in runs(job):
-        layout = own_board_layout(job, run) if run.chain else None
+    for run in installation.runs:
+        layout = own_board_layout(installation, run) if run.chain else None
         if layout is not None:
-            yield Move(layout.words, 4.5, changes_between(job, layout.job))
+            yield Move(layout.words, 4.5, changes_between(installation.job, layout.job))
 
 
 SectionMove = tuple[str, float, dict[str, object]]
 
 
-def _route_moves(job: Job, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
+def _route_moves(installation: Installation, index: int, circuit: Circuit, rules: RuleSet) -> Iterator[Move]:
     """What can be done about one section; where a route is long, only the sections that raise a question."""
     for place, section in enumerate(circuit.route):
-        for words, effort, updates in _section_moves(job, circuit, section, rules):
+        for words, effort, updates in _section_moves(section, rules):
             changes = tuple(
                 Change(field=f"circuits.{index}.route.{place}.{name}", value=value) for name, value in updates.items()
             )
-            yield Move(f"{_of(job, circuit)}section {place + 1}: {words}", effort, changes)
+            yield Move(f"{_of(installation, circuit)}section {place + 1}: {words}", effort, changes)
 
 
-def _section_moves(job: Job, circuit: Circuit, section: Section, rules: RuleSet) -> Iterator[SectionMove]:
+def _section_moves(section: Section, rules: RuleSet) -> Iterator[SectionMove]:
     if section.company() > 1:
         yield "kept apart from other circuits", 2.0, {"grouped_circuits": 1}
     if section.insulated_mm() > 0:
@@ -304,8 +307,9 @@ def _charge_point_moves(job: Job) -> Iterator[Move]:
             yield Move(f"{point.name} set to single-phase", 2, (change,))
 
 
-def _protection_moves(job: Job) -> Iterator[Move]:
-    for place, run in enumerate(runs(job)):
+def _protection_moves(installation: Installation) -> Iterator[Move]:
+    job = installation.job
+    for place, run in enumerate(installation.runs):
         now = run.charge_point.arrangement
         if now.metal_at_unit is MetalAtUnit.TOUCHING:
             field = f"charge_points.{place}.arrangement.metal_at_unit"
@@ -315,20 +319,20 @@ def _protection_moves(job: Job) -> Iterator[Move]:
             continue
         for dc_place in (RdcDdPlace.IN_UNIT, RdcDdPlace.BEFORE_UNIT):
             if dc_place is not now.rdc_dd:
-                changes = _arranged(job, run, {"rdc_dd": dc_place})
+                changes = _arranged(installation, run, {"rdc_dd": dc_place})
                 yield Move(f"6 mA DC detection {word(dc_place)}", 2, changes)
         if job.supply.earthing is Earthing.TT:
             continue
         for measure in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE):
-            if changes := _arranged(job, run, {"open_pen": measure}):
+            if changes := _arranged(installation, run, {"open_pen": measure}):
                 yield Move(f"broken-PEN protection by {word(measure)}", 3, changes)
 
 
-def _arranged(job: Job, run: Run, updates: dict[str, object]) -> tuple[Change, ...]:
+def _arranged(installation: Installation, run: Run, updates: dict[str, object]) -> tuple[Change, ...]:
     """The changes that take another arrangement, with the guards it relies on."""
     arrangement = run.charge_point.arrangement.model_copy(update=updates)
     choice = ProtectionChoice(arrangement, run.final().circuit.device.rcd)
-    return protection_changes(job, protected(job, run, choice))
+    return protection_changes(installation, protected(installation.job, run, choice))
 
 
 def _supply_moves(job: Job, rules: RuleSet) -> Iterator[Move]:

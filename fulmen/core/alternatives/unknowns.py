@@ -14,7 +14,7 @@ from typing import Annotated, Any, Literal, Union, get_args, get_origin
 
 from fulmen.core.alternatives.budget import Budget
 from fulmen.core.electrical.joints import joints_of
-from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.evaluate import Evaluation, evaluate, findings_of
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.model.arrangement import MetalAtUnit
 from fulmen.core.model.base import Part
@@ -23,6 +23,7 @@ from fulmen.core.model.guards import Guard, GuardKind, Rcd, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
+from fulmen.core.reference.cable_catalogue import cables_for
 from fulmen.core.reference.rule_set import RuleSet
 
 # The ends of what is met in dwellings; common practice, no source.
@@ -103,8 +104,9 @@ def _past_the_walk(job: Job) -> Iterator[tuple[str, Stop, str]]:
             for name, text in BOARD_FACTS.items():
                 if getattr(board, name) in (None, Seen.NOT_SEEN, MakeUp.NOT_SEEN, Enclosure.NOT_SEEN):
                     yield f"boards.{place}.{name}", Stop.BOARD, f"{board.name}: {text}"
+    cables = cables_for(job)
     for index, circuit in enumerate(job.circuits):
-        for joint in joints_of(circuit, job):
+        for joint in joints_of(circuit, cables):
             if circuit.route[joint.section].joint_accessible is Seen.NOT_SEEN:
                 field = f"circuits.{index}.route.{joint.section}.joint_accessible"
                 yield field, Stop.ROUTE, f"Can the box before section {joint.section + 1} be reached?"
@@ -120,7 +122,7 @@ def _weighed(job: Job, now: Evaluation, field: str, stop: Stop, text: str, rules
     upset: dict[str, str] = {}
     asks: dict[str, str] = {}
     for answered in _answered(job, field):
-        for one in evaluate(answered, rules, with_steps=False).findings:
+        for one in findings_of(answered, rules):
             if _worse(one, before.get(one.key)):
                 (upset if one.verdict is Verdict.FALLS_SHORT else asks).setdefault(one.key, one.title)
     only_asks = tuple(dict.fromkeys(title for key, title in asks.items() if key not in upset))

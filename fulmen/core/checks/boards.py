@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import at_board, keeps_weather_out
-from fulmen.core.circuit.guards import PlacedGuard, Stands, groups_of_others
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -17,6 +16,7 @@ from fulmen.core.findings.rules.supply import (
     LOOKED_INSIDE,
     SPARE_WAY,
 )
+from fulmen.core.installation.guards import PlacedGuard, Stands, groups_of_others
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
 from fulmen.core.model.guards import Guard
 from fulmen.core.model.load import LoadKind
@@ -30,7 +30,7 @@ def board_findings(case: Case) -> list[Finding]:
 
 def _new_ways(case: Case, board: Board) -> int:
     """How many circuits of the job want a way of a board."""
-    return sum(one.from_board == board.id and one.fitted_with_this_job for one in case.job.circuits)
+    return sum(one.fitted_with_this_job for one in case.installation.tree.leaving[board.id])
 
 
 def _one_board(case: Case, board: Board) -> list[Finding]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fulmen.core.checks.common import keeps_weather_out
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.load_clamp import load_clamp_finding
-from fulmen.core.checks.residual_current import before_unit, own_rcds, unread_rccb
+from fulmen.core.checks.residual_current import unread_rccb
 from fulmen.core.circuit.margins import terminals_margin
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -24,6 +24,7 @@ from fulmen.core.findings.rules.run import (
     USED_UNIT,
 )
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import Stands
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.guards import RcdType
 from fulmen.core.model.seen import Seen
@@ -68,7 +69,7 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     if wanted is None:
         unasked = case.run.charge_point.upstream_rcd_asked is not Seen.NO
         return asked.needs_fact("Look up which RCD the unit's maker asks for before it, if any.") if unasked else None
-    before = [(one, one.rcd.type) for one in before_unit(own_rcds(case)) if one.rcd is not None]
+    before = [(one, one.rcd.type) for one in case.run.own_rcds if one.stands is not Stands.UNIT and one.rcd is not None]
     best = max(before, key=lambda entry: SEES.index(entry[1]), default=None)
     where = "at the board" if best is None or best[0].device is not None else best[0].where
     if best is not None and SEES.index(best[1]) >= SEES.index(wanted):

@@ -6,7 +6,6 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question
 from fulmen.core.model.boards import Board
-from fulmen.core.model.run import tails_to
 from fulmen.core.reference.rule_set import RuleSet
 
 
@@ -34,5 +33,5 @@ def current_unknown(case: Case) -> bool:
 
 def tails_unknown(case: Case) -> bool:
     """Whether a size or a length of the tails to the run's first board is not known yet."""
-    tails = tails_to(case.job, case.run.chain[0].board.id)
+    tails = case.installation.tails_to[case.run.chain[0].board.id]
     return not tails or any(one.csa_mm2 is None or one.length_m is None for one in tails)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.residual_current import before_unit, own_rcds, rcds_before
 from fulmen.core.circuit.margins import loop_margin, rcd_in_time, touch_margin
-from fulmen.core.circuit.run_figures import Case, CircuitFigures, disconnection_s
+from fulmen.core.circuit.people import opening_rcd, within_s
+from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.fault_loop import INSTANTANEOUS_MULTIPLE
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.rules.run import ROUTE
+from fulmen.core.installation.guards import Stands
 from fulmen.core.model.guards import DeviceKind, Rcd
 from fulmen.core.model.supply import Earthing
 
@@ -19,7 +20,7 @@ def disconnection_findings(case: Case) -> list[Finding]:
     """Every finding about opening in time; one that asks for the route where there is none."""
     if case.figures is None:
         return [_no_route(case)]
-    return [_disconnection(case, chained) for chained in case.new_figures()]
+    return [_disconnection(case, chained) for chained in case.new_figures]
 
 
 def _no_route(case: Case) -> Finding:
@@ -36,7 +37,7 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     if case.job.supply.earthing is Earthing.TT:
         return _rcd_opens(case, chained, rcd)
     margin, device = loop_margin(chained), chained.device
-    time_s = _within_s(case, chained)
+    time_s = within_s(case, chained)
     opens = f"Loop opens the {'device' if chained.final else 'sub-main'}"
     variant = "" if device.kind is DeviceKind.BREAKER else "fuse"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant=variant, opens=opens, time_s=f"{time_s:g}")
@@ -71,19 +72,10 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
 
 def _sound_by_rcd(case: Case, chained: CircuitFigures) -> tuple[Condition, ...]:
     """What may make it sound that only an RCD opens in time, as far as the guards bear it out."""
-    within_s = _within_s(case, chained)
-    in_time = [one for one in rcds_before(case, chained.in_chain) if rcd_in_time([one], within_s, case.rules)]
-    own = [one for one in before_unit(own_rcds(case)) if one.rcd is not None]
-    return DISCONNECTION.borne_out(own_rcd=chained.final and bool(own), two_rcds=len(in_time) > 1)
-
-
-def opening_rcd(case: Case, chained: CircuitFigures) -> Rcd | None:
-    """The nearest RCD before a circuit that opens in its time; a time-delayed one is too slow for a final circuit."""
-    return rcd_in_time(rcds_before(case, chained.in_chain), _within_s(case, chained), case.rules)
-
-
-def _within_s(case: Case, chained: CircuitFigures) -> float:
-    return disconnection_s(case.rules, tt=case.job.supply.earthing is Earthing.TT, final=chained.final)
+    time_s = within_s(case, chained)
+    in_time = [one for one in case.run.rcds_before[chained.circuit.id] if rcd_in_time([one], time_s, case.rules)]
+    own = any(one.stands is not Stands.UNIT for one in case.run.own_rcds)
+    return DISCONNECTION.borne_out(own_rcd=chained.final and own, two_rcds=len(in_time) > 1)
 
 
 def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: str) -> tuple[WorkingLine, ...]:
@@ -114,7 +106,7 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
 
 
 def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
-    time_s = _within_s(case, chained)
+    time_s = within_s(case, chained)
     opens = f"RCD opens the {'circuit' if chained.final else 'sub-main'}"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant="rcd", opens=opens, time_s=f"{time_s:g}")
     if rcd is None:

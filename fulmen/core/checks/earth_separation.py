@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.earthing import earthed_by_pme
+from fulmen.core.circuit.people import earthed_by_pme
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
@@ -11,7 +11,6 @@ from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import cable_record, last_cable
 
 BY_DEVICE = (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE)
 
@@ -52,7 +51,7 @@ def _bypass(case: Case) -> Finding:
 
 def arrives_armoured(case: Case) -> bool:
     """Whether the cable that reaches the unit is armoured: the last section's."""
-    return bool(cable_record(last_cable(case.run.final().circuit).record, case.job).armour)
+    return bool(case.installation.last_record(case.run.final().circuit).armour)
 
 
 def _separation(case: Case) -> Finding:

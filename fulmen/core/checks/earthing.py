@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from fulmen.core.checks.electrodes import electrode_findings, measured_cold
-from fulmen.core.circuit.guards import Stands
-from fulmen.core.circuit.origin import ORIGIN, supply_electrode
+from fulmen.core.circuit.people import earthed_by_pme, low_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, winter_factor
-from fulmen.core.electrical.open_pen import Lines, balanced_met_v, electrode_limit_ohm, met_voltage_v, worst_balance
+from fulmen.core.electrical.open_pen import Lines, balanced_met_v, met_voltage_v, worst_balance
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.protection import (
@@ -17,15 +14,16 @@ from fulmen.core.findings.rules.protection import (
     OPEN_PEN,
     TNS_SCHOOL,
 )
+from fulmen.core.installation.guards import Stands
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.installation.tree import ChainCircuit, Tree
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.guards import GuardKind, OpenPenDevice, OpenPenSensing
-from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit, line_of
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing, TnsSchool
-from fulmen.core.reference.cable_catalogue import cable_record, cables_of, copper_protective_mm2
+from fulmen.core.reference.cable_catalogue import cables_of, copper_protective_mm2
 
 
 def earthing_findings(case: Case) -> list[Finding]:
@@ -37,16 +35,6 @@ def earthing_findings(case: Case) -> list[Finding]:
     findings.append(_open_pen(case))
     findings.extend(electrode_findings(case))
     return findings
-
-
-def earthed_by_pme(case: Case) -> bool:
-    """Whether the house earth must be taken for a PME earth; what was not seen is."""
-    supply = case.job.supply
-    if supply.earthing is Earthing.TN_S:
-        return supply.tns_school is TnsSchool.TREAT_AS_PME or not (
-            supply.tns_confirmed_in_writing and supply.tns_confirmation
-        )
-    return supply.earthing is not Earthing.TT
 
 
 def _tns_school(case: Case) -> Finding:
@@ -116,7 +104,7 @@ def _balance(case: Case) -> Finding:
     rules = case.rules
     line_v, limit_v = rules.value("u0_v") * rules.value("voltage_factor_max"), rules.value("pen_touch_voltage_v")
     without = balanced_met_v(least_a, line_v)
-    met_v, charging = worst_balance(least_a, _cars_a(case.job), line_v)
+    met_v, charging = worst_balance(least_a, _cars_a(case.installation.tree), line_v)
     cars = "no car on" if not charging else "the car on" if len(case.job.charge_points) == 1 else f"{charging} cars on"
     line = WorkingLine.made(
         symbol="V MET",
@@ -141,12 +129,12 @@ def _balance(case: Case) -> Finding:
     )
 
 
-def _cars_a(job: Job) -> list[Lines]:
+def _cars_a(tree: Tree) -> list[Lines]:
     """What every charge point draws on each line conductor."""
     cars: list[Lines] = []
-    for point in job.charge_points:
-        feeder = next((one for one in job.circuits if one.feeds == point.id), None)
-        line = line_of(job, feeder) if feeder is not None else Phase.L1
+    for point in tree.points.values():
+        feeder = tree.feeders.get(point.id)
+        line = tree.line_of(feeder) if feeder is not None else Phase.L1
         all_three = point.phase_count == 3
         first, second, third = (point.design_current_a() if all_three or on is line else 0.0 for on in Phase)
         cars.append((first, second, third))
@@ -215,39 +203,16 @@ def _not_looked_up(device: OpenPenDevice) -> list[str]:
     return [words for value, words in wanted if value is None]
 
 
-class LowElectrode(NamedTuple):
-    """What an electrode on the house earth must hold when the PEN breaks: the load, and the largest RA."""
-
-    load_a: float
-    limit_ohm: float
-
-
-def low_electrode(case: Case) -> LowElectrode | None:
-    """The largest electrode resistance of clause (ii) at the house's whole demand; None without a demand.
-
-    A load limit is not credited: a broken PEN may come while the clamp has failed.
-    """
-    demand_a = case.demand.total_a
-    if demand_a is None:
-        return None
-    load_a = max(demand_a, case.run.charge_point.design_current_a())
-    rules = case.rules
-    limit_ohm = electrode_limit_ohm(
-        load_a, rules.value("u0_v"), rules.value("voltage_factor_max"), rules.value("pen_touch_voltage_v")
-    )
-    return LowElectrode(load_a, limit_ohm)
-
-
 def _low_electrode(case: Case) -> Finding:
     """Clause (ii): the electrode holds the main earth terminal to 70 V at the house's whole demand."""
     held = low_electrode(case)
     if held is None:
         detail = "Enter the maximum demand: it decides how low the electrode must be."
         return _about(case).needs_fact(detail)
-    load_a, limit = held
+    load_a, limit = held.load_a, held.limit_ohm
     u0_v, cmax = case.rules.value("u0_v"), case.rules.value("voltage_factor_max")
     touch_v = case.rules.value("pen_touch_voltage_v")
-    electrode = supply_electrode(case.job, case.rules)
+    electrode = case.origin.electrode
     met_v = met_voltage_v(electrode.value, load_a, u0_v, cmax)
     lines = (
         WorkingLine.made(
@@ -284,7 +249,7 @@ def _low_electrode(case: Case) -> Finding:
 
 def exported_earth_findings(case: Case) -> list[Finding]:
     """What a PME earth needs at each board further on."""
-    new = case.new_circuits()
+    new = case.new_circuits
     found = [_exported_earth(case, chained) for chained in case.run.chain[1:] if chained in new]
     return [finding for finding in found if finding is not None]
 
@@ -299,8 +264,8 @@ def _exported_earth(case: Case, chained: ChainCircuit) -> Finding | None:
         return asked.needs_fact("Look for metal pipes or steel in the ground there: they would need main bonding.")
     if board.extraneous_parts is Seen.NO:
         return asked.meets("Nothing there brings in true earth.")
-    feeder = next(one for one in case.run.chain if one.circuit.feeds == board.id).circuit
-    least = min(copper_protective_mm2(cable_record(one.record, case.job), one) for one in cables_of(feeder))
+    feeder = case.installation.tree.feeders[board.id]
+    least = min(copper_protective_mm2(case.installation.record(one), one) for one in cables_of(feeder))
     return asked.judged(
         value=least,
         limit=case.rules.value("main_bonding_pme_mm2"),

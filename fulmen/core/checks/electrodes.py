@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.residual_current import own_rcds, rcds, rcds_before
-from fulmen.core.circuit.origin import ORIGIN, SourcedFigure, car_electrode, supply_electrode
+from fulmen.core.circuit.origin import SourcedFigure
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLine
@@ -16,8 +15,8 @@ from fulmen.core.findings.rules.protection import (
     ISLAND_RCD,
 )
 from fulmen.core.findings.words import word
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential
-from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import ConductorProtection, Earthing
 
@@ -25,17 +24,17 @@ from fulmen.core.model.supply import ConductorProtection, Earthing
 def electrode_findings(case: Case) -> list[Finding]:
     """What the electrode that people rely on must hold: the installation's on TT, else the car's own."""
     if case.job.supply.earthing is Earthing.TT:
-        return _electrode(case, supply_electrode(case.job, case.rules), ORIGIN)
+        return _electrode(case, case.origin.electrode, ORIGIN)
     if case.arrangement.car_earth is not CarEarth.OWN_ELECTRODE:
         return []
-    own = car_electrode(case.job, case.rules, case.run.charge_point)
+    own = case.origin.car_electrodes[case.run.charge_point.id]
     return [*_electrode(case, own, case.subject), _island_rcd(case), _island_conductor(case)]
 
 
 def _island_rcd(case: Case) -> Finding:
     """A fault to the unit's case ahead of its own RCD drives no breaker: an RCD before it, or insulation throughout."""
     asked = ask(ISLAND_RCD, case.rules, case.subject)
-    if case.run.chain and rcds_before(case, case.run.final()):
+    if case.run.chain and case.run.rcds_before[case.subject]:
         return asked.meets("An RCD stands before the cable that ends there.")
     seen = case.arrangement.insulated_to_rcd
     if seen is Seen.YES:
@@ -127,12 +126,11 @@ def measured_cold(case: Case, subject: str) -> bool:
     record = case.arrangement.fall_of_potential
     if record is not None and record.ground_c > FROZEN_C:
         return False
-    taken = [one.taken_at for one in case.job.readings if one.step is StepKey.ELECTRODE and one.subject == subject]
-    return record is not None or any(one.month in WINTER_MONTHS for one in taken)
+    return record is not None or bool(case.measured.electrode_months.get(subject, frozenset()) & WINTER_MONTHS)
 
 
 # Ground at a rod's head is at freezing in these months at most, in these islands; common practice, no source.
-FROZEN_C, WINTER_MONTHS = 1.0, (12, 1, 2, 3)
+FROZEN_C, WINTER_MONTHS = 1.0, frozenset({12, 1, 2, 3})
 
 
 def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
@@ -156,6 +154,6 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
 
 def _relying_residual_ma(case: Case, subject: str) -> float:
     """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
-    relying = rcds(case) if subject == ORIGIN else own_rcds(case)
+    relying = case.run.rcds if subject == ORIGIN else case.run.own_rcds
     known = [float(guard.rcd.residual_ma) for guard in relying if guard.rcd is not None]
     return max(known, default=case.rules.value("rcd_residual_ma"))

@@ -11,17 +11,17 @@ from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import ARMOUR_ALONE, LEAST_FAULT, SURVIVES_FAULT
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.guards import DeviceKind
-from fulmen.core.model.run import ChainCircuit
-from fulmen.core.reference.cable_catalogue import K_COPPER, K_SOURCE, K_STEEL, armour_alone, cable_record, cables_of
+from fulmen.core.reference.cable_catalogue import K_COPPER, K_SOURCE, K_STEEL, armour_alone, cables_of
 
 
 def fault_withstand_findings(case: Case) -> list[Finding]:
     """Every finding about what a fault does to the conductors."""
-    alone = [finding for chained in case.new_circuits() for finding in _armour_alone(case, chained)]
-    weak = (_least_fault(case, chained) for chained in case.new_figures())
-    return [*(_survives(case, chained) for chained in case.new_figures()), *weak, *alone]
+    alone = [finding for chained in case.new_circuits for finding in _armour_alone(case, chained)]
+    weak = (_least_fault(case, chained) for chained in case.new_figures)
+    return [*(_survives(case, chained) for chained in case.new_figures), *weak, *alone]
 
 
 def _survives(case: Case, chained: CircuitFigures) -> Finding:
@@ -45,11 +45,11 @@ def _survives(case: Case, chained: CircuitFigures) -> Finding:
     margin = energy_margin(found, chained.circuit.id)
     lines = (
         WorkingLine.made(symbol="I²t", value=found.energy_a2s, decimals=0, unit="A²s", source=found.source),
-        WorkingLine.made(symbol="k", value=found.k, decimals=0, source=K_SOURCE),
+        WorkingLine.made(symbol="k", value=found.conductor.k, decimals=0, source=K_SOURCE),
         WorkingLine.made(
             symbol="S",
             formula="√(I²t)/k",
-            figures=f"√{found.energy_a2s:.0f}/{found.k:.0f}",
+            figures=f"√{found.energy_a2s:.0f}/{found.conductor.k:.0f}",
             value=margin.limit,
             unit="mm²",
         ),
@@ -60,7 +60,7 @@ def _survives(case: Case, chained: CircuitFigures) -> Finding:
         unit="mm²",
         at_least=True,
         working=lines,
-        detail=f"{found.conductor} {found.conductor_mm2:g} mm², fault current {fault_ka:.2f} kA {source}",
+        detail=f"{found.conductor.name} {found.conductor.csa_mm2:g} mm², fault current {fault_ka:.2f} kA {source}",
         remedy="Use a bigger protective conductor or a smaller device.",
     )
 
@@ -73,8 +73,9 @@ def _least_fault(case: Case, chained: CircuitFigures) -> Finding:
     u0_v, cmin = case.rules.value("u0_v"), case.rules.value("voltage_factor_min")
     least_a = u0_v * cmin / chained.end.hot_neutral_ohm
     trip_a = instantaneous_trip_a(device.curve.value, device.rating_a)
-    section, csa_mm2 = chained.laid.thinnest_line
-    stands_s = (K_COPPER[section.metre.record.insulation] * csa_mm2 / least_a) ** 2
+    line = chained.laid.thinnest_line
+    assert line is not None
+    csa_mm2, stands_s = line.csa_mm2, (line.k * line.csa_mm2 / least_a) ** 2
     lines = (
         WorkingLine.made(
             symbol="I min", formula="U0·Cmin/Z(L–N), hot",
@@ -112,7 +113,7 @@ def _armour_alone(case: Case, chained: ChainCircuit) -> list[Finding]:
     """Armour as the only protective conductor against S·k1/k2 of Table 54.7; the other school calculates."""
     found: dict[Cable, Finding] = {}
     for cable in cables_of(chained.circuit):
-        record = cable_record(cable.record, case.job)
+        record = case.installation.record(cable)
         if not armour_alone(record, cable):
             continue
         try:

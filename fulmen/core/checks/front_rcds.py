@@ -5,17 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fulmen.core.checks.common import at_board
-from fulmen.core.checks.residual_current import before_unit, own_rcds, rcds
-from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import DC_SUM, FRONT_RCD, GOES_OFF, TT_ORIGIN_RCD
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import MakeUp
 from fulmen.core.model.guards import GuardKind, RcdType
-from fulmen.core.model.run import runs
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
@@ -57,11 +55,11 @@ def _detectors(case: Case) -> Iterator[Finding]:
         return
     each_ma = case.rules.value("dc_detector_ma")
     every = [
-        (one, guards_of(case.job, one)) for one in runs(case.job)
+        one for one in case.installation.runs
         if one.chain and one.charge_point.arrangement.rdc_dd is not RdcDdPlace.NONE
     ]  # fmt: skip
-    for guard in before_unit(rcds(case)):
-        behind = [one for one, guards in every if any(each.field == guard.field for each in guards)]
+    for guard in case.run.rcds_outside:
+        behind = [one for one in every if any(each.field == guard.field for each in one.guards)]
         name = STANDS_DC.get(guard.rcd.type) if guard.rcd is not None else None
         if name is None or len(behind) < 2:
             continue
@@ -70,7 +68,7 @@ def _detectors(case: Case) -> Iterator[Finding]:
         told = f"{len(behind)} detectors of {each_ma:g} mA behind it may let {sum_ma:g} mA of smooth DC pass"
         if sum_ma <= stands_ma:
             yield asked.meets(f"{told}; it stands {stands_ma:g} mA.")
-        elif before_unit(own_rcds(case)):
+        elif any(one.stands is not Stands.UNIT for one in case.run.own_rcds):
             detail = f"{told}, and it may go blind. Each car has an RCD of its own; say what else relies on this one."
             basis = {"detectors": len(behind), "type": guard.rcd.type if guard.rcd else ""}
             alone = not guard.others and not (guard.stands is Stands.INCOMER and _loads_behind(case, guard))
@@ -87,7 +85,7 @@ def goes_off_findings(case: Case) -> Iterator[Finding]:
 
     A time-delayed one in front of another stays closed, so nobody goes off with it.
     """
-    at_once = [one for one in before_unit(rcds(case)) if one.rcd is not None and not one.rcd.time_delayed]
+    at_once = [one for one in case.run.rcds_outside if one.rcd is not None and not one.rcd.time_delayed]
     for guard in at_once:
         if guard.shared is Seen.NO or guard.circuit in case.judged_before:
             continue
@@ -108,8 +106,8 @@ def _others(case: Case, guard: PlacedGuard) -> str:
     chained = next(one for one in case.run.chain if one.circuit.id == guard.circuit)
     own, board = {one.circuit.id for one in case.run.chain}, chained.board
     circuits = [
-        one.name for one in case.job.circuits
-        if one.from_board == board.id and one.id not in own
+        one.name for one in case.installation.tree.leaving[board.id]
+        if one.id not in own
         and (guard.stands is not Stands.GROUP or one.group == chained.circuit.group)
     ]  # fmt: skip
     loads = [one.name or word(one.kind) for one in board.other_loads] if guard.stands is Stands.INCOMER else []
@@ -125,7 +123,7 @@ def _tt_origin(case: Case) -> Finding:
     """On TT an RCD stands before everything the electrode serves, or all up to the RCBOs is insulated throughout."""
     asked, first = ask(TT_ORIGIN_RCD, case.rules, case.subject), case.run.chain[0]
     in_front = (Stands.INCOMER, Stands.GROUP)
-    front = [one for one in rcds(case) if one.circuit == first.circuit.id and one.stands in in_front]
+    front = [one for one in case.run.rcds if one.circuit == first.circuit.id and one.stands in in_front]
     delayed = next((one.rcd for one in front if one.rcd is not None and one.rcd.time_delayed), None)
     if delayed is not None:
         return asked.meets(

@@ -4,16 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands, feeds_others_behind
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import BOTH_WAYS, FEEDS_BACK, GUARD_RATING
 from fulmen.core.findings.rules.supply import MAIN_SWITCH_POLES
+from fulmen.core.installation.guards import PlacedGuard, Stands, feeds_others_behind
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import GuardKind
-from fulmen.core.model.run import main_switch
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
@@ -23,7 +22,7 @@ LEAST_POLES, ALL_POLES, LINE_POLES = 2, 4, 3
 
 def guard_rating_findings(case: Case) -> list[Finding]:
     """Every finding about what switches and RCDs in front carry, and whether devices open both ways."""
-    new = {chained.circuit.id for chained in case.new_circuits()}
+    new = {chained.circuit.id for chained in case.new_circuits}
     carried = [
         _carries(case, guard) for guard in case.guards
         if guard.guard is not None and guard.guard.kind in CARRIES and guard.circuit in new
@@ -33,7 +32,7 @@ def guard_rating_findings(case: Case) -> list[Finding]:
 
 def main_switch_findings(case: Case) -> list[Finding]:
     """Whether the main switch opens every pole that it must (462.1.201)."""
-    switch = main_switch(case.job)
+    switch = case.installation.main_switch
     if switch is None:
         return []
     asked, three = ask(MAIN_SWITCH_POLES, case.rules, ORIGIN), case.job.supply.phase_count == 3
@@ -94,11 +93,8 @@ def _behind(case: Case, guard: PlacedGuard) -> tuple[float, bool]:
     chained = next(one for one in case.run.chain if one.circuit.id == guard.circuit)
     if guard.stands is Stands.BOX:
         return float(chained.circuit.device.rating_a), False
-    behind = [
-        one
-        for one in case.job.circuits
-        if one.from_board == chained.board.id and _of_group(one, guard, chained.circuit)
-    ]
+    leaving = case.installation.tree.leaving[chained.board.id]
+    behind = [one for one in leaving if _of_group(one, guard, chained.circuit)]
     return float(sum(one.device.rating_a for one in behind)), feeds_others_behind(
         chained.board, guard.stands, chained.circuit.group
     )

@@ -14,9 +14,10 @@ from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules import run as rules
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.words import word
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.job import Job
 from fulmen.core.model.route import (
     IN_GROUND,
     MAY_BE_OUTDOORS,
@@ -26,10 +27,9 @@ from fulmen.core.model.route import (
     Section,
     Surroundings,
 )
-from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard
-from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of
 
 HAZARD_ADVICE = {
     Hazard.DRAINS: "find where they lie before you dig, and dig by hand there",
@@ -51,7 +51,7 @@ class _Place:
         self.case, self.circuit, self.number = case, chained.circuit, index + 1
         self.section: Section = chained.circuit.route[index]
         self.cable: Cable = cable_of(chained.circuit, self.section)
-        self.record: CableRecord = cable_record(self.cable.record, case.job)
+        self.record: CableRecord = case.installation.record(self.cable)
 
     def ask(self, rule: Rule, *, variant: str = "", **words: str) -> Question:
         """A rule asked about this section."""
@@ -66,7 +66,7 @@ class _Place:
 def laying_findings(case: Case) -> list[Finding]:
     """Every finding about how the sections are laid, and the loop of slack at the end."""
     findings: list[Finding | None] = []
-    for chained in case.new_circuits():
+    for chained in case.new_circuits:
         for index in range(len(chained.circuit.route)):
             place = _Place(case, chained, index)
             findings.extend(check(place) for check in CHECKS)
@@ -76,18 +76,17 @@ def laying_findings(case: Case) -> list[Finding]:
     return [finding for finding in findings if finding is not None]
 
 
-def asks_outdoors(job: Job, circuit: Circuit, section: Section) -> bool:
+def asks_outdoors(installation: Installation, circuit: Circuit, section: Section) -> bool:
     """Whether it matters that a section lies outdoors, and nobody has said: cable or fixings stand no weather."""
     if section.surroundings not in MAY_BE_OUTDOORS or section.outdoors is not None:
         return False
     plastic = section.surroundings in ON_CLIPS and section.fixings is Fixings.PLASTIC
-    record = cable_record(cable_of(circuit, section).record, job)
-    return plastic or stands_weather(section, record) is Seen.NOT_SEEN
+    return plastic or stands_weather(section, installation.record_of(circuit, section)) is Seen.NOT_SEEN
 
 
 def joint_findings(case: Case) -> list[Finding]:
     """Every joint on the way: can it be reached and inspected?"""
-    return [finding for chained in case.new_circuits() for finding in _joints(case, chained)]
+    return [finding for chained in case.new_circuits for finding in _joints(case, chained)]
 
 
 def _depth(place: _Place) -> Finding | None:
@@ -288,7 +287,7 @@ def _slack(case: Case) -> Finding:
 
 def _joints(case: Case, chained: ChainCircuit) -> list[Finding]:
     findings = []
-    for joint in joints_of(chained.circuit, case.job):
+    for joint in joints_of(chained.circuit, case.installation.cables):
         number = joint.section + 1
         subject, seen = f"{chained.circuit.id}-{number}", chained.circuit.route[joint.section].joint_accessible
         asked = ask(rules.JOINT, case.rules, subject, joint=joint.name, number=str(number))

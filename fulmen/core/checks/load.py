@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.demand.demand import tails_carry_a
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.supply import DEMAND, DEMAND_ENTERED, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.load import DemandMethod, HalfHours
-from fulmen.core.model.run import main_switch
 
 REMEDY = "Set a load limit with a current clamp, turn the charge point down, or ask for a bigger fuse."
 WINTER_MONTHS = {11, 12, 1, 2}
@@ -20,10 +19,10 @@ WINTER_MONTHS = {11, 12, 1, 2}
 
 def load_findings(case: Case) -> list[Finding]:
     """Every finding about the demand."""
-    supply, switch = case.job.supply, main_switch(case.job)
+    supply, switch = case.job.supply, case.installation.main_switch
     findings = [
         _carried(case, DEMAND, supply.cut_out_fuse_a, "the cut-out fuse"),
-        _carried(case, DEMAND_TAILS, tails_carry_a(case.job, case.rules), "the tails' size"),
+        _carried(case, DEMAND_TAILS, tails_carry_a(case.installation, case.rules), "the tails' size"),
         _carried(case, DEMAND_MAIN_SWITCH, switch.rating_a if switch is not None else None, "its rating"),
         _entered(case),
         _meter_record(case),

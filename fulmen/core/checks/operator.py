@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from datetime import date
 
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.supply import ENERGISED_EARLY, OPERATOR
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.network_operator.notification import (
     Held,
     OperatorMatter,
     OperatorState,
     Route,
     agreed_letter,
-    energised_on,
 )
 
 WAITS = {
@@ -27,14 +26,13 @@ WAITS = {
 }
 
 
-def operator_findings(case: Case, matter: OperatorMatter) -> list[Finding]:
-    """One finding: told in time, or work must wait and why."""
+def operator_findings(case: Case, matter: OperatorMatter, live_on: date | None) -> list[Finding]:
+    """One finding: told in time, or work must wait and why; `live_on` is the day from which the circuit was live."""
     asked = ask(OPERATOR, case.rules, ORIGIN)
     if matter.route is Route.NOTIFY_AFTER:
         return [asked.meets(f"Notify after: {matter.deadline_words[0].lower()}{matter.deadline_words[1:]}")]
     against = next(reason.text for reason in matter.reasons if reason.holds is not Held.YES)
     if matter.hold:
-        live_on = energised_on(case.job)
         live = f" It was live on {live_on:%-d %B %Y} all the same." if live_on else ""
         told = f"Apply before: {against} {WAITS[matter.state]}{live}"
         return [asked.needs_fact(told, basis={"state": matter.state})]
@@ -44,12 +42,11 @@ def operator_findings(case: Case, matter: OperatorMatter) -> list[Finding]:
     letter = agreed_letter(case.job, case.demand)
     assert letter is not None
     agreed = [asked.meets(f"The operator agreed in writing on {letter.dated:%-d %B %Y}. {against}")]
-    return [*agreed, *_energised_early(case, letter.dated)]
+    return [*agreed, *_energised_early(case, letter.dated, live_on)]
 
 
-def _energised_early(case: Case, agreed_on: date) -> list[Finding]:
+def _energised_early(case: Case, agreed_on: date, live_on: date | None) -> list[Finding]:
     """Live before the operator had agreed: a gap, whatever was agreed since."""
-    live_on = energised_on(case.job)
     if live_on is None or live_on >= agreed_on:
         return []
     detail = f"Live on {live_on:%-d %B %Y}, agreed on {agreed_on:%-d %B %Y}. Say who allowed it."

@@ -19,11 +19,11 @@ from fulmen.core.findings.rules.run import (
     WEAKEST_SECTION,
 )
 from fulmen.core.findings.words import word
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.cables import Protective
 from fulmen.core.model.guards import Device, DeviceKind, DeviceRatingA
-from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
-from fulmen.core.reference.cable_catalogue import cable_record, cables_of
+from fulmen.core.reference.cable_catalogue import cables_of
 
 RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])
 
@@ -33,10 +33,10 @@ def overcurrent_findings(case: Case) -> list[Finding]:
     if not case.run.chain:
         return []
     findings: list[Finding | None] = [] if case.to_loads else [_maker(case)]
-    for chained in case.new_circuits():
+    for chained in case.new_circuits:
         findings.append(existing_circuit_finding(case, chained))
         findings.extend([_size_made(case, chained), _device_kind(case, chained)])
-    for figures in case.new_figures():
+    for figures in case.new_figures:
         findings.extend([_load(case, figures), _weakest_section(case, figures), _terminals(case, figures)])
         findings.append(_breaking_capacity(case, figures))
     return [finding for finding in findings if finding is not None]
@@ -44,7 +44,7 @@ def overcurrent_findings(case: Case) -> list[Finding]:
 
 def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
     for cable in cables_of(chained.circuit):
-        record = cable_record(cable.record, case.job)
+        record = case.installation.record(cable)
         if cable.protective is Protective.SEPARATE and cable.separate_csa_mm2 is None:
             asked = ask(CABLE_SIZE, case.rules, chained.circuit.id)
             return asked.needs_fact("Enter the size of the protective conductor that runs beside the cable.")

@@ -6,15 +6,15 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import CABLE_CORES, PHASES
-from fulmen.core.model.run import ChainCircuit, line_of
-from fulmen.core.reference.cable_catalogue import cable_record, cables_of
+from fulmen.core.installation.tree import ChainCircuit
+from fulmen.core.reference.cable_catalogue import cables_of
 
 
 def phase_findings(case: Case) -> list[Finding]:
     """Every finding about phases and cores."""
     if not case.run.chain:
         return []
-    findings = [_phases(case), *(_cores(case, chained) for chained in case.new_circuits())]
+    findings = [_phases(case), *(_cores(case, chained) for chained in case.new_circuits)]
     return [finding for finding in findings if finding is not None]
 
 
@@ -28,7 +28,7 @@ def _phases(case: Case) -> Finding | None:
     if point.phase_count == 1:
         if case.job.supply.phase_count == 1:
             return None
-        return asked.meets(f"Single-phase, on {line_of(case.job, case.run.final().circuit).value}.")
+        return asked.meets(f"Single-phase, on {case.installation.tree.line_of(case.run.final().circuit).value}.")
     if three_way:
         return asked.meets("Three phases all the way.")
     where = "the supply" if case.job.supply.phase_count == 1 else "a sub-main"
@@ -41,7 +41,7 @@ def _phases(case: Case) -> Finding | None:
 def _cores(case: Case, chained: ChainCircuit) -> Finding | None:
     phases = case.run.charge_point.phase_count if chained is case.run.chain[-1] else chained.circuit.phases
     for cable in cables_of(chained.circuit):
-        record = cable_record(cable.record, case.job)
+        record = case.installation.record(cable)
         if phases not in record.phases:
             return ask(CABLE_CORES, case.rules, chained.circuit.id).falls_short(
                 f"{record.name.capitalize()} has too few cores for three phases, neutral and earth.",

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Condition, Finding
 from fulmen.core.findings.question import Question, ask
@@ -16,13 +15,13 @@ from fulmen.core.findings.rules.protection import (
     RCD_NEUTRAL,
 )
 from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.guards import GuardKind, Rcd, RcdType
 from fulmen.core.model.load import LoadKind
 from fulmen.core.model.route import HIDDEN, ON_THE_SURFACE, Section, Surroundings
-from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.seen import Seen
-from fulmen.core.reference.cable_catalogue import cable_of, cable_record
 from fulmen.core.reference.rule_set import RuleSet
 
 
@@ -32,13 +31,13 @@ def residual_current_findings(case: Case) -> list[Finding]:
     if case.run.chain:
         findings.append(_rcd_at_board(case))
         findings.append(_neutral(case))
-        findings.extend(_concealed(case, chained) for chained in case.new_circuits())
+        findings.extend(_concealed(case, chained) for chained in case.new_circuits)
     return [finding for finding in findings if finding is not None]
 
 
 def load_circuit_findings(case: Case) -> list[Finding]:
     """Every finding about RCDs before a circuit of sockets, lights or other loads."""
-    hidden = (_concealed(case, chained) for chained in case.new_circuits())
+    hidden = (_concealed(case, chained) for chained in case.new_circuits)
     return [one for one in (_loads_rcd(case), *hidden) if one is not None]
 
 
@@ -50,7 +49,7 @@ def _loads_rcd(case: Case) -> Finding | None:
         return asked.needs_fact(f"Say what {circuit.name} feeds: sockets, lights or something else.")
     if not any(one.kind in (LoadKind.SOCKETS, LoadKind.LIGHTING) for one in circuit.loads):
         return None
-    before = rcds_before(case, case.run.final())
+    before = case.run.rcds_before[case.subject]
     if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in before):
         return asked.meets("An RCD that opens at once stands before it.")
     return asked.falls_short("None stands before it.", remedy=f"Use an RCBO of {most_ma:g} mA, Type A.")
@@ -60,16 +59,6 @@ def _about(rule: Rule, case: Case, **words: str) -> Question:
     return ask(rule, case.rules, case.subject, **words)
 
 
-def rcds(case: Case) -> list[PlacedGuard]:
-    """Every guard of the run that sees a residual current, from the origin inwards."""
-    return [guard for guard in case.guards if guard.rcd is not None]
-
-
-def own_rcds(case: Case) -> list[PlacedGuard]:
-    """Those behind which nothing hangs but this charge point's own circuit, its unit's among them."""
-    return [guard for guard in rcds(case) if guard.circuit == case.subject and guard.shared is Seen.NO]
-
-
 def unread_rccb(case: Case) -> PlacedGuard | None:
     """An RCCB on or before the last circuit whose mark nobody has read yet."""
     kind = GuardKind.RCCB
@@ -77,25 +66,9 @@ def unread_rccb(case: Case) -> PlacedGuard | None:
     return next((one for one in unread if one.circuit == case.subject), None)
 
 
-def before_unit(guards: list[PlacedGuard]) -> list[PlacedGuard]:
-    """Those that stand outside the unit."""
-    return [guard for guard in guards if guard.stands is not Stands.UNIT]
-
-
-def rcds_before(case: Case, until: ChainCircuit) -> list[Rcd]:
-    """Every RCD that sees an earth fault anywhere on a circuit: one in a box past part of its cable does not."""
-    found, passed = [], [chained.circuit.id for chained in case.run.chain]
-    passed = passed[: passed.index(until.circuit.id) + 1]
-    for guard in before_unit(rcds(case)):
-        part_way = guard.circuit == until.circuit.id and guard.stands is Stands.BOX and guard.after_section
-        if guard.circuit in passed and guard.rcd is not None and not part_way:
-            found.append(guard.rcd)
-    return found
-
-
 def _own_rcd(case: Case) -> Finding:
     asked = _about(OWN_RCD, case, residual_ma=f"{case.rules.value('rcd_residual_ma'):g}")
-    found = [guard.rcd for guard in own_rcds(case) if guard.rcd is not None]
+    found = [guard.rcd for guard in case.run.own_rcds if guard.rcd is not None]
     # What stands at the board counts before what is inside the unit.
     fit = [rcd for rcd in found if not _unfit(rcd, case.rules)]
     if fit:
@@ -111,7 +84,7 @@ def _own_rcd(case: Case) -> Finding:
     none = "No RCD stands on this circuit, at the board or in the unit."
     shared = "Only an RCD that serves other circuits too stands before this circuit: it needs one of its own."
     return asked.falls_short(
-        _unfit(found[0], case.rules) if found else shared if rcds(case) else none,
+        _unfit(found[0], case.rules) if found else shared if case.run.rcds else none,
         remedy=f"Fit a double-pole {case.rules.value('rcd_residual_ma'):g} mA Type A RCBO at the board.",
     )
 
@@ -121,7 +94,7 @@ def _may_be_its_own(case: Case) -> PlacedGuard | None:
     return next(
         (
             guard
-            for guard in rcds(case)
+            for guard in case.run.rcds
             if guard.circuit == case.subject and guard.shared is Seen.NOT_SEEN
             and guard.rcd is not None and not _unfit(guard.rcd, case.rules)
         ),
@@ -141,11 +114,11 @@ def _unfit(rcd: Rcd, rules: RuleSet) -> str:
 
 def _rcd_at_board(case: Case) -> Finding | None:
     """Whether the cable of the circuit stands behind an RCD too, or only what follows it."""
-    asked, own = _about(RCD_AT_BOARD, case), own_rcds(case)
+    asked, own = _about(RCD_AT_BOARD, case), case.run.own_rcds
     if any(guard.device is not None for guard in own):
         return asked.meets("An RCBO guards the cable too.")
     most_ma = case.rules.value("concealed_rcd_ma")
-    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in rcds_before(case, case.run.final())):
+    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in case.run.rcds_before[case.subject]):
         return asked.meets("The RCD before it guards the cable too.")
     if not own:
         return None
@@ -165,7 +138,7 @@ def _rcd_at_board(case: Case) -> Finding | None:
 def _sound_past_the_cable(case: Case) -> tuple[Condition, ...]:
     """What may make it sound that no RCD stands before the cable, as far as the route bears it out."""
     circuit = case.run.final().circuit
-    cables = [cable_record(cable_of(circuit, one).record, case.job) for one in circuit.route]
+    cables = [case.installation.record_of(circuit, one) for one in circuit.route]
     hidden = [one for one in circuit.route if one.surroundings in HIDDEN]
     return RCD_AT_BOARD.borne_out(
         armoured=all(one.earthed_metal_cover for one in cables),
@@ -176,13 +149,13 @@ def _sound_past_the_cable(case: Case) -> tuple[Condition, ...]:
 
 def _neutral(case: Case) -> Finding | None:
     """An RCBO that leaves the neutral closed does not isolate, even where the unit's own RCD opens it."""
-    way = next((guard for guard in own_rcds(case) if guard.stands is Stands.WAY), None)
+    way = next((guard for guard in case.run.own_rcds if guard.stands is Stands.WAY), None)
     asked = _about(RCD_NEUTRAL, case)
     if way is None:
         return None
     if way.opens_neutral:
         return asked.meets("Both poles open.")
-    others = [one for one in own_rcds(case) if one.rcd is not None and not _unfit(one.rcd, case.rules)]
+    others = [one for one in case.run.own_rcds if one.rcd is not None and not _unfit(one.rcd, case.rules)]
     detail = "It leaves the neutral closed: the circuit can't be made dead at the board"
     remedy = "Use a double-pole RCBO."
     if others:
@@ -195,7 +168,7 @@ def _neutral(case: Case) -> Finding | None:
 def _dc(case: Case) -> Finding:
     """Type B, or Type A or F with an RDC-DD: smooth DC above 6 mA must not blind the RCD."""
     asked = _about(DC_PROTECTION, case)
-    if any(guard.rcd is not None and guard.rcd.type is RcdType.B for guard in own_rcds(case)):
+    if any(guard.rcd is not None and guard.rcd.type is RcdType.B for guard in case.run.own_rcds):
         return asked.meets("A Type B RCD sees smooth DC.")
     place = case.arrangement.rdc_dd
     if place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.NOT_SEEN:
@@ -213,10 +186,10 @@ def _dc(case: Case) -> Finding:
 
 def _blinding(case: Case) -> Finding:
     """No Type AC anywhere on the way; nothing before a lone Type B that more than 6 mA DC blinds."""
-    asked, chain = _about(RCD_BLINDING, case), rcds(case)
+    asked, chain = _about(RCD_BLINDING, case), case.run.rcds
     numb = next((one for one in chain if one.rcd is not None and one.rcd.type is RcdType.AC), None)
     if numb is not None:
-        where = "on this circuit" if numb in own_rcds(case) else "in front of this circuit"
+        where = "on this circuit" if numb in case.run.own_rcds else "in front of this circuit"
         return asked.falls_short(
             f"A Type AC RCD stands {where}: it is blind to pulsating DC and goes numb with smooth DC.",
             remedy="Replace it by a Type A, or feed the circuit from before it.",
@@ -250,7 +223,7 @@ def _concealed(case: Case, chained: ChainCircuit) -> Finding:
     bare = [
         index
         for index, section in enumerate(circuit.route)
-        if not cable_record(cable_of(circuit, section).record, case.job).earthed_metal_cover
+        if not case.installation.record_of(circuit, section).earthed_metal_cover
     ]
     hidden = [index for index in bare if hides(circuit.route[index])]
     unknown = [
@@ -290,7 +263,7 @@ def _guarded(case: Case, circuit: str, section: int, most_ma: float) -> bool:
     """Whether an RCD that opens at once on so little stands before a section of a circuit."""
     passed = [chained.circuit.id for chained in case.run.chain]
     passed = passed[: passed.index(circuit) + 1]
-    for guard in before_unit(rcds(case)):
+    for guard in case.run.rcds_outside:
         past = guard.circuit == circuit and (guard.after_section or 0) > section
         rcd = guard.rcd
         if rcd is None or past or guard.circuit not in passed:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.electrodes import electrode_conductor_limit
-from fulmen.core.circuit.origin import ORIGIN, declared_ze_ohm, external_loop, measured, supply_electrode
+from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.fault_energy import cut_out_energy_a2s, least_csa_mm2
 from fulmen.core.errors import TableError
@@ -19,9 +19,8 @@ from fulmen.core.findings.rules.supply import (
     ZE_ENQUIRY,
 )
 from fulmen.core.findings.words import word
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.boards import Board
-from fulmen.core.model.readings import StepKey
-from fulmen.core.model.run import main_tails, origin_index, tails_to
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.model.tails import TailsStretch
@@ -60,18 +59,17 @@ def _looped(case: Case) -> Finding:
 
 def _tails(case: Case) -> list[Finding]:
     """Size and length of the tails to every board that they feed; the smallest stretch on the way decides."""
-    job, found = case.job, []
-    fed = {circuit.feeds for circuit in job.circuits}
-    for board in job.boards:
-        if board.id not in fed:
-            path = tails_to(job, board.id)
+    found, installation = [], case.installation
+    for board in case.job.boards:
+        if board.id not in installation.tree.feeders:
+            path = installation.tails_to[board.id]
             found += [_tails_size(case, board, path), _tails_length(case, board, path)]
     return found
 
 
 def _subject(case: Case, board: Board) -> str:
     """The tails to the first board are the origin's; those to another one are named after it."""
-    return ORIGIN if board.id == case.job.boards[origin_index(case.job)].id else board.id
+    return ORIGIN if board is case.installation.tree.origin else board.id
 
 
 def _tails_size(case: Case, board: Board, path: tuple[TailsStretch, ...]) -> Finding:
@@ -130,7 +128,7 @@ def _earthing_conductor(case: Case) -> Finding:
     detail = word(supply.earthing_conductor_protection)
     if not buried_rod:
         # Table 54.7: same size as the line up to 16 mm², 16 mm² up to 35 mm².
-        sizes_mm2 = [one.csa_mm2 for one in main_tails(case.job) if one.csa_mm2]
+        sizes_mm2 = [one.csa_mm2 for one in case.installation.main_tails if one.csa_mm2]
         limit, detail = min(max(sizes_mm2, default=limit), limit), "against the tails"
         if size_mm2 < limit and (calculated := _by_calculation(case, size_mm2)) is not None:
             return calculated
@@ -151,7 +149,7 @@ def _by_calculation(case: Case, size_mm2: float) -> Finding | None:
     if fuse_a is None or case.job.supply.earthing is Earthing.NOT_SEEN:
         return None
     rules = case.rules
-    fault_a = rules.value("u0_v") * rules.value("voltage_factor_min") / external_loop(case.job, rules).value
+    fault_a = rules.value("u0_v") * rules.value("voltage_factor_min") / case.origin.ze.value
     try:
         energy, source = cut_out_energy_a2s(float(fuse_a), fault_a)
     except TableError:
@@ -179,17 +177,17 @@ def _enquiry(case: Case) -> Finding | None:
     """Ze and fault current by enquiry: on TT a low Ze is no TT figure; a current below U0/Ze contradicts it."""
     supply, rules, asked = case.job.supply, case.rules, ask(ZE_ENQUIRY, case.rules, ORIGIN)
     ze_ohm, ka = supply.ze_enquiry_ohm, supply.pscc_enquiry_ka
-    if ze_ohm is None or measured(case.job, StepKey.ZE, ORIGIN) is not None:
+    if ze_ohm is None or case.measured.ze_ohm is not None:
         return None
     if supply.earthing is Earthing.TT:
-        electrode = supply_electrode(case.job, rules)
+        electrode = case.origin.electrode
         if ze_ohm < electrode.value:
             return asked.needs_fact(
                 f"{ze_ohm:g} Ω can't be the loop of a TT supply with an electrode of {electrode.value:g} Ω "
                 f"({electrode.source}): ask again or measure it. The electrode's figure is taken until then."
             )
         return None
-    declared_ohm = declared_ze_ohm(case.job, rules)
+    declared_ohm = declared_ze_ohm(case.job.supply, rules)
     if ze_ohm > declared_ohm and supply.operator_told_of_ze is not Seen.YES:
         return asked.falls_short(
             f"{ze_ohm:g} Ω is more than the {declared_ohm:g} Ω that operators declare.",

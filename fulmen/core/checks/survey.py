@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -18,6 +17,7 @@ from fulmen.core.findings.rules.supply import (
     TAILS_SLEEVED,
     WAY_CLEAR,
 )
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard, Ownership

@@ -14,8 +14,8 @@ def volt_drop_findings(case: Case) -> list[Finding]:
     if case.figures is None:
         return []
     findings = [_volt_drop(case, case.figures)]
-    for chained in case.new_figures():
-        lighting = lighting_margin(case.job, chained, case.rules)
+    for chained in case.new_figures:
+        lighting = lighting_margin(case.installation.tree, chained, case.rules)
         if lighting is not None:
             findings.append(_lighting_drop(case, chained, lighting))
     return findings
@@ -27,7 +27,7 @@ def _lighting_drop(case: Case, chained: CircuitFigures, margin: Margin) -> Findi
     line = WorkingLine.made(
         symbol="ΔU", formula="ΣΔU/U0·100", figures=f"{drop_v:.2f}/{u0_v:g}·100", value=margin.value, unit="%"
     )
-    name = next(board.name for board in case.job.boards if board.id == margin.subject)
+    name = case.installation.tree.boards[margin.subject].name
     return ask(margin.rule, case.rules, margin.subject, board=name).judged(
         value=margin.value,
         unit="%",

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
-from fulmen.core.circuit.origin import measured
+from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.specification import surge_words
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.guards import OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import StepKey
-from fulmen.core.model.run import Run
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing
 
@@ -39,13 +37,14 @@ def short_protection(job: Job, point: ChargePoint) -> str:
     return SHORT[point.arrangement.open_pen]
 
 
-def arrangement_facts(job: Job, run: Run) -> tuple[tuple[str, str], ...]:
+def arrangement_facts(case: Case) -> tuple[tuple[str, str], ...]:
     """Name and words of each part of the arrangement at one charge point; every RCD in its place, from the origin."""
-    origin, guards = run.chain[0].board if run.chain else None, guards_of(job, run)
-    rcds = [(_place_words(one), rcd_in_words(one.rcd)) for one in guards if one.rcd is not None]
+    job, run = case.job, case.run
+    origin, guards = run.chain[0].board if run.chain else None, run.guards
+    rcds = [(_place_words(one), rcd_in_words(one.rcd)) for one in run.rcds]
     return (
         ("Earthing for the charge point", _earth(job, run.charge_point)),
-        *_own_electrode(job, run),
+        *_own_electrode(case),
         ("Open-PEN method", open_pen_words(job, run.charge_point, guards)),
         *(rcds or [("RCD on the circuit", rcd_in_words(None))]),
         ("6 mA DC detection (RDC-DD)", _rdc_dd(run.charge_point)),
@@ -67,12 +66,12 @@ def _earth(job: Job, point: ChargePoint) -> str:
     return f"the house earth ({word(job.supply.earthing)})"
 
 
-def _own_electrode(job: Job, run: Run) -> list[tuple[str, str]]:
+def _own_electrode(case: Case) -> list[tuple[str, str]]:
     """The electrode that the car alone stands on, as it was measured, and the conductor to it."""
-    arrangement = run.charge_point.arrangement
-    if job.supply.earthing is Earthing.TT or arrangement.car_earth is not CarEarth.OWN_ELECTRODE:
+    arrangement = case.arrangement
+    if case.job.supply.earthing is Earthing.TT or arrangement.car_earth is not CarEarth.OWN_ELECTRODE:
         return []
-    read_ohm = measured(job, StepKey.ELECTRODE, run.final().circuit.id) if run.chain else None
+    read_ohm = case.measured.electrode_ohm.get(case.subject)
     told = "not measured" if read_ohm is None else f"{read_ohm:g} Ω measured"
     size_mm2, guarded = arrangement.electrode_conductor_csa_mm2, arrangement.electrode_conductor_protection
     conductor = "not known" if size_mm2 is None else f"{size_mm2:g} mm², {word(guarded)}"

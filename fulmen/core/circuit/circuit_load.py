@@ -10,14 +10,15 @@ from dataclasses import dataclass
 
 from fulmen.core.demand.demand import held_demand_a
 from fulmen.core.demand.diversity import diversified_a
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.tree import Tree
+from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit, Phase
-from fulmen.core.model.job import Job
-from fulmen.core.model.run import line_of
 from fulmen.core.reference.rule_set import RuleSet
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class CircuitLoad:
     """The load of one circuit on its most loaded line conductor.
 
@@ -36,49 +37,44 @@ class CircuitLoad:
         return max(0.0, self.ib_a - self.balanced_a)
 
 
-def circuit_load(job: Job, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
+def circuit_load(installation: Installation, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
     """The load of one circuit.
 
     Ib = ΣI cars + I others, or min(that, max(limit, I others)) behind a clamp.
 
     Args:
-        job: its structure must have been checked.
-        circuit: a circuit of the job.
+        installation: what hangs behind the circuit.
+        circuit: a circuit of the installation.
         rules: the edition's diversity.
     """
-    boards, fed = _below(job, circuit)
-    cars = [(point, feeder) for feeder in fed for point in job.charge_points if feeder.feeds == point.id]
+    tree = installation.tree
+    boards, fed = _below(tree, circuit)
+    cars = [(tree.points[feeder.feeds], feeder) for feeder in fed if feeder.feeds in tree.points]
     balanced_a = sum(point.design_current_a() for point, _ in cars if point.phase_count == 3)
-    single_a = _most_loaded_a(job, cars, _phases(job, circuit))
-    other_a = sum(diversified_a(board.other_loads, rules) for board in job.boards if board.id in boards)
+    point = tree.points.get(circuit.feeds)
+    single_a = _most_loaded_a(tree, cars, circuit.phases if point is None else point.phase_count)
+    other_a = sum(diversified_a(board.other_loads, rules) for board in boards)
     other_a += sum(diversified_a(one.loads, rules) for one in fed)
     held_a = held_demand_a(other_a, balanced_a + single_a, circuit.load_limit_a)
     assert held_a is not None
     return CircuitLoad(held_a, balanced_a + single_a, min(balanced_a, held_a), other_a)
 
 
-def _phases(job: Job, circuit: Circuit) -> int:
-    point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
-    return circuit.phases if point is None else point.phase_count
-
-
-def _most_loaded_a(job: Job, cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:
+def _most_loaded_a(tree: Tree, cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:
     """Single-phase cars: all in one conductor, or by the phase each is on."""
-    single = [(line_of(job, feeder), point.design_current_a()) for point, feeder in cars if point.phase_count == 1]
+    single = [(tree.line_of(feeder), point.design_current_a()) for point, feeder in cars if point.phase_count == 1]
     if phases == 1:
         return sum(current_a for _, current_a in single)
     return max(sum(current_a for on, current_a in single if on is phase) for phase in Phase)
 
 
-def _below(job: Job, circuit: Circuit) -> tuple[set[str], list[Circuit]]:
+def _below(tree: Tree, circuit: Circuit) -> tuple[list[Board], list[Circuit]]:
     """The boards that a circuit feeds, at any depth, and itself with every circuit after it."""
-    boards, fed, waiting = set(), [circuit], [circuit.feeds]
-    ids = {board.id for board in job.boards}
+    boards, fed, waiting = [], [circuit], [circuit.feeds]
     while waiting:
-        end = waiting.pop()
-        if end in ids and end not in boards:
-            boards.add(end)
-            after = [one for one in job.circuits if one.from_board == end]
-            fed.extend(after)
-            waiting.extend(one.feeds for one in after)
+        board = tree.boards.get(waiting.pop())
+        if board is not None:
+            boards.append(board)
+            fed.extend(tree.leaving[board.id])
+            waiting.extend(one.feeds for one in tree.leaving[board.id])
     return boards, fed

@@ -6,7 +6,6 @@ devices before the point are compared by the times within which they open.
 
 from __future__ import annotations
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands, rcd_name
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.selectivity import (
     Opener,
@@ -15,6 +14,7 @@ from fulmen.core.electrical.selectivity import (
     opens_between_s,
     selective_up_to_a,
 )
+from fulmen.core.installation.guards import PlacedGuard, Stands, rcd_name
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.seen import Seen

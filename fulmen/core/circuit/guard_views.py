@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from itertools import accumulate
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands
+from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.installation.run import Run
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind, GuardKind, RcdType
-from fulmen.core.model.run import Run
 from fulmen.core.model.seen import Seen
 
 SEES = {
@@ -46,7 +46,7 @@ class RunGuards(Part):
     guards: tuple[GuardView, ...]
 
 
-def run_guards(run: Run, guards: tuple[PlacedGuard, ...]) -> RunGuards:
+def run_guards(run: Run) -> RunGuards:
     """The guards of a run with what is told of each, from the same list as the checks."""
     starts_m, total_m = {}, 0.0
     for chained in run.chain:
@@ -55,9 +55,9 @@ def run_guards(run: Run, guards: tuple[PlacedGuard, ...]) -> RunGuards:
         )
         total_m = starts_m[chained.circuit.id][-1]
     return RunGuards.made(
-        circuit=run.final().circuit.id if run.chain else run.charge_point.id,
+        circuit=run.subject,
         charge_point=run.point.id if run.point is not None else "",
-        guards=tuple(_view(guard, starts_m, total_m) for guard in guards),
+        guards=tuple(_view(guard, starts_m, total_m) for guard in run.guards),
     )
 
 

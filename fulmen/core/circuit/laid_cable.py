@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Iterable
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
 from itertools import pairwise
 from math import sqrt
 
@@ -13,16 +12,15 @@ from fulmen.core.electrical.cable_rating import SectionRating, section_rating
 from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
 from fulmen.core.electrical.volt_drop import millivolts_per_a_m, temperature_correction
 from fulmen.core.errors import TableError
+from fulmen.core.installation.installation import Installation
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.circuits import Circuit, TerminalSchool
-from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section
 from fulmen.core.reference.cable_catalogue import (
     K_COPPER,
     CableRecord,
     armour_alone,
     cable_of,
-    cable_record,
     protective_k,
     protective_metal,
 )
@@ -34,11 +32,12 @@ ARMOUR_C = {"pvc_70": 60.0, "xlpe_90": 80.0}
 STEEL_PER_C = 0.0045
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class CablePerMetre:
     """What a cable costs in loop and volts, per metre. Resistances are at 20 °C unless named hot.
 
-    `least_r2` takes armour beside the core into account, for the highest fault current.
+    `hot_factor` is the line conductor's, hot to cold; `least_r2` takes armour beside the core into account, for the
+    highest fault current.
     """
 
     record: CableRecord
@@ -46,12 +45,13 @@ class CablePerMetre:
     r1_ohm: float
     r2_ohm: float
     hot_ohm: float
+    hot_factor: float
     least_r2_ohm: float
     single_mv: float
     balanced_mv: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class SectionFigures:
     """One section's own share of the run."""
 
@@ -78,7 +78,7 @@ class SectionFigures:
         return self.metre.hot_ohm * self.section.length_m
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Flex:
     """The flexible tail of a pre-wired unit past its joint: it counts in volts and in the loop, not in R1+R2."""
 
@@ -89,133 +89,148 @@ class Flex:
 NO_FLEX = Flex()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
+class Conductor:
+    """One conductor of a section: its name, size and k."""
+
+    section: SectionFigures
+    name: str
+    csa_mm2: float
+    k: float
+
+
+@dataclass(frozen=True, slots=True)
 class LaidCable:
     """The cable of one circuit as laid, section by section, and what its sections come to together.
 
-    The loop of slack at its end is cable like the last section's: it counts in volts and in the loop.
+    The loop of slack at its end is cable like the last section's: it counts in volts and in the loop, not in
+    `length_m`, but in `cable_m`. R1 and R2 are at 20 °C, `least_r2_ohm` with armour beside the core counted; `hot_ohm`
+    is R1+R2 and `hot_line_ohm` R1 at operating temperature. `weakest` is the place of the section with the least Iz,
+    None where one has no rating. `hottest_end` is the highest conductor temperature at a terminal at Ib [°C], and its
+    section. `thinnest_line` is the line conductor that survives least energy, `limiting` the conductor that does; both
+    are None while nothing is laid.
     """
 
     sections: tuple[SectionFigures, ...]
     ib_a: float
-    flex: Flex = NO_FLEX
-    slack_m: float = 0.0
+    flex: Flex
+    slack_m: float
+    length_m: float
+    cable_m: float
+    r1_ohm: float
+    r2_ohm: float
+    least_r2_ohm: float
+    hot_ohm: float
+    hot_line_ohm: float
+    drop_v: float
+    weakest: int | None
+    hottest_end: tuple[float, SectionFigures] | None
+    thinnest_line: Conductor | None
+    limiting: Conductor | None
 
-    def along(self, figure: Callable[[SectionFigures], float]) -> list[float]:
+    def along(self, figures: Iterable[float]) -> list[float]:
         """A figure of each section, the slack's share in the last one."""
-        found = [figure(one) for one in self.sections]
-        if found and self.slack_m:
-            found[-1] *= 1 + self.slack_m / self.sections[-1].section.length_m
-        return found
-
-    @cached_property
-    def length_m(self) -> float:
-        """Length of the route [m]."""
-        return sum(one.section.length_m for one in self.sections)
-
-    @cached_property
-    def cable_m(self) -> float:
-        """Length of the cable, slack included [m]."""
-        return self.length_m + self.slack_m
-
-    @cached_property
-    def r1_ohm(self) -> float:
-        """Line conductor at 20 °C [Ω]."""
-        return sum(self.along(lambda one: one.r1_ohm))
-
-    @cached_property
-    def r2_ohm(self) -> float:
-        """Protective conductor at 20 °C [Ω]."""
-        return sum(self.along(lambda one: one.r2_ohm))
-
-    @cached_property
-    def least_r2_ohm(self) -> float:
-        """Protective conductor at 20 °C with armour beside the core counted [Ω]."""
-        return sum(self.along(lambda one: one.metre.least_r2_ohm * one.section.length_m))
-
-    @cached_property
-    def hot_ohm(self) -> float:
-        """R1+R2 at operating temperature [Ω]."""
-        return sum(self.along(lambda one: one.hot_ohm)) + 2 * self.flex.r1_ohm * temperature_factor(FLEX_C)
-
-    @cached_property
-    def hot_line_ohm(self) -> float:
-        """Line conductor at operating temperature [Ω]."""
-        cable_ohm = self.along(lambda one: one.r1_ohm * temperature_factor(one.metre.record.operating_c()))
-        return sum(cable_ohm) + self.flex.r1_ohm * temperature_factor(FLEX_C)
-
-    @cached_property
-    def drop_v(self) -> float:
-        """Volt drop [V]."""
-        return sum(self.along(lambda one: one.drop_v)) + self.flex.drop_v
-
-    @cached_property
-    def weakest(self) -> int | None:
-        """Index of the section with the least Iz; None where a section has no rating."""
-        ratings = [one.rating.iz_a for one in self.sections]
-        known = [rating for rating in ratings if rating is not None]
-        return ratings.index(min(known)) if len(known) == len(ratings) and known else None
-
-    @cached_property
-    def hottest_end(self) -> tuple[float, SectionFigures] | None:
-        """Highest conductor temperature at a terminal at Ib [°C], and the section; None without a rating.
-
-        A terminal is as hot as the section that ends at it and what lies within a metre of it; in the middle of the
-        route the insulation's own limit counts.
-        """
-        found = [(one.rating.conductor_c(self.ib_a), one) for one in self._at_terminals()]
-        known = [(temperature, one) for temperature, one in found if temperature is not None]
-        return max(known, key=lambda entry: entry[0]) if known else None
-
-    def _at_terminals(self) -> list[SectionFigures]:
-        """The sections within a metre of a terminal: at both ends, and where the cable changes."""
-        ends, at_m = [0.0, self.length_m], 0.0
-        for one, after in pairwise(self.sections):
-            at_m += one.section.length_m
-            if one.cable != after.cable:
-                ends.append(at_m)
-        found, at_m = [], 0.0
-        for one in self.sections:
-            to_m = at_m + one.section.length_m
-            if any(at_m - NEAR_TERMINAL_M < end <= to_m + NEAR_TERMINAL_M for end in ends):
-                found.append(one)
-            at_m = to_m
-        return found
-
-    @cached_property
-    def thinnest_line(self) -> tuple[SectionFigures, float]:
-        """The line conductor that survives least energy: its section and size [mm²]."""
-        weakest = min(self.sections, key=lambda one: K_COPPER[one.metre.record.insulation] * one.cable.csa_mm2)
-        return weakest, weakest.cable.csa_mm2
-
-    @cached_property
-    def limiting_conductor(self) -> tuple[SectionFigures, str, float, float]:
-        """The conductor that survives least energy: its section, name, size [mm²] and k."""
-        found = [(one, *conductor) for one in self.sections for conductor in conductors_of(one)]
-        return min(found, key=lambda entry: entry[2] * entry[3])
+        return _with_slack(list(figures), self.sections, self.slack_m)
 
 
-def conductors_of(one: SectionFigures) -> tuple[tuple[str, float, float], tuple[str, float, float]]:
-    """Line and protective conductor of a section: name, size [mm²], k."""
-    insulation, csa_mm2 = one.metre.record.insulation, one.cable.csa_mm2
-    protective = "armour" if armour_alone(one.metre.record, one.cable) else "protective conductor"
-    k = protective_k(one.metre.record, one.cable)
-    return ("line conductor", csa_mm2, K_COPPER[insulation]), (protective, one.metre.cpc_mm2, k)
+def laid_together(
+    sections: tuple[SectionFigures, ...], ib_a: float, flex: Flex = NO_FLEX, slack_m: float = 0.0
+) -> LaidCable:
+    """What some sections come to together as the cable of one circuit."""
+
+    def total(figures: Iterable[float]) -> float:
+        return sum(_with_slack(list(figures), sections, slack_m))
+
+    length_m = sum(one.section.length_m for one in sections)
+    flex_hot_ohm = flex.r1_ohm * temperature_factor(FLEX_C)
+    conductors = [one for section in sections for one in conductors_of(section)]
+    return LaidCable(
+        sections=sections,
+        ib_a=ib_a,
+        flex=flex,
+        slack_m=slack_m,
+        length_m=length_m,
+        cable_m=length_m + slack_m,
+        r1_ohm=total(one.r1_ohm for one in sections),
+        r2_ohm=total(one.r2_ohm for one in sections),
+        least_r2_ohm=total(one.metre.least_r2_ohm * one.section.length_m for one in sections),
+        hot_ohm=total(one.hot_ohm for one in sections) + 2 * flex_hot_ohm,
+        hot_line_ohm=total(one.r1_ohm * one.metre.hot_factor for one in sections) + flex_hot_ohm,
+        drop_v=total(one.drop_v for one in sections) + flex.drop_v,
+        weakest=_weakest(sections),
+        hottest_end=_hottest_end(sections, length_m, ib_a),
+        thinnest_line=min(conductors[::2], key=lambda one: one.k * one.csa_mm2, default=None),
+        limiting=min(conductors, key=lambda one: one.csa_mm2 * one.k, default=None),
+    )
 
 
-def laid_cable(job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> LaidCable:
+def _with_slack(figures: list[float], sections: tuple[SectionFigures, ...], slack_m: float) -> list[float]:
+    if figures and slack_m:
+        figures[-1] *= 1 + slack_m / sections[-1].section.length_m
+    return figures
+
+
+def _weakest(sections: tuple[SectionFigures, ...]) -> int | None:
+    ratings = [one.rating.iz_a for one in sections]
+    known = [rating for rating in ratings if rating is not None]
+    return ratings.index(min(known)) if len(known) == len(ratings) and known else None
+
+
+def _hottest_end(
+    sections: tuple[SectionFigures, ...], length_m: float, ib_a: float
+) -> tuple[float, SectionFigures] | None:
+    """Highest conductor temperature at a terminal at Ib [°C], and the section; None without a rating.
+
+    A terminal is as hot as the section that ends at it and what lies within a metre of it; in the middle of the
+    route the insulation's own limit counts.
+    """
+    found = [(one.rating.conductor_c(ib_a), one) for one in _at_terminals(sections, length_m)]
+    known = [(temperature, one) for temperature, one in found if temperature is not None]
+    return max(known, key=lambda entry: entry[0]) if known else None
+
+
+def _at_terminals(sections: tuple[SectionFigures, ...], length_m: float) -> list[SectionFigures]:
+    """The sections within a metre of a terminal: at both ends, and where the cable changes."""
+    ends, at_m = [0.0, length_m], 0.0
+    for one, after in pairwise(sections):
+        at_m += one.section.length_m
+        if one.cable != after.cable:
+            ends.append(at_m)
+    found, at_m = [], 0.0
+    for one in sections:
+        to_m = at_m + one.section.length_m
+        if any(at_m - NEAR_TERMINAL_M < end <= to_m + NEAR_TERMINAL_M for end in ends):
+            found.append(one)
+        at_m = to_m
+    return found
+
+
+def conductors_of(one: SectionFigures) -> tuple[Conductor, Conductor]:
+    """Line and protective conductor of a section."""
+    record, cable = one.metre.record, one.cable
+    protective = "armour" if armour_alone(record, cable) else "protective conductor"
+    return (
+        Conductor(one, "line conductor", cable.csa_mm2, K_COPPER[record.insulation]),
+        Conductor(one, protective, one.metre.cpc_mm2, protective_k(record, cable)),
+    )
+
+
+def laid_cable(installation: Installation, circuit: Circuit, phases: int, load: CircuitLoad) -> LaidCable:
     """A circuit's cable along its route; raises as `section_figures`."""
     rate_at_70 = circuit.terminals is TerminalSchool.RATE_AT_70
-    sections = (
-        section_figures(job, section, cable_of(circuit, section), phases, load, rate_at_70=rate_at_70)
-        for section in circuit.route
-    )
-    return LaidCable(tuple(sections), load.ib_a, flex_of(job, circuit, load), circuit.slack_m)
+    metres: dict[Cable, CablePerMetre] = {}
+    sections = []
+    for section in circuit.route:
+        cable = cable_of(circuit, section)
+        if cable not in metres:
+            metres[cable] = cable_per_metre(installation.record(cable), cable)
+        sections.append(section_figures(section, cable, metres[cable], phases, load, rate_at_70=rate_at_70))
+    return laid_together(tuple(sections), load.ib_a, flex_of(installation, circuit, load), circuit.slack_m)
 
 
-def flex_of(job: Job, circuit: Circuit, load: CircuitLoad) -> Flex:
+def flex_of(installation: Installation, circuit: Circuit, load: CircuitLoad) -> Flex:
     """The flexible tail of the unit that a circuit feeds; nothing where it has none or nobody has measured it."""
-    point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
+    point = installation.tree.points.get(circuit.feeds)
     if point is None or not point.flex_tail or point.flex_csa_mm2 is None or point.flex_length_m is None:
         return NO_FLEX
     single_mv, three_mv = (millivolts_per_a_m("pvc_70", point.flex_csa_mm2, phases) for phases in (1, 3))
@@ -224,17 +239,16 @@ def flex_of(job: Job, circuit: Circuit, load: CircuitLoad) -> Flex:
 
 
 def section_figures(
-    job: Job, section: Section, cable: Cable, phases: int, load: CircuitLoad, *, rate_at_70: bool
+    section: Section, cable: Cable, metre: CablePerMetre, phases: int, load: CircuitLoad, *, rate_at_70: bool
 ) -> SectionFigures:
     """Rating, volt drop and resistances of one section.
 
     ΔU = (mV single·I single + mV balanced·I balanced)·L·Ct/1000; Ct is 1 where the 70 °C table rates 90 °C cable.
 
     Raises:
-        TableError: the cable is not made in this size, or its armour has no figure.
+        TableError: the cable is not made in this size.
     """
-    record = cable_record(cable.record, job)
-    metre = cable_per_metre(record, cable)
+    record = metre.record
     rated = record.at_70() if rate_at_70 else record
     rating = section_rating(section, rated, cable.csa_mm2, phases)
     ct = 1.0
@@ -244,9 +258,12 @@ def section_figures(
     return SectionFigures(section, cable, metre, rating, millivolts * section.length_m * ct / 1000, ct)
 
 
-@lru_cache(maxsize=1024)
 def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
-    """Resistances and volts of a cable, per metre; raises as `section_figures`."""
+    """Resistances and volts of a cable, per metre.
+
+    Raises:
+        TableError: the cable is not made in this size, or its armour has no figure.
+    """
     csa_mm2 = cable.csa_mm2
     single_mv, three_mv = (millivolts_per_a_m(record.insulation, csa_mm2, phases) for phases in (1, 3))
     hot, armour_hot = (
@@ -268,7 +285,15 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
     least = r2 if armour is None or core is None else _beside(core, armour, record)
     protective = cable if core is not None else cable.model_copy(update={"protective": Protective.ARMOUR})
     return CablePerMetre(
-        record, protective_metal(record, protective), r1, r2, r1 * hot + hot_r2, least, single_mv, three_mv / sqrt(3)
+        record=record,
+        cpc_mm2=protective_metal(record, protective),
+        r1_ohm=r1,
+        r2_ohm=r2,
+        hot_ohm=r1 * hot + hot_r2,
+        hot_factor=hot,
+        least_r2_ohm=least,
+        single_mv=single_mv,
+        balanced_mv=three_mv / sqrt(3),
     )
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from fulmen.core.circuit.laid_cable import SectionFigures
+from fulmen.core.circuit.laid_cable import Conductor
 from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.fault_energy import device_energy_a2s, least_csa_mm2
 from fulmen.core.findings.rules.protection import DISCONNECTION, SURVIVES_FAULT
@@ -22,15 +22,15 @@ from fulmen.core.findings.rules.run import (
     VOLT_DROP_LIGHTING,
     WEAKEST_SECTION,
 )
+from fulmen.core.installation.tree import Tree
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import TerminalSchool
 from fulmen.core.model.guards import DeviceKind, Rcd
-from fulmen.core.model.job import Job
 from fulmen.core.model.load import LoadKind
 from fulmen.core.reference.rule_set import RuleSet
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Margin:
     """One figure against its limit."""
 
@@ -54,21 +54,18 @@ class Margin:
         return left / self.limit
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class FaultEnergy:
     """The energy a circuit's conductors must survive, and the section whose conductor is closest to failing."""
 
     energy_a2s: float
     source: str
-    section: SectionFigures
-    conductor: str
-    conductor_mm2: float
-    k: float
+    conductor: Conductor
 
     @property
     def least_mm2(self) -> float:
         """The least size of that conductor [mm²]."""
-        return least_csa_mm2(self.energy_a2s, self.k)
+        return least_csa_mm2(self.energy_a2s, self.conductor.k)
 
 
 def load_margin(chained: CircuitFigures) -> Margin:
@@ -141,9 +138,9 @@ def volt_drop_margin(final: CircuitFigures, rules: RuleSet) -> Margin:
     return Margin(VOLT_DROP, final.circuit.id, percent, limit, "%")
 
 
-def lighting_margin(job: Job, chained: CircuitFigures, rules: RuleSet) -> Margin | None:
+def lighting_margin(tree: Tree, chained: CircuitFigures, rules: RuleSet) -> Margin | None:
     """ΔU from the origin to a board that feeds lights ≤ 3 % of U0; None where the circuit feeds no such board."""
-    board = next((one for one in job.boards if one.id == chained.circuit.feeds), None)
+    board = tree.boards.get(chained.circuit.feeds)
     if board is None or all(one.kind is not LoadKind.LIGHTING for one in board.other_loads):
         return None
     percent = chained.end.drop_v / rules.value("u0_v") * 100
@@ -161,12 +158,13 @@ def fault_energy(chained: CircuitFigures, fault_ka: float, rules: RuleSet) -> Fa
     """
     source_v = rules.value("u0_v") * rules.value("voltage_factor_min")
     energy, source = device_energy_a2s(chained.device, fault_ka, source_v / chained.end.widest_loop_ohm)
-    return FaultEnergy(energy, source, *chained.laid.limiting_conductor)
+    assert chained.laid.limiting is not None
+    return FaultEnergy(energy, source, chained.laid.limiting)
 
 
 def energy_margin(found: FaultEnergy, subject: str) -> Margin:
     """S ≥ √(I²t)/k for the conductor with the least to spare."""
-    return Margin(SURVIVES_FAULT, subject, found.conductor_mm2, found.least_mm2, "mm²", at_least=True)
+    return Margin(SURVIVES_FAULT, subject, found.conductor.csa_mm2, found.least_mm2, "mm²", at_least=True)
 
 
 def breaking_margin(chained: CircuitFigures) -> Margin:

@@ -7,34 +7,29 @@ so that single-phase and three-phase circuits add up along one chain.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import accumulate
 
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
-from fulmen.core.circuit.guards import PlacedGuard, guards_of
 from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, laid_cable
-from fulmen.core.circuit.origin import (
-    SourcedFigure,
-    TailsFigures,
-    external_loop,
-    fault_current,
-    neutral_loop_ohm,
-    tails_figures,
-)
+from fulmen.core.circuit.measured import Measured
+from fulmen.core.circuit.origin import Origin, SourcedFigure, TailsFigures, origin_of, tails_figures
 from fulmen.core.demand.demand import Demand
 from fulmen.core.electrical.fault_loop import device_zs_limit_ohm, temperature_factor
 from fulmen.core.errors import TableError
+from fulmen.core.installation.guards import PlacedGuard
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.run import Run
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.boards import Board
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit, Run, load_runs, phases_at, runs
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class ChainPoint:
     """Where a circuit begins or ends: hot loop, volts lost, and the cold loops that set the highest fault current."""
 
@@ -79,7 +74,7 @@ class ChainPoint:
         return self.hot_neutral_ohm if self.tt else max(self.loop_ohm, self.hot_neutral_ohm)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class CircuitFigures:
     """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends.
 
@@ -144,52 +139,58 @@ class CircuitFigures:
 
     def volts_lost_along(self) -> list[float]:
         """Volt drop at its board and at the end of each section [V]."""
-        return list(accumulate(self.laid.along(lambda one: one.drop_v), initial=self.start.drop_v))
+        return list(accumulate(self.laid.along(one.drop_v for one in self.sections), initial=self.start.drop_v))
 
     def loop_along(self) -> list[float]:
         """Hot loop impedance at its board and at the end of each section [Ω]."""
-        return list(accumulate(self.laid.along(lambda one: one.hot_ohm), initial=self.start.loop_ohm))
+        return list(accumulate(self.laid.along(one.hot_ohm for one in self.sections), initial=self.start.loop_ohm))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class RunFigures:
-    """The figures of a run every circuit of which has a route."""
+    """The figures of a run every circuit of which has a route; `length_m` is that from the origin's board."""
 
     run: Run
     ze: SourcedFigure
     fault: SourcedFigure
     tails: TailsFigures
     chain: tuple[CircuitFigures, ...]
+    length_m: float
 
     @property
     def final(self) -> CircuitFigures:
         """The circuit that ends at the charge point."""
         return self.chain[-1]
 
-    @cached_property
-    def length_m(self) -> float:
-        """Length from the origin's board to the charge point [m]."""
-        return sum(chained.laid.length_m for chained in self.chain)
 
-
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Case:
-    """One run of one job, judged by one edition. `figures` is None until every circuit has a route.
+    """One run of an installation, judged by one edition. `figures` is None until every circuit has a route.
 
     `judged_before` are the circuits that a run before this one shares: what is theirs alone is judged there.
+    `new_circuits` and `new_figures` are those that no run before it has.
     """
 
-    job: Job
+    installation: Installation
     rules: RuleSet
     run: Run
     demand: Demand
+    origin: Origin
+    measured: Measured
     figures: RunFigures | None
-    judged_before: frozenset[str] = frozenset()
+    judged_before: frozenset[str]
+    new_circuits: tuple[ChainCircuit, ...]
+    new_figures: tuple[CircuitFigures, ...]
+
+    @property
+    def job(self) -> Job:
+        """The job that the installation is of."""
+        return self.installation.job
 
     @property
     def subject(self) -> str:
         """What the findings of this run are about: its final circuit, or its charge point without one."""
-        return self.run.final().circuit.id if self.run.chain else self.run.charge_point.id
+        return self.run.subject
 
     @property
     def to_loads(self) -> bool:
@@ -201,90 +202,104 @@ class Case:
         """How people are protected at this charge point."""
         return self.run.charge_point.arrangement
 
-    @cached_property
+    @property
     def guards(self) -> tuple[PlacedGuard, ...]:
         """Everything that can open, from the cut-out fuse to what is inside the unit."""
-        return guards_of(self.job, self.run)
-
-    def new_circuits(self) -> tuple[ChainCircuit, ...]:
-        """The circuits of the run that no run before it has, each with its board."""
-        return tuple(chained for chained in self.run.chain if chained.circuit.id not in self.judged_before)
-
-    def new_figures(self) -> tuple[CircuitFigures, ...]:
-        """The figures of the same circuits; none where the run has none."""
-        chain = self.figures.chain if self.figures is not None else ()
-        return tuple(chained for chained in chain if chained.circuit.id not in self.judged_before)
+        return self.run.guards
 
     def figures_of(self, circuit_id: str) -> CircuitFigures | None:
         """The figures of one circuit of the run, if it is one and has any."""
         chain = self.figures.chain if self.figures is not None else ()
-        return next((chained for chained in chain if chained.circuit.id == circuit_id), None)
+        return next((chained for chained in chain if chained.in_chain.circuit.id == circuit_id), None)
 
 
-def cases_of(job: Job, rules: RuleSet, demand: Demand) -> list[Case]:
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What every run of an installation is worked out from."""
+
+    installation: Installation
+    rules: RuleSet
+    demand: Demand
+    origin: Origin
+    measured: Measured
+
+
+def known_of(installation: Installation, rules: RuleSet, demand: Demand, measured: Measured) -> Known:
+    """What the runs of an installation are worked out from, with the origin's figures."""
+    return Known(installation, rules, demand, origin_of(installation, rules, measured), measured)
+
+
+def cases_of(known: Known) -> list[Case]:
     """Every run with its figures, where they can be computed: to the charge points, then to circuits' own loads.
 
     Circuits that runs share are worked out once.
     """
-    known: dict[str, CircuitFigures] = {}
-    seen: set[str] = set()
+    worked_out: dict[str, CircuitFigures] = {}
+    seen: frozenset[str] = frozenset()
     cases = []
-    for run in (*runs(job), *load_runs(job)):
-        figures = _figures(job, rules, run, demand, known)
-        cases.append(Case(job, rules, run, demand, figures, frozenset(seen)))
-        seen.update(chained.circuit.id for chained in run.chain)
+    for run in (*known.installation.runs, *known.installation.load_runs):
+        cases.append(case_of(known, run, _figures(known, run, worked_out), seen))
+        seen |= {chained.circuit.id for chained in run.chain}
     return cases
 
 
-def run_figures(job: Job, rules: RuleSet, run: Run, demand: Demand) -> RunFigures | None:
+def case_of(known: Known, run: Run, figures: RunFigures | None = None, before: frozenset[str] = frozenset()) -> Case:
+    """One run to be judged, with its figures or without."""
+    return Case(
+        known.installation, known.rules, run, known.demand, known.origin, known.measured, figures, before,
+        tuple(one for one in run.chain if one.circuit.id not in before),
+        tuple(one for one in (figures.chain if figures is not None else ()) if one.circuit.id not in before),
+    )  # fmt: skip
+
+
+def run_figures(known: Known, run: Run) -> RunFigures | None:
     """The figures of a run, or None where no circuit, no route or no such cable size stands there."""
-    return _figures(job, rules, run, demand, {})
+    return _figures(known, run, {})
 
 
-def _figures(job: Job, rules: RuleSet, run: Run, demand: Demand, known: dict[str, CircuitFigures]) -> RunFigures | None:
+def _figures(known: Known, run: Run, worked_out: dict[str, CircuitFigures]) -> RunFigures | None:
     if not run.chain or any(not chained.circuit.route for chained in run.chain):
         return None
+    job = known.installation.job
     most_a = max((point.design_current_a() for point in job.charge_points), default=0.0)
-    tails = tails_figures(job, demand, most_a, run.chain[0].board)
-    ze, fault = external_loop(job, rules), fault_current(job, rules)
-    point, chain = chain_start(job, rules, tails), []
+    tails = tails_figures(known.installation, known.demand, most_a, run.chain[0].board)
+    point, chain = chain_start(known, tails), []
     try:
         for chained in run.chain:
-            found = known.get(chained.circuit.id)
+            found = worked_out.get(chained.circuit.id)
             if found is None:
-                found = _one_circuit(job, rules, run, chained, point)
-                known[chained.circuit.id] = found
+                found = _one_circuit(known, run, chained, point)
+                worked_out[chained.circuit.id] = found
             chain.append(found)
             point = found.end
     except TableError:
         return None
-    return RunFigures(run, ze, fault, tails, tuple(chain))
+    length_m = sum(chained.laid.length_m for chained in chain)
+    return RunFigures(run, known.origin.ze, known.origin.fault, tails, tuple(chain), length_m)
 
 
-def _one_circuit(job: Job, rules: RuleSet, run: Run, chained: ChainCircuit, point: ChainPoint) -> CircuitFigures:
+def _one_circuit(known: Known, run: Run, chained: ChainCircuit, point: ChainPoint) -> CircuitFigures:
     final = chained is run.chain[-1]
     phases = run.charge_point.phase_count if final and run.point is not None else chained.circuit.phases
-    load = circuit_load(job, chained.circuit, rules)
-    laid = laid_cable(job, chained.circuit, phases, load)
-    return circuit_figures(job, rules, LaidCircuit(chained, final, phases, load, laid), point)
+    load = circuit_load(known.installation, chained.circuit, known.rules)
+    laid = laid_cable(known.installation, chained.circuit, phases, load)
+    return circuit_figures(known.installation, known.rules, LaidCircuit(chained, final, phases, load, laid), point)
 
 
-def chain_start(job: Job, rules: RuleSet, tails: TailsFigures) -> ChainPoint:
+def chain_start(known: Known, tails: TailsFigures) -> ChainPoint:
     """The origin's board: past the tails. For the highest fault the tails are left out, which is the safe side."""
-    hot = temperature_factor(70)
-    loop_ohm = external_loop(job, rules).value + (tails.r1_ohm + tails.r2_ohm) * hot
-    source_v = rules.value("u0_v") * rules.value("voltage_factor_max")
+    hot, rules, origin = temperature_factor(70), known.rules, known.origin
     return ChainPoint(
-        loop_ohm,
+        origin.ze.value + (tails.r1_ohm + tails.r2_ohm) * hot,
         tails.drop_v,
-        source_v,
-        fault_current(job, rules).value,
-        hot_neutral_ohm=neutral_loop_ohm(job, rules) + 2 * tails.r1_ohm * hot,
-        tt=job.supply.earthing is Earthing.TT,
+        rules.value("u0_v") * rules.value("voltage_factor_max"),
+        origin.fault.value,
+        hot_neutral_ohm=origin.neutral_loop_ohm + 2 * tails.r1_ohm * hot,
+        tt=known.installation.job.supply.earthing is Earthing.TT,
     )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class LaidCircuit:
     """A circuit of a chain with what it must carry and its cable as laid, before it is known where the chain begins."""
 
@@ -295,17 +310,19 @@ class LaidCircuit:
     laid: LaidCable
 
 
-def circuit_figures(job: Job, rules: RuleSet, circuit: LaidCircuit, start: ChainPoint) -> CircuitFigures:
+def circuit_figures(
+    installation: Installation, rules: RuleSet, circuit: LaidCircuit, start: ChainPoint
+) -> CircuitFigures:
     """One circuit's figures from where it begins."""
     u0_v, cmin = rules.value("u0_v"), rules.value("voltage_factor_min")
     within_s = disconnection_s(rules, tt=False, final=circuit.final)
-    fuse_a = job.supply.cut_out_fuse_a
+    fuse_a = installation.job.supply.cut_out_fuse_a
     backed_up = fuse_a is not None and fuse_a <= rules.value("conditional_fuse_a")
     return CircuitFigures(
         in_chain=circuit.in_chain,
         final=circuit.final,
         phases=circuit.phases,
-        board_phases=phases_at(job, circuit.in_chain.board),
+        board_phases=installation.phases_at[circuit.in_chain.board.id],
         load=circuit.load,
         laid=circuit.laid,
         start=start,

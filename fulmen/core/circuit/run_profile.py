@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Literal
 
 from fulmen.core.circuit.arrangement_schedule import short_protection
-from fulmen.core.circuit.origin import ORIGIN, measured
 from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
 from fulmen.core.circuit.run_tracks import AmpsTrack, RunTrack, amps_track, loop_track, volts_track
 from fulmen.core.electrical.joints import joints_of
@@ -13,8 +12,6 @@ from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.findings.words import word
 from fulmen.core.model.base import Part
-from fulmen.core.model.readings import StepKey
-from fulmen.core.model.run import tails_to
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.places import methods_in
 
@@ -105,7 +102,7 @@ class RunProfile(Part):
 
 
 def run_profile(case: Case) -> RunProfile | None:
-    """The profile of one run, or None while it has no figures.
+    """The profile of one run before anything is read of it, or None while it has no figures.
 
     A `zs_limit_ohm` is None on a TT supply, where the RCD and not the loop opens the circuit.
     """
@@ -113,7 +110,7 @@ def run_profile(case: Case) -> RunProfile | None:
     if figures is None:
         return None
     u0_v, final = case.rules.value("u0_v"), figures.final
-    chain, marks = _chain(case, figures), _marks(case, figures)
+    chain = _chain(case, figures)
     limit_v = u0_v * case.rules.value("volt_drop_percent") / 100
     return RunProfile.made(
         charge_point=case.run.charge_point.id,
@@ -133,10 +130,10 @@ def run_profile(case: Case) -> RunProfile | None:
         zs_limit_ohm=chain[-1].zs_limit_ohm,
         device_a=final.in_a,
         load_a=final.ib_a,
-        marks=marks,
+        marks=(),
         tracks=(
             volts_track(figures, limit_v, u0_v),
-            loop_track(figures, tuple(one.zs_limit_ohm for one in chain), tuple(mark.value for mark in marks)),
+            loop_track(figures, tuple(one.zs_limit_ohm for one in chain)),
         ),
         amps=amps_track(figures),
     )
@@ -209,7 +206,7 @@ def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
 
 
 def _tails(case: Case) -> str:
-    tails = tails_to(case.job, case.run.chain[0].board.id)
+    tails = case.installation.tails_to[case.run.chain[0].board.id]
     sizes = list(dict.fromkeys(f"{one.csa_mm2:g}" for one in tails if one.csa_mm2))
     if not sizes or any(one.csa_mm2 is None for one in tails):
         return "tails not seen"
@@ -220,7 +217,7 @@ def _tails(case: Case) -> str:
 
 def _tails_length_m(case: Case) -> float | None:
     """Length of the tails to the run's first board [m]; None where a stretch was not measured."""
-    lengths_m = [one.length_m for one in tails_to(case.job, case.run.chain[0].board.id)]
+    lengths_m = [one.length_m for one in case.installation.tails_to[case.run.chain[0].board.id]]
     known_m = [one for one in lengths_m if one is not None]
     return sum(known_m) if known_m and len(known_m) == len(lengths_m) else None
 
@@ -232,7 +229,7 @@ def _joints(case: Case, chained: CircuitFigures, at_m: float) -> list[ProfileNod
             kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
             loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=chained.ib_a,
         )
-        for joint in joints_of(chained.circuit, case.job)
+        for joint in joints_of(chained.circuit, case.installation.cables)
     ]  # fmt: skip
 
 
@@ -265,18 +262,3 @@ def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
             )
             at_m = end_m
     return tuple(sections)
-
-
-def _marks(case: Case, figures: RunFigures) -> tuple[ProfileMark, ...]:
-    """Readings on the loop track: Ze, each board's Zs, and the charge point's, read or expected."""
-    ze = measured(case.job, StepKey.ZE, ORIGIN)
-    marks = [] if ze is None else [ProfileMark.made(at="cut_out", at_m=0.0, value=ze, expected=False)]
-    at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
-    for chained in figures.chain:
-        at_m, cold = at_m + chained.laid.length_m, cold + chained.laid.r1_ohm + chained.laid.r2_ohm
-        at, zs = "charge_point" if chained.final else "board", measured(case.job, StepKey.ZS, chained.circuit.id)
-        if zs is not None:
-            marks.append(ProfileMark.made(at=at, at_m=at_m, value=zs, expected=False))
-        elif ze is not None:
-            marks.append(ProfileMark.made(at=at, at_m=at_m, value=cold, expected=True))
-    return tuple(marks)

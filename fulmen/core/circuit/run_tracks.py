@@ -69,7 +69,7 @@ def volts_track(figures: RunFigures, limit_v: float, u0_v: float) -> RunTrack:
     )
 
 
-def loop_track(figures: RunFigures, limits_ohm: tuple[float | None, ...], marks_ohm: tuple[float, ...]) -> RunTrack:
+def loop_track(figures: RunFigures, limits_ohm: tuple[float | None, ...]) -> RunTrack:
     """The hot loop along the run, under the limit of each circuit's device where the loop opens it."""
     limits, at_m = [], 0.0
     for number, (chained, limit) in enumerate(zip(figures.chain, limits_ohm, strict=True)):
@@ -84,7 +84,7 @@ def loop_track(figures: RunFigures, limits_ohm: tuple[float | None, ...], marks_
         at_m=_distances(figures),
         values=(figures.ze.value, *_joined([one.loop_along() for one in figures.chain])),
         limits=tuple(limits),
-        most=max([zs_ohm, *(one.value for one in limits), *marks_ohm]) * HEADROOM,
+        most=max([zs_ohm, *(one.value for one in limits)]) * HEADROOM,
         over=last is not None and zs_ohm > last,
         value_words=f"{zs_ohm:.2f} Ω",
         limit_words="" if last is None else f"limit {last:.2f} Ω",

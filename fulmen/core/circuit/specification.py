@@ -7,15 +7,14 @@ from typing import Literal
 
 from pydantic import ConfigDict
 
-from fulmen.core.circuit.guards import Stands
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import Stands
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.model.base import Part
 from fulmen.core.model.guards import Device, DeviceKind, Rcd
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import cable_record
 
 ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "surge", "device", "csa", "cable", "route"]
 
@@ -62,7 +61,7 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
         _plain(", and run "),
         _choice(f"{circuit.cable.csa_mm2:g} mm²", "csa"),
         _plain(" "),
-        _choice(cable_record(circuit.cable.record, case.job).name, "cable"),
+        _choice(case.installation.record(circuit.cable).name, "cable"),
         _plain(" along "),
         _choice(route_words(case), "route"),
         _plain("."),
@@ -75,7 +74,7 @@ def _sub_mains(case: Case) -> list[SentencePart]:
     parts: list[SentencePart] = []
     for chained, following in pairwise(case.run.chain):
         circuit = chained.circuit
-        name = cable_record(circuit.cable.record, case.job).name
+        name = case.installation.record(circuit.cable).name
         parts += [
             _plain(f"Feed {following.board.name} through "),
             _of(device_choice_words(circuit.device), "device", circuit.id),
@@ -104,11 +103,10 @@ def _rcd_choice(case: Case) -> str:
     rcd = case.run.final().circuit.device.rcd
     if rcd is not None:
         return rcd_words(rcd)
-    found = [guard for guard in case.guards if guard.rcd is not None]
-    before = [guard for guard in found if guard.stands is not Stands.UNIT]
-    own = [guard for guard in before if guard.circuit == case.subject and guard.shared is Seen.NO]
+    before = case.run.rcds_outside
+    own = [guard for guard in case.run.own_rcds if guard.stands is not Stands.UNIT]
     named = own or before
-    in_unit = len(found) > len(before)
+    in_unit = len(case.run.rcds) > len(before)
     if not named:
         return rcd_words(None, in_unit=in_unit)
     words = f"the {named[-1].name} {named[-1].where}"

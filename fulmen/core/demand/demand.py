@@ -5,11 +5,11 @@ from __future__ import annotations
 from fulmen.core.demand.diversity import DiversityLine, diversity_lines
 from fulmen.core.demand.half_hours import half_hour_a
 from fulmen.core.findings.finding import WorkingLine
+from fulmen.core.installation.installation import Installation
 from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
-from fulmen.core.model.run import line_of, main_switch, main_tails
 from fulmen.core.model.supply import Supply
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -27,13 +27,13 @@ class Demand(Part):
     working: tuple[WorkingLine, ...]
 
 
-def demand_of(job: Job, rules: RuleSet) -> Demand:
+def demand_of(installation: Installation, rules: RuleSet) -> Demand:
     """The maximum demand of a job, by the method it names.
 
     Entered: the figure is the total with the charge point. Added up: diversity, then the charge point in full.
     Measured: the recorded maximum, then the charge point in full.
     """
-    car_a = car_current_a(job)
+    job, car_a = installation.job, car_current_a(installation)
     lines = diversity_lines(_appliances(job), rules)
     house_a, source = _house_a(job, lines, car_a, rules)
     total_a = None if house_a is None else house_a + car_a
@@ -49,18 +49,17 @@ def demand_of(job: Job, rules: RuleSet) -> Demand:
     )
 
 
-def car_current_a(job: Job) -> float:
+def car_current_a(installation: Installation) -> float:
     """Current of the charge points that this job fits, in full; at three phases in the most loaded conductor [A]."""
-    points = [
-        (point, next((one for one in job.circuits if one.feeds == point.id), None)) for point in job.charge_points
-    ]
-    if job.supply.phase_count == 1:
-        return sum(point.design_current_a() for point, _ in points)
-    balanced_a = sum(point.design_current_a() for point, _ in points if point.phase_count == 3)
+    tree, points = installation.tree, installation.job.charge_points
+    if installation.job.supply.phase_count == 1:
+        return sum(point.design_current_a() for point in points)
+    balanced_a = sum(point.design_current_a() for point in points if point.phase_count == 3)
     on: dict[Phase, float] = dict.fromkeys(Phase, 0.0)
-    for point, circuit in points:
+    for point in points:
+        circuit = tree.feeders.get(point.id)
         if point.phase_count == 1:
-            on[line_of(job, circuit) if circuit else Phase.L1] += point.design_current_a()
+            on[tree.line_of(circuit) if circuit else Phase.L1] += point.design_current_a()
     return balanced_a + max(on.values())
 
 
@@ -139,9 +138,9 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     return tuple(lines)
 
 
-def tails_carry_a(job: Job, rules: RuleSet) -> float | None:
+def tails_carry_a(installation: Installation, rules: RuleSet) -> float | None:
     """The largest cut-out fuse that the main tails, at their smallest, usually stand behind [A]; None where unknown."""
-    sizes_mm2 = [one.csa_mm2 for one in main_tails(job)]
+    sizes_mm2 = [one.csa_mm2 for one in installation.main_tails]
     known_mm2 = [one for one in sizes_mm2 if one is not None]
     csa_mm2 = min(known_mm2) if known_mm2 and len(known_mm2) == len(sizes_mm2) else None
     if csa_mm2 is None or csa_mm2 < rules.value("tails_csa_to_80_a_mm2"):
@@ -149,8 +148,8 @@ def tails_carry_a(job: Job, rules: RuleSet) -> float | None:
     return 100.0 if csa_mm2 >= rules.value("tails_csa_to_100_a_mm2") else 80.0
 
 
-def least_carried_a(job: Job, rules: RuleSet) -> float | None:
+def least_carried_a(installation: Installation, rules: RuleSet) -> float | None:
     """The least of cut-out fuse, tails and main switch, as far as they were seen [A]; None if none was."""
-    supply, switch = job.supply, main_switch(job)
-    known = [supply.cut_out_fuse_a, tails_carry_a(job, rules), switch.rating_a if switch is not None else None]
+    switch, fuse_a = installation.main_switch, installation.job.supply.cut_out_fuse_a
+    known = [fuse_a, tails_carry_a(installation, rules), switch.rating_a if switch is not None else None]
     return min((float(one) for one in known if one is not None), default=None)

@@ -10,9 +10,9 @@ from typing import Literal
 from fulmen.core.demand.demand import Demand, held_demand_a, least_carried_a, tails_carry_a
 from fulmen.core.editing.changes import Change
 from fulmen.core.findings.finding import Verdict, WorkingLine
+from fulmen.core.installation.installation import Installation
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import main_switch
 from fulmen.core.reference.rule_set import RuleSet
 
 WayKey = Literal["load_limit", "turned_down", "bigger_fuse", "three_phase"]
@@ -33,15 +33,15 @@ class WayOut(Part):
     changes: tuple[Change, ...] = ()
 
 
-def ways_out(job: Job, rules: RuleSet, demand: Demand) -> tuple[WayOut, ...]:
+def ways_out(installation: Installation, rules: RuleSet, demand: Demand) -> tuple[WayOut, ...]:
     """Every way out with its figure; empty while the demand or what carries it is not known."""
-    carried_a = least_carried_a(job, rules)
+    job, carried_a = installation.job, least_carried_a(installation, rules)
     if demand.house_a is None or carried_a is None or not job.charge_points:
         return ()
     ways = (
         _load_limit(demand, carried_a, rules),
         _turned_down(job, demand.house_a, carried_a),
-        _bigger_fuse(job, demand, rules),
+        _bigger_fuse(installation, demand, rules),
         _three_phase(demand, carried_a),
     )
     return tuple(way for way in ways if way is not None)
@@ -90,13 +90,13 @@ def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
     return _option("turned_down", f"Charge point turned down to {set_a:g} A", working, carried_a, detail, changes)
 
 
-def _bigger_fuse(job: Job, demand: Demand, rules: RuleSet) -> WayOut | None:
-    total_a, fuse_a = demand.total_a or 0.0, float(job.supply.cut_out_fuse_a or 0)
+def _bigger_fuse(installation: Installation, demand: Demand, rules: RuleSet) -> WayOut | None:
+    total_a, fuse_a = demand.total_a or 0.0, float(installation.job.supply.cut_out_fuse_a or 0)
     bigger = [each for each in FUSES_A if each > fuse_a]
     if not bigger:
         return None
     wanted_a = next((each for each in bigger if total_a <= each), bigger[-1])
-    tails_a, switch = tails_carry_a(job, rules), main_switch(job)
+    tails_a, switch = tails_carry_a(installation, rules), installation.main_switch
     switch_a = switch.rating_a if switch is not None else None
     also = ["tails of 25 mm²"] if tails_a is not None and tails_a < wanted_a else []
     also += [f"a main switch of {wanted_a:g} A"] if switch_a is not None and switch_a < wanted_a else []

@@ -7,6 +7,7 @@ from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.known_how import with_known_how
 from fulmen.core.editing.layouts import layouts
 from fulmen.core.errors import InputError
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
@@ -34,7 +35,7 @@ def layout_choices(job: Job, charge_point: str) -> tuple[LayoutChoice, ...]:
         LayoutChoice(
             words=one.words, standing=one.as_it_stands, changes=changes_between(job, with_known_how(job, one.job, {}))
         )
-        for one in layouts(job, charge_point)
+        for one in layouts(installation_of(job), charge_point)
         if not (one.boxed and fits)
     )
 

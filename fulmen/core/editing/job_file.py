@@ -18,7 +18,7 @@ from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.field_messages import input_errors
 from fulmen.core.model.guards import Guard
 from fulmen.core.model.job import SCHEMA_VERSION, Job
-from fulmen.core.reference.cable_catalogue import cable_record
+from fulmen.core.reference.cable_catalogue import cable_record, cables_for
 from fulmen.core.reference.rule_set import rule_set
 
 MAX_BYTES = 1_000_000
@@ -140,6 +140,7 @@ def _unknown_references(job: Job) -> list[InputError]:
     problems: list[InputError] = []
     boards = {board.id for board in job.boards}
     fed: dict[str, str] = {}
+    cables = cables_for(job)
     groups = {board.id: {group.id for group in board.groups} for board in job.boards}
     ends = boards | {point.id for point in job.charge_points}
     for index, circuit in enumerate(job.circuits):
@@ -159,10 +160,10 @@ def _unknown_references(job: Job) -> list[InputError]:
             message = f"“{circuit.feeds}” is fed twice, by “{fed[circuit.feeds]}” and “{circuit.id}”."
             problems.append(InputError(f"{here}.feeds", message))
         fed[circuit.feeds] = circuit.id
-        problems.extend(_checked(partial(cable_record, circuit.cable.record, job), f"{here}.cable.record"))
+        problems.extend(_checked(partial(cable_record, cables, circuit.cable.record), f"{here}.cable.record"))
         for place, section in enumerate(circuit.route):
             if section.cable is not None:
-                look_up = partial(cable_record, section.cable.record, job)
+                look_up = partial(cable_record, cables, section.cable.record)
                 problems.extend(_checked(look_up, f"{here}.route.{place}.cable.record"))
     problems.extend(_checked(partial(rule_set, job.rule_set), "rule_set"))
     return problems

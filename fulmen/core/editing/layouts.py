@@ -8,15 +8,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fulmen.core.installation.installation import Installation, installation_of
+from fulmen.core.installation.run import Run
+from fulmen.core.installation.tree import stored_guards
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import ON_THE_SURFACE
-from fulmen.core.model.run import Run, main_tails, runs, stored_guards
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.tails import TailsStretch
-from fulmen.core.reference.cable_catalogue import cable_record
 
 MOST_SECTIONS = 200
 # What is reckoned with until the way of the second tails is measured; common practice, no source.
@@ -30,24 +31,29 @@ class Layout:
     """One way to feed the charge point; `boxed` where its last section goes on from a box."""
 
     words: str
-    job: Job
+    installation: Installation
     run: Run
     as_it_stands: bool
     boxed: bool = False
 
+    @property
+    def job(self) -> Job:
+        """The whole job laid out so."""
+        return self.installation.job
 
-def layouts(job: Job, charge_point: str) -> list[Layout]:
+
+def layouts(installation: Installation, charge_point: str) -> list[Layout]:
     """Every layout worth trying; only the one that stands where its route is not known yet or its circuit is there."""
-    run = _run(job, charge_point)
-    standing = Layout(_standing_words(run), job, run, as_it_stands=True)
+    job, run = installation.job, _run(installation, charge_point)
+    standing = Layout(_standing_words(run), installation, run, as_it_stands=True)
     if any(not chained.circuit.route for chained in run.chain) or not run.final().circuit.fitted_with_this_job:
         return [standing]
     others: list[tuple[str, Job] | None]
-    others = [_own_board(job, run), _sub_main(job, run)] if len(run.chain) == 1 else [_direct(job, run)]
+    others = [_own_board(installation, run), _sub_main(job, run)] if len(run.chain) == 1 else [_direct(job, run)]
     found = [_layout(one, charge_point) for one in others if one is not None]
-    circuit = box_before_unit(job, run)
+    circuit = box_before_unit(installation, run)
     if circuit is not None:
-        changed = _with(job, job.boards, run.final().circuit, (circuit,))
+        changed = installation_of(_with(job, job.boards, run.final().circuit, (circuit,)))
         words = f"{_standing_words(run)}, {BOX_WORDS}"
         found.append(Layout(words, changed, _run(changed, charge_point), as_it_stands=False, boxed=True))
     return [standing, *found]
@@ -58,7 +64,7 @@ BOX_BEFORE_M = 1.0
 BOX_WORDS = "to a box before the unit"
 
 
-def box_before_unit(job: Job, run: Run) -> Circuit | None:
+def box_before_unit(installation: Installation, run: Run) -> Circuit | None:
     """The final circuit with a box before the unit, and from there on the thickest cable that its terminals take.
 
     None where nobody looked up what they take, where a box hangs there already, or where it would be hidden.
@@ -67,7 +73,7 @@ def box_before_unit(job: Job, run: Run) -> Circuit | None:
     last = circuit.route[-1] if circuit.route else None
     if most_mm2 is None or last is None or last.cable is not None or last.surroundings not in ON_THE_SURFACE:
         return None
-    sizes = [size for size in cable_record(circuit.cable.record, job).sizes_mm2 if size <= most_mm2]
+    sizes = [size for size in installation.record(circuit.cable).sizes_mm2 if size <= most_mm2]
     long_enough = last.length_m > BOX_BEFORE_M or len(circuit.route) > 1
     if not sizes or not long_enough or len(circuit.route) >= MOST_SECTIONS:
         return None
@@ -78,21 +84,23 @@ def box_before_unit(job: Job, run: Run) -> Circuit | None:
     return circuit.model_copy(update={"route": (*circuit.route[:-1], *before, end)})
 
 
-def own_board_layout(job: Job, run: Run) -> Layout | None:
+def own_board_layout(installation: Installation, run: Run) -> Layout | None:
     """The run from a small board of its own off split tails; None where it has one, or where tails can't be split."""
     if len(run.chain) != 1 or not run.final().circuit.fitted_with_this_job:
         return None
-    own = _own_board(job, run)
+    own = _own_board(installation, run)
     return _layout(own, run.charge_point.id) if own is not None else None
 
 
 def _layout(found: tuple[str, Job], charge_point: str) -> Layout:
-    words, changed = found
+    words, changed = found[0], installation_of(found[1])
     return Layout(words, changed, _run(changed, charge_point), as_it_stands=False)
 
 
-def _run(job: Job, charge_point: str) -> Run:
-    return next(run for run in runs(job) if run.charge_point.id == charge_point)
+def _run(installation: Installation, charge_point: str) -> Run:
+    found = installation.run_to(charge_point)
+    assert found is not None
+    return found
 
 
 def _standing_words(run: Run) -> str:
@@ -118,9 +126,9 @@ def _switch(job: Job) -> Guard:
     )  # fmt: skip
 
 
-def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
+def _own_board(installation: Installation, run: Run) -> tuple[str, Job] | None:
     """A small board of its own off split tails, where the one that stands was not fitted with this job."""
-    chained = run.final()
+    job, chained = installation.job, run.final()
     if chained.board.fitted_with_this_job or job.supply.room_to_split_tails is Seen.NO:
         return None
     board = Board(
@@ -130,14 +138,14 @@ def _own_board(job: Job, run: Run) -> tuple[str, Job] | None:
         looked_inside=Seen.YES, labels_complete=Seen.YES, feeds_others=Seen.NO, incomer=(_switch(job),),
     )  # fmt: skip
     changed = chained.circuit.model_copy(update={"from_board": board.id, "group": ""})
-    tails = (*job.supply.tails, _second_tails(job, board))
+    tails = (*job.supply.tails, _second_tails(installation, board))
     split = job.model_copy(update={"supply": job.supply.model_copy(update={"tails": tails})})
     return "from an own board off split tails", _with(split, (*job.boards, board), chained.circuit, (changed,))
 
 
-def _second_tails(job: Job, board: Board) -> TailsStretch:
+def _second_tails(installation: Installation, board: Board) -> TailsStretch:
     """The tails that will be laid from connector blocks to an own board; reckoned from the end of the main ones."""
-    main = main_tails(job)
+    job, main = installation.job, installation.main_tails
     return TailsStretch(
         id=free_id(job, "second-tails"), after=main[-1].id if main else "", board=board.id, csa_mm2=25.0,
         length_m=SECOND_TAILS_M, sleeved=Seen.YES, fitted_with_this_job=True,

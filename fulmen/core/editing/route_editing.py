@@ -25,7 +25,7 @@ from fulmen.core.model.route import (
     Surroundings,
 )
 from fulmen.core.model.seen import Seen
-from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record, cables_for
 from fulmen.core.reference.places import methods_in, places
 
 STRETCH = re.compile(r"^([a-z])([0-9]*[.,]?[0-9]+)(s?)$")
@@ -200,13 +200,16 @@ def _known(*values: float | None) -> list[float]:
 def with_cable(route: tuple[Section, ...], circuit: Circuit, index: int, cable: Cable, job: Job) -> tuple[Section, ...]:
     """The route with another cable in one section."""
     own = None if cable == circuit.cable else cable
-    changed = _kept_method(_at(route, index).model_copy(update={"cable": own}), cable_record(cable.record, job))
+    changed = _kept_method(
+        _at(route, index).model_copy(update={"cable": own}), cable_record(cables_for(job), cable.record)
+    )
     return (*route[:index], changed, *route[index + 1 :])
 
 
 def rated_again(circuit: Circuit, job: Job) -> tuple[Section, ...]:
     """The route without the chosen methods that the place does not allow its cable."""
-    return tuple(_kept_method(one, cable_record(cable_of(circuit, one).record, job)) for one in circuit.route)
+    cables = cables_for(job)
+    return tuple(_kept_method(one, cable_record(cables, cable_of(circuit, one).record)) for one in circuit.route)
 
 
 def _kept_method(section: Section, record: CableRecord) -> Section:
@@ -220,7 +223,7 @@ def record_changes(job: Job, index: int, record: str) -> tuple[Change, ...]:
     Raises:
         InputError: there is no such cable.
     """
-    cable_record(record, job)
+    cable_record(cables_for(job), record)
     circuit = job.circuits[index]
     changed = circuit.model_copy(update={"cable": circuit.cable.model_copy(update={"record": record})})
     route = rated_again(changed, job)

@@ -7,7 +7,6 @@ the next row on the safe side where the place lies between two rows.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from math import prod
 
 from fulmen.core.errors import TableError
@@ -55,7 +54,6 @@ class SectionRating:
         )
 
 
-@lru_cache(maxsize=8192)
 def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases: int = 1) -> SectionRating:
     """Iz of one section, never more than its place allows.
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
 from math import sqrt
 
 from fulmen.core.electrical.fault_loop import FUSE_COLUMNS, INSTANTANEOUS_S, instantaneous_trip_a
@@ -109,7 +108,6 @@ def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
     raise TableError(f"{fuses.name()}: {least_a:.0f} A does not open a {rating_a:g} A fuse within 5 s")
 
 
-@cache
 def fuse_opens_a(rating_a: float, column: str, loops: str = "gg_fuse") -> float:
     """The current that opens a fuse in the column's time: Ia = U0·Cmin/Zs, with 230 V and 0.95 [A].
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.job import Job
-from fulmen.core.reference.cable_catalogue import cable_of, cable_record
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of
 
 
 @dataclass(frozen=True)
@@ -22,14 +22,14 @@ class Joint:
     words: str
 
 
-def joints_of(circuit: Circuit, job: Job) -> list[Joint]:
-    """The joints of a circuit, in the order of walking."""
+def joints_of(circuit: Circuit, cables: Mapping[str, CableRecord]) -> list[Joint]:
+    """The joints of a circuit, in the order of walking; its cables stand among the records."""
     joints, at_m = [], 0.0
     for index, section in enumerate(circuit.route):
         if index:
             before, after = cable_of(circuit, circuit.route[index - 1]), cable_of(circuit, section)
             if before != after:
-                records = [cable_record(cable.record, job) for cable in (before, after)]
+                records = [cables[cable.record] for cable in (before, after)]
                 gland = records[0].armour != records[1].armour
                 words = f"{_words(before, records[0].name)} to {_words(after, records[1].name)}"
                 joints.append(

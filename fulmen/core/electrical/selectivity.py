@@ -7,7 +7,6 @@ below the current at which it may trip at once (3·In for B, 5·In for C, 10·In
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
 from math import sqrt
 
 from fulmen.core.electrical.fault_energy import BANDS_A, FAST_S, fuse_opens_a
@@ -57,7 +56,6 @@ def cut_out_opener(fuse_a: float) -> Opener:
     return Opener(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a, loops="cut_out_fuse")
 
 
-@cache
 def pre_arcing_a2s(rating_a: float) -> float | None:
     """Least energy that melts a gG fuse [A²s], of the next rating down that the table prints; None below it."""
     fuses = table("gg_fuse")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
 from math import sqrt
 
 from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
@@ -31,7 +30,6 @@ def temperature_correction(operating_c: float, reference_c: float, factor: float
     return (230 + operating_c - cooler) / (230 + operating_c)
 
 
-@cache
 def millivolts_per_a_m(insulation: str, csa_mm2: float, phases: int = 1) -> float:
     """The volt drop [mV/A/m] at the insulation's operating temperature; a rounded table never flatters.
 

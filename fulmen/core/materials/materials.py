@@ -14,17 +14,19 @@ from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import TableError
 from fulmen.core.findings.words import word
+from fulmen.core.installation.installation import Installation, installation_of
 from fulmen.core.materials.prices import PriceLine, PriceList, cable_key, shipped_items
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.base import Part
 from fulmen.core.model.cables import Cable, Protective
+from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind, Guard, GuardKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Section, Surroundings
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of
 
 END_M, WASTE_SHARE, BED_M, ROD_WIRE_M = 0.5, 0.05, 0.15, 3.0
 BAG_KG, CONCRETE_KG_PER_M3 = 20.0, 2000.0
@@ -97,7 +99,7 @@ def materials(job: Job) -> tuple[Material, ...]:
     Name and unit of an item are those of the price list that ships.
     """
     totals: dict[str, tuple[float, dict[str, None]]] = {}
-    for key, quantity, why in _needs(job):
+    for key, quantity, why in _needs(installation_of(job)):
         before, reasons = totals.get(key, (0.0, {}))
         totals[key] = (before + quantity, reasons | {why: None})
     return tuple(_material(job, key, quantity, "; ".join(reasons)) for key, (quantity, reasons) in totals.items())
@@ -120,19 +122,20 @@ def _sold(quantity: float, unit: str) -> float:
     return round(ceil(quantity * 100 - 1e-6) / 100, 2) if unit == "m³" else float(ceil(quantity - 1e-6))
 
 
-def _needs(job: Job) -> Iterator[Need]:
+def _needs(installation: Installation) -> Iterator[Need]:
+    job = installation.job
     for circuit in job.circuits:
         if not circuit.fitted_with_this_job:
             continue
         yield from _cable(circuit)
         for section in circuit.route:
-            yield from _laid(section, cable_record(cable_of(circuit, section).record, job), cable_of(circuit, section))
-        yield from _ends(job, circuit)
+            yield from _laid(section, installation.record_of(circuit, section), cable_of(circuit, section))
+        yield from _ends(installation, circuit)
         yield from _device(circuit)
     for circuit in job.circuits:
         yield from _boxes(circuit)
     yield from _tails(job)
-    yield from _boards(job)
+    yield from _boards(installation)
     yield from _protection(job)
     yield "label", 5.0 * max(1, len(job.charge_points)), LABELS
 
@@ -213,10 +216,11 @@ def gland_size(record: CableRecord, csa_mm2: float) -> str:
     return found
 
 
-def _ends(job: Job, circuit: Circuit) -> Iterator[Need]:
+def _ends(installation: Installation, circuit: Circuit) -> Iterator[Need]:
     """Both ends of every piece of cable: armour glands or plastic ones, ferrules on fine strands; boxes between."""
+    point = installation.tree.points.get(circuit.feeds)
     for cable, _ in stretches(circuit):
-        record = cable_record(cable.record, job)
+        record = installation.record(cable)
         if record.armour:
             size = LARGEST_GLAND
             with suppress(TableError):
@@ -225,15 +229,14 @@ def _ends(job: Job, circuit: Circuit) -> Iterator[Need]:
         else:
             yield "gland.plastic", 2, "both ends of each piece without armour"
         if record.fine_strands:
-            yield "ferrule", 2 * _cores(record, circuit, job), "every fine-stranded core, both ends"
-    if any(one.id == circuit.feeds and one.flex_tail for one in job.charge_points):
+            yield "ferrule", 2 * _cores(record, circuit, point), "every fine-stranded core, both ends"
+    if point is not None and point.flex_tail:
         yield "box.flex", 1, "where the unit's flexible tail is joined"
-    for joint in joints_of(circuit, job):
+    for joint in joints_of(circuit, installation.cables):
         yield f"box.{joint.kind.removesuffix('_box')}", 1, joint.words
 
 
-def _cores(record: CableRecord, circuit: Circuit, job: Job) -> int:
-    point = next((one for one in job.charge_points if one.id == circuit.feeds), None)
+def _cores(record: CableRecord, circuit: Circuit, point: ChargePoint | None) -> int:
     phases = circuit.phases if point is None else point.phase_count
     live = 2 if phases == 1 else 4
     return live if record.cpc == "armour" else live + 1
@@ -257,10 +260,10 @@ def _device(circuit: Circuit) -> Iterator[Need]:
         yield f"rcbo.{device.rcd.type.value.lower()}", 1, why
 
 
-def _boards(job: Job) -> Iterator[Need]:
-    fed = {circuit.feeds for circuit in job.circuits}
-    at_origin = [board for board in job.boards if board.id not in fed]
-    for board in job.boards:
+def _boards(installation: Installation) -> Iterator[Need]:
+    boards, fed = installation.job.boards, installation.tree.feeders
+    at_origin = [board for board in boards if board.id not in fed]
+    for board in boards:
         for guard in (*board.incomer, *(guard for group in board.groups for guard in group.guards)):
             yield from _guard(guard, board.name, with_board=board.fitted_with_this_job)
         if not board.fitted_with_this_job:

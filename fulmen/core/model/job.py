@@ -21,7 +21,7 @@ from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.known_how import KnownHow
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.load import Load
-from fulmen.core.model.readings import Reading, StepKey, by_step
+from fulmen.core.model.readings import Reading
 from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
 from fulmen.core.model.testing import Testing
@@ -59,15 +59,6 @@ class Job(Part):
     inspections: tuple[Inspection, ...] = Field(default=(), max_length=40)
     certificate: Particulars = Particulars()
     elsewhere: Elsewhere = Elsewhere()
-
-    def reading(self, step: StepKey, subject: str) -> Reading | None:
-        """The reading that counts for this step: the latest one."""
-        taken = by_step(self.readings).get((step, subject))
-        return taken[-1] if taken else None
-
-    def readings_of(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
-        """Every reading of this step, the first one first."""
-        return by_step(self.readings).get((step, subject), ())
 
     def instrument(self, name: str) -> Instrument | None:
         """The instrument of this name in the register."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated
 
@@ -155,22 +157,31 @@ class Reading(Part):
         return self
 
 
-Key = tuple[StepKey, str]
-ByStep = dict[Key, tuple[Reading, ...]]
-_newest: tuple[tuple[Reading, ...], ByStep] = ((), {})
+@dataclass(frozen=True, slots=True)
+class ByStep:
+    """The readings of a job by step and subject, the first one first."""
+
+    taken: Mapping[tuple[StepKey, str], tuple[Reading, ...]]
+
+    def every(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
+        """Every reading of a step, the first one first."""
+        return self.taken.get((step, subject), ())
+
+    def latest(self, step: StepKey, subject: str) -> Reading | None:
+        """The reading of a step that counts."""
+        taken = self.taken.get((step, subject))
+        return taken[-1] if taken else None
+
+    def figure(self, step: StepKey, subject: str) -> float | None:
+        """The measured figure of a step, or None; a figure over range is no figure."""
+        reading = self.latest(step, subject)
+        return reading.value if reading is not None and reading.outcome is Outcome.MEASURED else None
 
 
-def by_step(readings: tuple[Reading, ...]) -> ByStep:
-    """The readings of every step and subject, the first one first.
-
-    An evaluation asks some hundreds of times for one and the same list: the answer for that very list is kept, and for
-    any other it is worked out anew, so what was asked before never shows.
-    """
-    global _newest
-    kept = _newest
-    if kept[0] is not readings:
-        found: ByStep = {}
-        for one in readings:
-            found[one.step, one.subject] = (*found.get((one.step, one.subject), ()), one)
-        kept = _newest = (readings, found)
-    return kept[1]
+def by_step(readings: Iterable[Reading]) -> ByStep:
+    """Readings sorted by step and subject."""
+    found: dict[tuple[StepKey, str], tuple[Reading, ...]] = {}
+    for one in readings:
+        key = (one.step, one.subject)
+        found[key] = (*found.get(key, ()), one)
+    return ByStep(found)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from functools import cache
 from typing import Annotated
 
 from pydantic import Field
@@ -55,7 +54,7 @@ class Section(Part):
     Without a cable of its own it goes on with the circuit's; where the cable changes stands a joint.
     `method` is null where it follows from the place, see `reference.places`; one that the place does not allow counts
     only where it carries less.
-    Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere; see `asked_of`. What nobody
+    Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere; see `ASKED_OF`. What nobody
     has said yet is null: figures take it on, verdicts wait for it.
     """
 
@@ -90,7 +89,7 @@ class Section(Part):
 
     def unknown(self) -> tuple[str, ...]:
         """The facts of the place that rate or refuse this section and that nobody has said yet."""
-        return tuple(name for name in asked_of(self.surroundings) if getattr(self, name) is None)
+        return tuple(name for name in ASKED_OF[self.surroundings] if getattr(self, name) is None)
 
     def insulated_mm(self) -> float:
         """Length of cable wholly in insulation [mm]; none until somebody says otherwise."""
@@ -132,13 +131,12 @@ ON_CLIPS = (
 )
 
 
-@cache
-def asked_of(surroundings: Surroundings) -> tuple[str, ...]:
+def _asked(surroundings: Surroundings) -> tuple[str, ...]:
     """Which facts a place asks for: the company everywhere, insulation, depth and cover where there may be any.
 
     A loft's insulation and that of a stud wall are in their surroundings.
 
-    >>> asked_of(Surroundings.CLIPPED)
+    >>> ASKED_OF[Surroundings.CLIPPED]
     ('grouped_circuits',)
     """
     return (
@@ -148,3 +146,6 @@ def asked_of(surroundings: Surroundings) -> tuple[str, ...]:
         *(["metal_frame"] if surroundings is Surroundings.IN_WALL else []),
         *(["depth_m", "under_drive"] if surroundings in IN_GROUND else []),
     )
+
+
+ASKED_OF = {surroundings: _asked(surroundings) for surroundings in Surroundings}

@@ -5,12 +5,12 @@ from __future__ import annotations
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.demand.diversity import DiversityLine
 from fulmen.core.findings.words import word
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import LetterFacts
-from fulmen.core.model.run import main_tails
 from fulmen.core.model.stops import Stop
-from fulmen.core.network_operator.notification import Reason, Route, operator_matter
+from fulmen.core.network_operator.notification import Reason, Route, energised_on, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
 
 
@@ -68,8 +68,9 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
     Returns:
         the form; `missing` names what the operator will ask for and the job does not hold.
     """
-    demand, supply = demand_of(job, rules), job.supply
-    matter = operator_matter(job, rules, demand)
+    installation, supply = installation_of(job), job.supply
+    demand = demand_of(installation, rules)
+    matter = operator_matter(job, rules, demand, energised_on(job.readings))
     u0_v = rules.value("u0_v")
     points = tuple(
         FormChargePoint(
@@ -98,7 +99,7 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         cut_out_condition=word(supply.cut_out_condition),
         looped=word(supply.looped),
         neighbour_charge_point=word(supply.neighbour_charge_point),
-        tails_csa_mm2=min((one.csa_mm2 for one in main_tails(job) if one.csa_mm2), default=None),
+        tails_csa_mm2=min((one.csa_mm2 for one in installation.main_tails if one.csa_mm2), default=None),
         own_generation=word(supply.own_generation),
         demand_source=demand.source,
         demand_lines=demand.lines,

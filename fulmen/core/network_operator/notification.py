@@ -13,7 +13,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
-from fulmen.core.model.readings import ENERGISED, LEFT_OUT
+from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Reading
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import CutOutCondition
@@ -73,16 +73,15 @@ class OperatorMatter(Part):
     deadline_words: str
 
 
-def operator_matter(job: Job, rules: RuleSet, demand: Demand) -> OperatorMatter:
-    """Route, reasons, state and hold of a job."""
+def operator_matter(job: Job, rules: RuleSet, demand: Demand, live_on: date | None) -> OperatorMatter:
+    """Route, reasons, state and hold of a job; the deadline counts from the day on which it was live."""
     reasons = _reasons(job, rules, demand)
     route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
     about = letter_facts(job, demand)
     state = operator_state(job, about)
     last, agreed = job.letters[-1] if job.letters else None, _agreed(job, about)
     days = int(rules.value("notify_within_days"))
-    energised = energised_on(job)
-    deadline = energised + timedelta(days=days) if energised and route is Route.NOTIFY_AFTER else None
+    deadline = live_on + timedelta(days=days) if live_on and route is Route.NOTIFY_AFTER else None
     if route is Route.APPLY_BEFORE:
         words = "Before any work, and not before the operator has agreed in writing."
     elif deadline:
@@ -178,9 +177,9 @@ def agreed_letter(job: Job, demand: Demand) -> Letter | None:
     return _agreed(job, letter_facts(job, demand))
 
 
-def energised_on(job: Job) -> date | None:
+def energised_on(readings: tuple[Reading, ...]) -> date | None:
     """The day of the first live reading: from then on the circuit was energised."""
-    live = [one.taken_at for one in job.readings if one.step in ENERGISED and one.outcome not in LEFT_OUT]
+    live = [one.taken_at for one in readings if one.step in ENERGISED and one.outcome not in LEFT_OUT]
     return min(live).date() if live else None
 
 

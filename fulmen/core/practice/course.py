@@ -9,18 +9,18 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 from datetime import timedelta
 
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Stage, Verdict
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading, StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.practice.acts import Act, Connect, Judge, Name, Sign, Switch, Take, TestClamp
 from fulmen.core.practice.dangers import danger_of
-from fulmen.core.practice.exercise import BEGUN, LEARNER, Exercise, run_of, steps_of
+from fulmen.core.practice.exercise import BEGUN, LEARNER, Exercise
 from fulmen.core.practice.mishaps import Mishap, MishapKey, mishap
 from fulmen.core.practice.set_rightly import set_rightly
 from fulmen.core.practice.shown_by import doubts, set_for
@@ -84,8 +84,8 @@ class Course:
 
     def dead_missing(self) -> tuple[str, ...]:
         """The dead tests that are asked for, and nothing was taken that stands for them."""
-        cases = replace(self.exercise, job=self.tested_job()).cases
-        steps = steps_of(cases, run_of(cases, self.exercise.charge_point))
+        exercise = replace(self.exercise, job=self.tested_job())
+        steps = exercise.steps.values()
         holds = () if self.isolated else (self.exercise.steps[StepKey.ISOLATED, ORIGIN].title,)
         dead = [one for one in steps if one.stage is Stage.DEAD and one.required and one.kind != "hold"]
         return (*holds, *(one.title for one in dead if not one.met))

@@ -8,15 +8,15 @@ from enum import StrEnum
 from functools import cached_property
 from random import Random
 
-from fulmen.core.circuit.origin import external_loop
 from fulmen.core.circuit.run_figures import Case, cases_of
-from fulmen.core.demand.demand import demand_of
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.errors import InputError
+from fulmen.core.judging.known import known_for
 from fulmen.core.model.base import Part
 from fulmen.core.model.certificate import Particulars
 from fulmen.core.model.instruments import Function, Instrument
 from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Reading
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_installed import AsInstalled, as_installed
@@ -53,9 +53,12 @@ class Place(Part):
     words: str
 
 
-@dataclass(frozen=True)
+@dataclass
 class Exercise:
-    """A job without readings, the charge point whose run is tested, what is hidden, and the seed of the set."""
+    """A job without readings, the charge point whose run is tested, what is hidden, and the seed of the set.
+
+    What follows from them is worked out when it is asked for.
+    """
 
     job: Job
     charge_point: str
@@ -65,20 +68,19 @@ class Exercise:
     @cached_property
     def cases(self) -> list[Case]:
         """Every run of the job with its figures."""
-        rules = rule_set(self.job.rule_set)
-        return cases_of(self.job, rules, demand_of(self.job, rules))
+        return cases_of(known_for(self.job, rule_set(self.job.rule_set)))
 
     @cached_property
     def case(self) -> Case:
         """The run that is tested."""
-        return run_of(self.cases, self.charge_point)
+        return case_to(self.cases, self.charge_point)
 
     @cached_property
     def house(self) -> AsInstalled:
         """As it was built; a supply's loop that nobody enquired lies below what is declared of it, as supplies do."""
         known = self.job.supply.earthing is Earthing.TT or self.job.supply.ze_enquiry_ohm is not None
         share = 1.0 if known else Random(self.seed).uniform(*SUPPLY_SHARE)
-        return as_installed(self.case, self.faults, ze_ohm=share * external_loop(self.job, self.case.rules).value)
+        return as_installed(self.case, self.faults, ze_ohm=share * self.case.origin.ze.value)
 
     @cached_property
     def sound(self) -> AsInstalled:
@@ -88,7 +90,7 @@ class Exercise:
     @cached_property
     def steps(self) -> dict[tuple[str, str], Step]:
         """The steps of the run, by key and subject."""
-        return {(one.step.value, one.subject): one for one in steps_of(self.cases, self.case)}
+        return {(one.step.value, one.subject): one for one in steps_of(self.cases, self.case, self.job.readings)}
 
     def places(self) -> tuple[Place, ...]:
         """Where a fault may sit in this house."""
@@ -108,7 +110,7 @@ class Exercise:
         return f"{where}:{fault.circuit or self.house.final}" if where is FaultPlace.CABLE else where.value
 
 
-def run_of(cases: list[Case], charge_point: str) -> Case:
+def case_to(cases: list[Case], charge_point: str) -> Case:
     """The run to a charge point; every circuit of it has a route, and its supply's earthing is known.
 
     Raises:
@@ -124,10 +126,10 @@ def run_of(cases: list[Case], charge_point: str) -> Case:
     return found
 
 
-def steps_of(cases: list[Case], case: Case) -> list[Step]:
+def steps_of(cases: list[Case], case: Case, readings: tuple[Reading, ...]) -> list[Step]:
     """The steps of the sequence that belong to a run."""
     circuits = {one.circuit.id for one in case.run.chain} | {"origin"}
-    return [one for one in sequence(cases) if one.circuit in circuits]
+    return [one for one in sequence(cases, readings) if one.circuit in circuits]
 
 
 def untested(job: Job) -> Job:

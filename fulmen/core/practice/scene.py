@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from enum import StrEnum
 
+from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.model.base import Part
 from fulmen.core.model.supply import Earthing
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.verification.dials import Point
-from fulmen.core.verification.step_applies import has_car_electrode
 
 # Terminals that are there whatever is tested.
 ALWAYS = {Point.SUPPLY_L, Point.SUPPLY_N, Point.MET, Point.NEAR_L, Point.NEAR_N, Point.NEAR_E, Point.FAR_L, Point.FAR_N,

@@ -11,7 +11,7 @@ from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import Job
-from fulmen.core.practice.exercise import Exercise, Help, run_of, untested
+from fulmen.core.practice.exercise import Exercise, Help, untested
 from fulmen.core.practice.shown_by import shown_by
 from fulmen.core.reference.tables import read_toml
 from fulmen.core.simulations.faults import Fault, FaultKind, FaultPlace, fault_info
@@ -87,7 +87,7 @@ def hidden(job: Job, charge_point: str, what: str, size: float, seed: int) -> Ex
         return Exercise(job, charge_point, (), seed)
     kind = FaultKind(what)
     info = fault_info(kind)
-    chain = [one.circuit.id for one in run_of(Exercise(job, charge_point, (), 0).cases, charge_point).run.chain]
+    chain = [one.circuit.id for one in Exercise(job, charge_point, (), 0).case.run.chain]
     in_cable = info.where is FaultPlace.CABLE and kind is not FaultKind.LINES_SWAPPED
     circuit = Random(seed).choice(chain) if in_cable else chain[-1]
     for share in (size, *(one for one in BIGGER if one > size)):

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from functools import cache, cached_property, lru_cache
+from functools import cache
 
 from fulmen.core.errors import InputError, TableError
 from fulmen.core.model.base import CSA_MM2
@@ -66,7 +66,7 @@ class CableRecord:
         """The table that rates this cable: a published one, or its maker's."""
         return self.own if self.own is not None else table(self.rating_table)
 
-    @cached_property
+    @property
     def methods(self) -> tuple[str, ...]:
         """The reference methods that rate it."""
         return tuple(sorted({column.split(".")[0] for column in self.ratings().columns}))
@@ -125,27 +125,24 @@ def cable_records() -> dict[str, CableRecord]:
     }
 
 
-def cable_record(record: str, job: Job | None = None) -> CableRecord:
-    """The cable record of this id: a maker's one of the job, else a generic one.
+def cables_for(job: Job) -> Mapping[str, CableRecord]:
+    """Every cable that a job can choose, by its name: the generic ones, then its makers' own."""
+    generic = cable_records()
+    return {**generic, **{one.id: maker_record(one) for one in job.maker_cables}} if job.maker_cables else generic
+
+
+def cable_record(cables: Mapping[str, CableRecord], name: str) -> CableRecord:
+    """The record of a name among those that can be chosen.
 
     Raises:
-        InputError: neither holds such a cable.
+        InputError: there is no such cable.
     """
-    own = next((one for one in job.maker_cables if one.id == record), None) if job is not None else None
-    if own is not None:
-        return maker_record(own)
-    records = cable_records()
-    if record not in records:
-        raise InputError("cable.record", f"There is no cable “{record}”; choose one of {', '.join(records)}.")
-    return records[record]
+    found = cables.get(name)
+    if found is None:
+        raise InputError("cable.record", f"There is no cable “{name}”; choose one of {', '.join(cable_records())}.")
+    return found
 
 
-def records_for(job: Job) -> list[CableRecord]:
-    """Every cable that a job can choose: the generic ones, then its makers' own."""
-    return [*cable_records().values(), *(maker_record(one) for one in job.maker_cables)]
-
-
-@lru_cache(maxsize=64)
 def maker_record(own: MakerCable) -> CableRecord:
     """A maker's record in the form that the arithmetic uses."""
     rows = tuple(sorted({rating.csa_mm2 for rating in own.ratings}))

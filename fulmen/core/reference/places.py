@@ -6,7 +6,7 @@ Nobody's choice is kinder than the place: a method that the place does not allow
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache, lru_cache
+from functools import cache
 
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import IN_GROUND, Section, Surroundings
@@ -67,7 +67,6 @@ def methods_in(section: Section, record: CableRecord) -> tuple[LaidMethod, ...]:
     return _methods_in(section.surroundings, section.insulated_mm() > 0, record)
 
 
-@lru_cache(maxsize=1024)
 def _methods_in(surroundings: Surroundings, insulated: bool, record: CableRecord) -> tuple[LaidMethod, ...]:  # noqa: FBT001
     place = places()[surroundings]
     follows = place.in_insulation if insulated and place.in_insulation else place.methods
@@ -88,7 +87,6 @@ def _methods_in(surroundings: Surroundings, insulated: bool, record: CableRecord
     )
 
 
-@lru_cache(maxsize=256)
 def rated_methods(record: CableRecord) -> frozenset[str]:
     """The methods that rate a cable above the ground: its table's own, and method B lent to an armoured cable."""
     return frozenset([*record.methods, *(["B"] if record.armour else [])])

@@ -10,19 +10,18 @@ board; `supply.L` and `supply.E` are the cut-out's; `met` the main earthing term
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
-from functools import cached_property
 from itertools import pairwise
 from math import inf
 
-from fulmen.core.circuit.origin import declared_ze_ohm, external_loop, supply_electrode
+from fulmen.core.circuit.origin import declared_ze_ohm
+from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.fault_loop import temperature_factor
 from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
 from fulmen.core.model.supply import Earthing
 from fulmen.core.simulations.faults import Fault, FaultKind
-from fulmen.core.verification.step_applies import has_car_electrode
 
 # How a supply's loop is shared out where nobody knows: half in the line, the rest in what leads back. A separate
 # neutral is a little thicker than a sheath; on TT it is the declared TN-C-S loop's. Our own, no source.
@@ -46,14 +45,22 @@ class Potential(StrEnum):
 
 @dataclass(frozen=True)
 class AsInstalled:
-    """The network of one run: the supply, conductors by circuit, what lies beside; poor insulation by circuit [MΩ]."""
+    """The network of one run: the supply, conductors by circuit, what lies beside; poor insulation by circuit [MΩ].
+
+    `joints` are where the circuits are joined at their boards, and the car to the unit; `edges` everything that leads
+    while everything is on and a car is charging; `potentials` the points behind the supply's line, behind its neutral,
+    and on its earth or, on an island, the car's own.
+    """
 
     case: Case
     faults: tuple[Fault, ...]
     supply: tuple[Edge, ...]
     conductors: dict[str, tuple[Edge, ...]]
-    beside: tuple[Edge, ...] = ()
-    insulation: dict[str, dict[frozenset[str], float]] = field(default_factory=dict)
+    beside: tuple[Edge, ...]
+    insulation: dict[str, dict[frozenset[str], float]]
+    joints: tuple[Edge, ...]
+    edges: tuple[Edge, ...]
+    potentials: dict[Potential, set[str]]
 
     @property
     def final(self) -> str:
@@ -86,49 +93,15 @@ class AsInstalled:
         """
         return resistance_between(self.supply if without_earths else self.edges, a, b)
 
-    @cached_property
-    def edges(self) -> tuple[Edge, ...]:
-        """Everything that leads while everything is on and a car is charging."""
-        own = [edge for edges in self.conductors.values() for edge in edges]
-        return (*self.supply, *own, *self.joints, *self.beside)
-
     def insulation_mohm(self, circuit: str, one: Iterable[str], other: Iterable[str]) -> float:
         """What lies between two groups of conductors of a circuit [MΩ]: every way from one to the other."""
         poor = self.insulation.get(circuit, {})
         siemens = sum(1 / max(poor.get(frozenset((a, b)), SOUND_MOHM), 1e-4) for a in one for b in other if a != b)
         return 1 / siemens if siemens else inf
 
-    @cached_property
-    def joints(self) -> tuple[Edge, ...]:
-        """Where the circuits of the run are joined at their boards, and the car to the unit."""
-        chain, final = list(self.conductors), self.final
-        joints: list[Edge] = [("met", "supply.E", JOINED_OHM), ("met", f"{chain[0]}.E0", JOINED_OHM)]
-        joints += [("main.L", f"{chain[0]}.L0", JOINED_OHM), ("main.N", f"{chain[0]}.N0", JOINED_OHM)]
-        for before, after in pairwise(chain):
-            joints += [(f"{before}.{one}1", f"{after}.{one}0", JOINED_OHM) for one in "LNE"]
-        if not has_car_electrode(self.case):
-            joints.append((f"{final}.E1", "unit.E", JOINED_OHM))
-        return (
-            *joints,
-            ("unit.E", "plug.E", CONNECTOR_OHM),
-            (f"{final}.L1", "plug.L", JOINED_OHM),
-            (f"{final}.N1", "plug.N", JOINED_OHM),
-        )
-
     def potential(self, node: str) -> Potential:
         """What a point stands at with the supply on, whatever colour its conductor has."""
-        return next((at for at, nodes in self._potentials.items() if node in nodes), Potential.FREE)
-
-    @cached_property
-    def _potentials(self) -> dict[Potential, set[str]]:
-        """The points behind the supply's line, behind its neutral, and on its earth or, on an island, the car's own."""
-        apart = [edge for edge in self.edges if "star" not in edge and edge[:2] != ("supply.N", "supply.E")]
-        earths = ("met", "unit.E") if has_car_electrode(self.case) else ("met",)
-        return {
-            Potential.LINE: reached_from(apart, "supply.L"),
-            Potential.NEUTRAL: reached_from(apart, "supply.N"),
-            Potential.EARTH: {node for earth in earths for node in reached_from(apart, earth)},
-        }
+        return next((at for at, nodes in self.potentials.items() if node in nodes), Potential.FREE)
 
 
 def _earth(edge: Edge) -> bool:
@@ -152,14 +125,43 @@ def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | 
         chained.circuit.id: {one.kind: one for one in faults if (one.circuit or final) == chained.circuit.id}
         for chained in case.figures.chain
     }
+    supply, beside = _supply(case, by_kind, ze_ohm), _beside(case, by_kind, final)
+    conductors = {
+        chained.circuit.id: _circuit(chained, factor, own[chained.circuit.id]) for chained in case.figures.chain
+    }
+    joints = _joints(case, list(conductors), final)
+    edges = (*supply, *(edge for edges in conductors.values() for edge in edges), *joints, *beside)
+    insulation = {circuit: _insulation(its) for circuit, its in own.items()}
     return AsInstalled(
-        case,
-        faults,
-        _supply(case, by_kind, ze_ohm),
-        {chained.circuit.id: _circuit(chained, factor, own[chained.circuit.id]) for chained in case.figures.chain},
-        _beside(case, by_kind, final),
-        {circuit: _insulation(its) for circuit, its in own.items()},
+        case, faults, supply, conductors, beside, insulation, joints, edges, _potentials(case, edges)
+    )  # fmt: skip
+
+
+def _joints(case: Case, chain: list[str], final: str) -> tuple[Edge, ...]:
+    """Where the circuits of the run are joined at their boards, and the car to the unit."""
+    joints: list[Edge] = [("met", "supply.E", JOINED_OHM), ("met", f"{chain[0]}.E0", JOINED_OHM)]
+    joints += [("main.L", f"{chain[0]}.L0", JOINED_OHM), ("main.N", f"{chain[0]}.N0", JOINED_OHM)]
+    for before, after in pairwise(chain):
+        joints += [(f"{before}.{one}1", f"{after}.{one}0", JOINED_OHM) for one in "LNE"]
+    if not has_car_electrode(case):
+        joints.append((f"{final}.E1", "unit.E", JOINED_OHM))
+    return (
+        *joints,
+        ("unit.E", "plug.E", CONNECTOR_OHM),
+        (f"{final}.L1", "plug.L", JOINED_OHM),
+        (f"{final}.N1", "plug.N", JOINED_OHM),
     )
+
+
+def _potentials(case: Case, edges: tuple[Edge, ...]) -> dict[Potential, set[str]]:
+    """The points behind the supply's line, behind its neutral, and on its earth or, on an island, the car's own."""
+    apart = [edge for edge in edges if "star" not in edge and edge[:2] != ("supply.N", "supply.E")]
+    earths = ("met", "unit.E") if has_car_electrode(case) else ("met",)
+    return {
+        Potential.LINE: reached_from(apart, "supply.L"),
+        Potential.NEUTRAL: reached_from(apart, "supply.N"),
+        Potential.EARTH: {node for earth in earths for node in reached_from(apart, earth)},
+    }
 
 
 def _circuit(chained: CircuitFigures, factor: float, faults: dict[FaultKind, Fault]) -> tuple[Edge, ...]:
@@ -187,9 +189,9 @@ def _supply(case: Case, faults: dict[FaultKind, Fault], ze_ohm: float | None) ->
     assert case.figures is not None
     earthing, tails = case.job.supply.earthing, case.figures.tails
     declared_pen_ohm = case.rules.value("declared_ze_tn_c_s_ohm")
-    ze = ze_ohm if ze_ohm is not None else external_loop(case.job, case.rules).value
+    ze = ze_ohm if ze_ohm is not None else case.origin.ze.value
     if FaultKind.HIGH_ZE in faults:
-        ze = faults[FaultKind.HIGH_ZE].size * declared_ze_ohm(case.job, case.rules)
+        ze = faults[FaultKind.HIGH_ZE].size * declared_ze_ohm(case.job.supply, case.rules)
     tn_ohm = min(declared_pen_ohm if earthing is Earthing.TT else ze, declared_pen_ohm)
     line = LINE_SHARE * tn_ohm
     lost = sum(faults[kind].size for kind in (FaultKind.POOR_SUPPLY_NEUTRAL, FaultKind.BROKEN_PEN) if kind in faults)
@@ -236,4 +238,4 @@ def electrode_ohm(house: AsInstalled) -> float:
     """The installation's own electrode alone [Ω]; on an island the car's."""
     if has_car_electrode(house.case):
         return house.case.arrangement.electrode_design_ohm or 30.0
-    return supply_electrode(house.case.job, house.case.rules).value
+    return house.case.origin.electrode.value

@@ -74,14 +74,20 @@ class FaultInfo:
 
 
 @cache
+def _infos() -> dict[FaultKind, FaultInfo]:
+    return {
+        FaultKind(kind): FaultInfo(**{**entry, "where": FaultPlace(entry["where"])})
+        for kind, entry in read_toml(__package__, "faults").items()
+    }
+
+
 def fault_info(kind: FaultKind) -> FaultInfo:
     """What is known of a kind.
 
     >>> fault_info(FaultKind.NO_EARTH).words
     'no earth at the unit'
     """
-    entry = read_toml(__package__, "faults")[kind]
-    return FaultInfo(**{**entry, "where": FaultPlace(entry["where"])})
+    return _infos()[kind]
 
 
 @dataclass(frozen=True)

@@ -8,11 +8,11 @@ from enum import StrEnum
 from functools import cache
 from typing import Annotated, Any, Literal
 
-from fulmen.core.circuit.guards import PlacedGuard, Stands, guards_of
+from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.base import Id, Line, Part, number
 from fulmen.core.model.guards import Rcd
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import runs
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import read_toml
 
@@ -90,10 +90,11 @@ def residual_chain(question: ChainQuestion, rules: RuleSet) -> ResidualChain:
 
 def _placed(question: ChainQuestion) -> list[_Placed]:
     """The residual-current devices of the run, from the origin; a unit's own as far as it is known to be there."""
-    found = [run for run in runs(question.job) if question.charge_point in ("", run.charge_point.id)]
+    runs = installation_of(question.job).runs
+    found = [run for run in runs if question.charge_point in ("", run.charge_point.id)]
     return [
         _Placed(place=_place_words(guard), rcd=guard.rcd)
-        for guard in (guards_of(question.job, found[0]) if found else ())
+        for guard in (found[0].guards if found else ())
         if guard.rcd is not None or guard.detects_dc
     ]
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.simulations.as_installed import AsInstalled
 from fulmen.core.simulations.seen import Sight, sight
 from fulmen.core.verification.dials import Link, Point
 from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.step_applies import has_car_electrode
 
 LINKED = {Link.LINE_EARTH: ("L", "E"), Link.LINE_NEUTRAL: ("L", "N")}
 

@@ -13,7 +13,6 @@ from datetime import datetime
 from math import inf
 from random import Random
 
-from fulmen.core.checks.residual_current import own_rcds
 from fulmen.core.electrical.control_pilot import NOMINAL_V, PilotState, duty_of, least_code
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.simulations.as_installed import EARTHS_APART_MOHM, AsInstalled, Potential, electrode_ohm
@@ -220,8 +219,8 @@ def _rcd(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
         and house.loop_ohm(*placed.pair) < LOOP_TOP_OHM
         and Point.SUPPLY_L not in placed.first
     )
-    guard = tested_rcds(house.case, step.step).get(step.subject)
-    own = guard in own_rcds(house.case)
+    guard = tested_rcds(house.case.run, step.step).get(step.subject)
+    own = guard in house.case.run.own_rcds
     blind = own and asked.pulses and tester.has(FaultKind.RCD_BLIND_TO_PULSES)
     if asked.multiple < 1:
         return seen(step.step, Sight.RIGHT)

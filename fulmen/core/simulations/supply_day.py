@@ -9,6 +9,7 @@ from __future__ import annotations
 from random import Random
 
 from fulmen.core.demand.demand import car_current_a
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.day import ChargingDay
 from fulmen.core.model.job import Job
@@ -58,7 +59,7 @@ def supply_day(job: Job, rules: RuleSet) -> SupplyDay:
     battery_kwh = day.battery_kwh or ASSUMED_BATTERY_KWH
     wanted_kwh = max(0.0, day.to_percent - day.from_percent) / 100 * battery_kwh
     # The last charge point of a twin waits its turn: the question is about one car.
-    point_a = job.charge_points[0].design_current_a() if job.charge_points else car_current_a(job)
+    point_a = job.charge_points[0].design_current_a() if job.charge_points else car_current_a(installation_of(job))
     phases = charging_phases(job)
     onboard_kw = day.onboard_kw or ASSUMED_ONBOARD_KW[phases]
     power_kw = charging_power_kw(point_a, onboard_kw, u0_v, phases) if point_a else 0.0

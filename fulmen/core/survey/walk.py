@@ -7,16 +7,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from enum import StrEnum
-from functools import lru_cache
 from typing import Any, NamedTuple
 
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.words import word
+from fulmen.core.installation.installation import Installation
 from fulmen.core.model.base import Part
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
-from fulmen.core.model.run import main_switch, main_switch_field
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import Earthing
@@ -138,18 +137,20 @@ def tails_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.sleeved", Stop.TAILS, Ask.YOU, f"{are.capitalize()} {which} marked brown and blue?")
 
 
-def switch_facts(job: Job) -> Iterator[Fact]:
+def switch_facts(installation: Installation) -> Iterator[Fact]:
     """The main switch stands in the incomer of the origin's board."""
-    if main_switch(job) is not None:
-        yield Fact(f"{main_switch_field(job)}.rating_a", Stop.BOARD, Ask.YOU, "What is the main switch rated?")
-        yield Fact(f"{main_switch_field(job)}.poles", Stop.BOARD, Ask.YOU, "How many poles does the main switch open?")
+    if installation.main_switch is not None:
+        at = installation.main_switch_field
+        yield Fact(f"{at}.rating_a", Stop.BOARD, Ask.YOU, "What is the main switch rated?")
+        yield Fact(f"{at}.poles", Stop.BOARD, Ask.YOU, "How many poles does the main switch open?")
 
 
-def walked(job: Job) -> tuple[tuple[Fact, bool], ...]:
+def walked(installation: Installation) -> tuple[tuple[Fact, bool], ...]:
     """Every fact that this job asks for, in the order of the walk, and whether it is known."""
+    job = installation.job
     return tuple(
         (fact, known(job, fact))
-        for fact in (*FACTS, *tails_facts(job), *switch_facts(job), *point_facts(job))
+        for fact in (*FACTS, *tails_facts(job), *switch_facts(installation), *point_facts(job))
         if fact.wanted(job)
     )
 
@@ -183,7 +184,6 @@ def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, .
     )
 
 
-@lru_cache(maxsize=256)
 def _path(field: str) -> tuple[str | int, ...]:
     return tuple(int(part) if part.isdigit() else part for part in field.split("."))
 

@@ -6,11 +6,11 @@ from typing import Literal
 
 from fulmen.core.findings.finding import Finding, Stage, Verdict
 from fulmen.core.findings.words import verdict_words, word
+from fulmen.core.installation.installation import Installation
 from fulmen.core.model.base import Part
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import main_switch, main_switch_field
 from fulmen.core.model.site import CarPlace
 from fulmen.core.verification.sequence import Step
 
@@ -26,18 +26,21 @@ class Gap(Part):
     stage: Literal["survey", "design", "dead", "live", "papers"]
 
 
-def certificate_gaps(job: Job, findings: tuple[Finding, ...], steps: tuple[Step, ...]) -> tuple[Gap, ...]:
+def certificate_gaps(
+    installation: Installation, findings: tuple[Finding, ...], steps: tuple[Step, ...]
+) -> tuple[Gap, ...]:
     """Everything that keeps the certificate from being issued, signatures last; empty when it may be."""
     return (
         *[_check_gap(finding) for finding in findings if finding.is_open],
         *_reading_gaps(steps),
-        *written_gaps(job),
+        *written_gaps(installation),
     )
 
 
-def written_gaps(job: Job) -> tuple[Gap, ...]:
+def written_gaps(installation: Installation) -> tuple[Gap, ...]:
     """What is not written down yet: that can be told without judging the job."""
-    return (*_particular_gaps(job), *_new_board_gaps(job), *_inspection_gaps(job), *_signature_gaps(job))
+    job = installation.job
+    return (*_particular_gaps(installation), *_new_board_gaps(job), *_inspection_gaps(job), *_signature_gaps(job))
 
 
 def comments_on_existing(job: Job) -> str:
@@ -79,9 +82,9 @@ def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
     ]
 
 
-def _particular_gaps(job: Job) -> list[Gap]:
+def _particular_gaps(installation: Installation) -> list[Gap]:
     """Particulars that the standard's model form asks for."""
-    switch, switch_at = main_switch(job), main_switch_field(job)
+    job, switch, switch_at = installation.job, installation.main_switch, installation.main_switch_field
     wanted = [
         ("site.householder", bool(job.site.householder), "the householder's name", "survey"),
         ("site.address", bool(job.site.address), "the address of the installation", "survey"),

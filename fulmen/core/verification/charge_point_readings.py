@@ -2,29 +2,30 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.origin import measured
-from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.control_pilot import coded_a, least_code, offered_a
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.readings import AGREE_OFFERED, AGREE_PROXIMITY
 from fulmen.core.model.readings import StepKey
+from fulmen.core.verification.run_test import RunTest
 
 NOT_KNOWN = "What is the unit set to, and what can it take at most?"
 
 
-def charge_point_reading_findings(case: Case) -> list[Finding]:
+def charge_point_reading_findings(test: RunTest) -> list[Finding]:
     """Every finding about the bench's figures."""
-    found = [] if case.to_loads else [_offered(case), _proximity(case)]
+    case = test.case
+    found = [] if case.to_loads else [_offered(test), _proximity(test)]
     return [one for one in found if one is not None]
 
 
-def _offered(case: Case) -> Finding | None:
+def _offered(test: RunTest) -> Finding | None:
     """The duty offers what the unit was set to: more is past the design, less charges slower than promised."""
-    duty = measured(case.job, StepKey.PILOT_DUTY, case.subject)
+    case = test.case
+    duty = test.figure(StepKey.PILOT_DUTY, case.subject)
     if duty is None:
         return None
-    asked, designed_a, current_a = ask(AGREE_OFFERED, case.rules, case.subject), _designed_a(case), offered_a(duty)
+    asked, designed_a, current_a = ask(AGREE_OFFERED, case.rules, case.subject), _designed_a(test), offered_a(duty)
     if not case.run.charge_point.current_known:
         return asked.needs_fact(NOT_KNOWN)
     within_a = 0.6 * case.rules.value("pilot_duty_within_percent")
@@ -40,13 +41,15 @@ def _offered(case: Case) -> Finding | None:
     return asked.meets(detail)
 
 
-def _designed_a(case: Case) -> float:
+def _designed_a(test: RunTest) -> float:
+    case = test.case
     return case.run.charge_point.design_current_a()
 
 
-def _proximity(case: Case) -> Finding | None:
+def _proximity(test: RunTest) -> Finding | None:
     """The lead's code: a car draws no more than it says, and the lead must carry what it says."""
-    resistor_ohm = measured(case.job, StepKey.PROXIMITY, case.subject)
+    case = test.case
+    resistor_ohm = test.figure(StepKey.PROXIMITY, case.subject)
     if resistor_ohm is None:
         return None
     asked, coded = ask(AGREE_PROXIMITY, case.rules, case.subject), coded_a(resistor_ohm)
@@ -55,7 +58,7 @@ def _proximity(case: Case) -> Finding | None:
     if coded is None:
         basis = {"resistor_ohm": round(resistor_ohm)}
         return asked.your_call(f"{resistor_ohm:g} Ω codes no current: ask the maker of the lead.", basis=basis)
-    designed_a, most_a = _designed_a(case), case.run.charge_point.max_current_a
+    designed_a, most_a = _designed_a(test), case.run.charge_point.max_current_a
     detail = f"{resistor_ohm:g} Ω codes {coded:g} A."
     # Codes stand far apart: the lead of a 16 A unit is coded for 20 A.
     if most_a is not None and coded > least_code(most_a)[0]:

@@ -12,7 +12,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from fulmen.core.circuit.origin import ORIGIN
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.base import Part
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.testing import MoveSeconds

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.origin import external_loop, measured
-from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.parallel_path import parallel_path_ohm
 from fulmen.core.findings.finding import Finding, WorkingLine
 from fulmen.core.findings.question import ask
@@ -23,6 +22,7 @@ from fulmen.core.model.readings import StepKey
 from fulmen.core.verification.agreement import agrees
 from fulmen.core.verification.expected_bands import Band, band_around
 from fulmen.core.verification.expected_readings import expected_band, r1_r2_read
+from fulmen.core.verification.run_test import RunTest
 from fulmen.core.verification.steps import definitions
 
 BELOW = "Lower means a parallel path, a shorter route than entered or leads over-nulled."
@@ -40,21 +40,23 @@ INSULATION = tuple(
 )  # fmt: skip
 
 
-def conductor_findings(case: Case) -> list[Finding]:
+def conductor_findings(test: RunTest) -> list[Finding]:
     """Every finding about the conductors of the circuits that this run is the first to have."""
+    case = test.case
     found: list[Finding | None] = []
-    for chained in case.new_circuits():
+    for chained in case.new_circuits:
         circuit = chained.circuit.id
-        found += [_against_route(case, circuit, step, rule) for step, rule in AGAINST_ROUTE]
-        found += [_loop(case, circuit, step, rule) for step, rule in LOOPS]
-        found += [_rn_with_r2(case, circuit), _insulation_new(case, circuit), _further_on(case, circuit)]
+        found += [_against_route(test, circuit, step, rule) for step, rule in AGAINST_ROUTE]
+        found += [_loop(test, circuit, step, rule) for step, rule in LOOPS]
+        found += [_rn_with_r2(test, circuit), _insulation_new(test, circuit), _further_on(test, circuit)]
     return [one for one in found if one is not None]
 
 
-def _against_route(case: Case, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
+def _against_route(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
+    case = test.case
     value, band, chained = (
-        measured(case.job, step, circuit),
-        expected_band(case, step, circuit),
+        test.figure(step, circuit),
+        expected_band(test, step, circuit),
         case.figures_of(circuit),
     )
     if value is None or band is None or chained is None:
@@ -76,9 +78,10 @@ def _path_in(value: float, step: StepKey, chained: CircuitFigures) -> str:
     return f" About {path:.2f} Ω beside the protective conductor would explain it."
 
 
-def _rn_with_r2(case: Case, circuit: str) -> Finding | None:
+def _rn_with_r2(test: RunTest, circuit: str) -> Finding | None:
     """R1+Rn against R1+R2: the same line conductor, and neutral and protective conductor by size."""
-    rn, r2 = measured(case.job, StepKey.R1_RN, circuit), r1_r2_read(case, circuit)
+    case = test.case
+    rn, r2 = test.figure(StepKey.R1_RN, circuit), r1_r2_read(test, circuit)
     chained = case.figures_of(circuit)
     if rn is None or r2 is None or chained is None:
         return None
@@ -92,24 +95,26 @@ def _rn_with_r2(case: Case, circuit: str) -> Finding | None:
     return agrees(ask(AGREE_RN_R2, case.rules, circuit), rn, band, why)
 
 
-def _loop(case: Case, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
-    value, band = measured(case.job, step, circuit), expected_band(case, step, circuit)
-    if value is None or band is None or not external_loop(case.job, case.rules).measured:
+def _loop(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
+    case = test.case
+    value, band = test.figure(step, circuit), expected_band(test, step, circuit)
+    if value is None or band is None or not case.origin.ze.measured:
         return None
     asked = ask(rule, case.rules, circuit)
     if value >= band.low:
         return agrees(asked, value, band, "Higher means a poor joint or a warm cable.")
-    return _below_sum(case, circuit, value, band, rule)
+    return _below_sum(test, circuit, value, band, rule)
 
 
-def _below_sum(case: Case, circuit: str, zs_ohm: float, band: Band, rule: Rule) -> Finding:
+def _below_sum(test: RunTest, circuit: str, zs_ohm: float, band: Band, rule: Rule) -> Finding:
     """A loop below Ze + R1+R2: what lies in parallel, and what the loop becomes when that is taken away.
 
     The protective conductor's share that is left is X = Zs − (Ze + tails + ΣR1+R2 − R2), so the path is
     R2·X/(R2 − X).
     """
+    case = test.case
     asked, chained = ask(rule, case.rules, circuit), case.figures_of(circuit)
-    alone_ohm, read = band.about, r1_r2_read(case, circuit)
+    alone_ohm, read = band.about, r1_r2_read(test, circuit)
     why = "Lower means a parallel path: tray, bonding, armour."
     if read is not None and zs_ohm < read:
         why = "Below R1+R2: a parallel path (tray, bonding, armour) or leads not nulled."
@@ -141,25 +146,26 @@ def _below_sum(case: Case, circuit: str, zs_ohm: float, band: Band, rule: Rule) 
     return agrees(asked, zs_ohm, band, why, working=lines)
 
 
-def _insulation_new(case: Case, circuit: str) -> Finding | None:
-    worry_mohm = case.rules.value("insulation_worry_mohm")
+def _insulation_new(test: RunTest, circuit: str) -> Finding | None:
+    worry_mohm = test.rules.value("insulation_worry_mohm")
     for step in INSULATION:
-        value = measured(case.job, step, circuit)
-        if value is not None and case.rules.value("insulation_mohm") <= value < worry_mohm:
+        value = test.figure(step, circuit)
+        if value is not None and test.rules.value("insulation_mohm") <= value < worry_mohm:
             detail = (
                 f"Read {value:g} MΩ; new cable reads more than {worry_mohm:g}. Is something still connected, or damp?"
             )
-            asked = ask(AGREE_INSULATION, case.rules, circuit)
+            asked = ask(AGREE_INSULATION, test.rules, circuit)
             return asked.your_call(detail, basis={"step": step, "value": round(value, 2)})
     return None
 
 
-def _further_on(case: Case, circuit: str) -> Finding | None:
+def _further_on(test: RunTest, circuit: str) -> Finding | None:
     """A loop further on can't be less than the one at the board it comes from."""
+    case = test.case
     places = [chained.circuit.id for chained in case.run.chain]
     at = places.index(circuit)
-    here = measured(case.job, StepKey.ZS, circuit)
-    before = measured(case.job, StepKey.ZS, places[at - 1]) if at else None
+    here = test.figure(StepKey.ZS, circuit)
+    before = test.figure(StepKey.ZS, places[at - 1]) if at else None
     if here is None or before is None:
         return None
     asked, allowed = ask(AGREE_ZS_CHAIN, case.rules, circuit), case.rules.value("agreement_ohm")

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.verification.charge_point_readings import charge_point_reading_findings
 from fulmen.core.verification.conductor_readings import conductor_findings
 from fulmen.core.verification.earth_readings import earth_findings
 from fulmen.core.verification.origin_readings import origin_findings
 from fulmen.core.verification.rcd_readings import rcd_findings
+from fulmen.core.verification.run_test import RunTest
 
-CHECKS: tuple[Callable[[Case], list[Finding]], ...] = (
+CHECKS: tuple[Callable[[RunTest], list[Finding]], ...] = (
     origin_findings,
     conductor_findings,
     earth_findings,
@@ -21,8 +21,8 @@ CHECKS: tuple[Callable[[Case], list[Finding]], ...] = (
 )
 
 
-def agreement_findings(cases: list[Case]) -> list[Finding]:
+def agreement_findings(tests: list[RunTest]) -> list[Finding]:
     """Whether the readings of each run agree, each question once."""
-    taken = [case for case in cases if case.job.readings and case.run.chain]
-    found = [one for case in taken for check in CHECKS for one in check(case)]
+    taken = [test for test in tests if test.readings.taken and test.case.run.chain]
+    found = [one for test in taken for check in CHECKS for one in check(test)]
     return list({finding.key: finding for finding in found}.values())

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.origin import ORIGIN, car_electrode, measured
-from fulmen.core.circuit.run_figures import Case
+from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.findings.finding import Finding, Stage, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.readings import AGREE_ELECTRODE_FORECAST, EARTHS_APART, ELECTRODE_ALONE
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.step_applies import has_car_electrode
+from fulmen.core.verification.run_test import RunTest
 
 WHERE_JOINED = (
     "Look where armour, a bracket, a data cable's screen, a pipe or a neighbour's earth joins them, part them, and "
@@ -17,23 +17,25 @@ WHERE_JOINED = (
 )
 
 
-def earth_findings(case: Case) -> list[Finding]:
+def earth_findings(test: RunTest) -> list[Finding]:
     """Every finding about earth readings of one run."""
-    found = [_earths_apart(case)]
+    case = test.case
+    found = [_earths_apart(test)]
     for subject in (ORIGIN, case.subject):
-        found += [_electrode_alone(case, subject), _as_forecast(case, subject)]
+        found += [_electrode_alone(test, subject), _as_forecast(test, subject)]
     return [one for one in found if one is not None]
 
 
-def _earths_apart(case: Case) -> Finding | None:
+def _earths_apart(test: RunTest) -> Finding | None:
     """On a TT island the loop at the car goes through its electrode: less than that means another way back.
 
     RA ≤ Zs, as the loop holds the electrode and more; Zs below RA·(1 − share) goes past it.
     """
-    zs_ohm = measured(case.job, StepKey.ZS, case.subject)
+    case = test.case
+    zs_ohm = test.figure(StepKey.ZS, case.subject)
     if not has_car_electrode(case) or zs_ohm is None:
         return None
-    electrode = car_electrode(case.job, case.rules, case.run.charge_point)
+    electrode = case.origin.car_electrodes[case.run.charge_point.id]
     asked = ask(EARTHS_APART, case.rules, case.subject)
     if not electrode.measured:
         return asked.needs_reading(
@@ -53,14 +55,15 @@ def _earths_apart(case: Case) -> Finding | None:
     )
 
 
-def _electrode_alone(case: Case, subject: str) -> Finding | None:
+def _electrode_alone(test: RunTest, subject: str) -> Finding | None:
     """An electrode lower than rods come to has something in parallel, which may be taken away one day."""
+    case = test.case
     if subject == ORIGIN and case.job.supply.earthing is not Earthing.TT:
         return None
-    value = measured(case.job, StepKey.ELECTRODE, subject)
+    value = test.figure(StepKey.ELECTRODE, subject)
     step = "Electrode"
     if value is None and subject == ORIGIN:
-        value, step = measured(case.job, StepKey.ZE, ORIGIN), "Ze"
+        value, step = test.figure(StepKey.ZE, ORIGIN), "Ze"
     least_ohm = case.rules.value("electrode_alone_ohm")
     if value is None:
         return None
@@ -74,11 +77,12 @@ def _electrode_alone(case: Case, subject: str) -> Finding | None:
     return asked.your_call(detail, basis={"step": step, "value": round(value, 2)})
 
 
-def _as_forecast(case: Case, subject: str) -> Finding | None:
+def _as_forecast(test: RunTest, subject: str) -> Finding | None:
     """An electrode far from what was reckoned with: the ground, the rod or the test is another."""
+    case = test.case
     supply_ohm = case.job.supply.electrode_design_ohm
     forecast_ohm = supply_ohm if subject == ORIGIN else None if case.to_loads else case.arrangement.electrode_design_ohm
-    value = measured(case.job, StepKey.ELECTRODE, subject)
+    value = test.figure(StepKey.ELECTRODE, subject)
     if value is None or forecast_ohm is None:
         return None
     factor = case.rules.value("electrode_forecast_factor")

@@ -121,7 +121,7 @@ def imported_lines(
             raise InputError("shape", f"The file has no column “{column}”; it has {named(headings)}.")
     known = {(one.step, one.subject): one for one in steps}
     seen = {key for one in job.readings for key in (_same(one), _same(one, timed=False))}
-    newest = {key: taken[-1] for key, taken in by_step(job.readings).items()}
+    newest = {key: taken[-1] for key, taken in by_step(job.readings).taken.items()}
     found = []
     for number, row in enumerate(rows, 1):
         line = _line(number, row, shape, known, by)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import (
@@ -13,22 +12,24 @@ from fulmen.core.findings.rules.readings import (
     STRAY_READING,
 )
 from fulmen.core.findings.words import word
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.instruments import Instrument
-from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Outcome, Reading, by_step
+from fulmen.core.model.readings import ByStep, Outcome, Reading
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.steps import definition_of
 
 WITH_A_FIGURE = (Outcome.MEASURED, Outcome.OVER_RANGE)
 
 
-def instrument_findings(job: Job, edition: Edition) -> list[Finding]:
+def instrument_findings(
+    register: tuple[Instrument, ...], readings: tuple[Reading, ...], edition: Edition
+) -> list[Finding]:
     """Every finding about the instruments of a job's figures, once something was measured."""
-    figures = [one for one in job.readings if one.outcome in WITH_A_FIGURE]
+    figures = [one for one in readings if one.outcome in WITH_A_FIGURE]
     if not figures:
         return []
-    found = [_named(figures, edition), _known(job, figures, edition)]
-    for at, instrument in enumerate(job.testing.instruments, 1):
+    found = [_named(figures, edition), _known(register, figures, edition)]
+    for at, instrument in enumerate(register, 1):
         with_it = [one for one in figures if one.instrument == instrument.name]
         if with_it:
             subject = f"instrument-{at}"
@@ -46,9 +47,10 @@ def _named(figures: list[Reading], edition: Edition) -> Finding:
     return asked.your_call(detail, basis={"steps": tuple(unnamed)})
 
 
-def _known(job: Job, figures: list[Reading], edition: Edition) -> Finding:
+def _known(register: tuple[Instrument, ...], figures: list[Reading], edition: Edition) -> Finding:
     asked = ask(INSTRUMENT_KNOWN, edition, ORIGIN)
-    unknown = dict.fromkeys(one.instrument for one in figures if one.instrument and not job.instrument(one.instrument))
+    names = {one.name for one in register}
+    unknown = dict.fromkeys(one.instrument for one in figures if one.instrument and one.instrument not in names)
     if not unknown:
         return asked.meets("They are.")
     return asked.needs_fact(f"Enter {'; '.join(unknown)}: serial number, calibration, what it measures.")
@@ -82,12 +84,12 @@ def _fits(instrument: Instrument, figures: list[Reading], subject: str, edition:
     )
 
 
-def stray_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
+def stray_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
     """Readings of steps that the design no longer asks for: another circuit, another school, an RCD that is gone."""
-    if not job.readings:
+    if not readings.taken:
         return []
     asked, known = ask(STRAY_READING, edition, ORIGIN), {(one.step, one.subject) for one in steps}
-    stray = [one for one in by_step(job.readings) if one not in known]
+    stray = [one for one in readings.taken if one not in known]
     if not stray:
         return [asked.meets("Each does.")]
     titles = "; ".join(f"{definition_of(step).title} ({subject})" for step, subject in stray)

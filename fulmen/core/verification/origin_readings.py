@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.origin import ORIGIN, fault_current, measured, supply_electrode
-from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.fault_loop import prospective_fault_ka
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
@@ -15,23 +13,26 @@ from fulmen.core.findings.rules.readings import (
     AGREE_ZE,
     AGREE_ZE_KIND,
 )
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
 from fulmen.core.verification.agreement import agrees
 from fulmen.core.verification.expected_bands import Band
+from fulmen.core.verification.run_test import RunTest
 
 # A meter shows hundredths of a kiloampere.
 HALF_A_DIGIT_KA = 0.005
 
 
-def origin_findings(case: Case) -> list[Finding]:
+def origin_findings(test: RunTest) -> list[Finding]:
     """Every finding about what was read at the origin."""
     checks = (_ze_survey, _ze_kind, _fault_current_ze, _fault_to_earth, _fault_pair, _electrode_with_ze)
-    return [one for check in checks if (one := check(case)) is not None]
+    return [one for check in checks if (one := check(test)) is not None]
 
 
-def _ze_survey(case: Case) -> Finding | None:
-    value, enquiry = measured(case.job, StepKey.ZE, ORIGIN), case.job.supply.ze_enquiry_ohm
+def _ze_survey(test: RunTest) -> Finding | None:
+    case = test.case
+    value, enquiry = test.figure(StepKey.ZE, ORIGIN), case.job.supply.ze_enquiry_ohm
     if value is None or enquiry is None:
         return None
     rules = case.rules
@@ -41,23 +42,24 @@ def _ze_survey(case: Case) -> Finding | None:
     return agrees(ask(AGREE_ZE, rules, ORIGIN), value, band, why)
 
 
-def _ze_kind(case: Case) -> Finding | None:
+def _ze_kind(test: RunTest) -> Finding | None:
     """A Ze so low that the fault current would pass the most that operators declare is a slip, not a supply."""
-    value = measured(case.job, StepKey.ZE, ORIGIN)
+    value = test.figure(StepKey.ZE, ORIGIN)
     if value is None:
         return None
-    least_ohm = case.rules.value("u0_v") / (case.rules.value("declared_pscc_ka") * 1000)
-    asked = ask(AGREE_ZE_KIND, case.rules, ORIGIN)
+    least_ohm = test.rules.value("u0_v") / (test.rules.value("declared_pscc_ka") * 1000)
+    asked = ask(AGREE_ZE_KIND, test.rules, ORIGIN)
     if value >= least_ohm:
         return asked.meets(f"{value:.2f} Ω.")
-    most_ka = case.rules.value("declared_pscc_ka")
+    most_ka = test.rules.value("declared_pscc_ka")
     detail = f"{value:.2f} Ω would let more flow than the {most_ka:g} kA that operators declare: leads or terminals?"
     return asked.your_call(detail, basis={"value": round(value, 3)})
 
 
-def _fault_current_ze(case: Case) -> Finding | None:
+def _fault_current_ze(test: RunTest) -> Finding | None:
     """The larger of line–neutral and line–earth can't be less than what Ze alone gives."""
-    read, ze_ohm = fault_current(case.job, case.rules), measured(case.job, StepKey.ZE, ORIGIN)
+    case = test.case
+    read, ze_ohm = case.origin.fault, test.figure(StepKey.ZE, ORIGIN)
     if not read.measured or ze_ohm is None or ze_ohm == 0 or case.job.supply.earthing is Earthing.TT:
         return None
     fault_ka, alone_ka = read.value, prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0)
@@ -73,12 +75,12 @@ def _fault_current_ze(case: Case) -> Finding | None:
     return asked.your_call(f"{detail} It should be the larger of line–neutral and line–earth.", basis=basis)
 
 
-def _fault_to_earth(case: Case) -> Finding | None:
+def _fault_to_earth(test: RunTest) -> Finding | None:
     """Line to earth is U0/Ze, with the house's bonding beside it perhaps a little more: both ways a slip shows."""
-    earth_ka, ze_ohm = measured(case.job, StepKey.FAULT_CURRENT_EARTH, ORIGIN), measured(case.job, StepKey.ZE, ORIGIN)
+    earth_ka, ze_ohm = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN), test.figure(StepKey.ZE, ORIGIN)
     if earth_ka is None or ze_ohm is None or ze_ohm == 0:
         return None
-    alone_ka, rules = prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0), case.rules
+    alone_ka, rules = prospective_fault_ka(ze_ohm, test.rules.value("u0_v"), 1.0), test.rules
     low, high = rules.value("fault_current_agreement_share"), rules.value("fault_current_most_share")
     # A meter shows hundredths of a kiloampere: of a TT electrode's few amperes it shows nothing.
     step_ka = 0.01
@@ -87,10 +89,11 @@ def _fault_to_earth(case: Case) -> Finding | None:
     return agrees(ask(AGREE_FAULT_EARTH, rules, ORIGIN), earth_ka, band, why, unit="kA")
 
 
-def _fault_pair(case: Case) -> Finding | None:
+def _fault_pair(test: RunTest) -> Finding | None:
     """Line to neutral against line to earth: one loop on TN-C-S; the neutral is never the poorer way on the others."""
-    neutral_ka = measured(case.job, StepKey.FAULT_CURRENT_NEUTRAL, ORIGIN)
-    earth_ka = measured(case.job, StepKey.FAULT_CURRENT_EARTH, ORIGIN)
+    case = test.case
+    neutral_ka = test.figure(StepKey.FAULT_CURRENT_NEUTRAL, ORIGIN)
+    earth_ka = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN)
     if neutral_ka is None or earth_ka is None:
         return None
     share = case.rules.value("fault_current_agreement_share")
@@ -115,9 +118,10 @@ def _fault_pair(case: Case) -> Finding | None:
     return asked.meets(detail)
 
 
-def _electrode_with_ze(case: Case) -> Finding | None:
+def _electrode_with_ze(test: RunTest) -> Finding | None:
     """On TT the loop outside goes through the electrode and the operator's: not less, and not much more."""
-    ze_ohm, electrode = measured(case.job, StepKey.ZE, ORIGIN), supply_electrode(case.job, case.rules)
+    case = test.case
+    ze_ohm, electrode = test.figure(StepKey.ZE, ORIGIN), case.origin.electrode
     if case.job.supply.earthing is not Earthing.TT or ze_ohm is None or not electrode.measured:
         return None
     share, operator_ohm = case.rules.value("earths_apart_share"), case.rules.value("declared_operator_electrode_ohm")

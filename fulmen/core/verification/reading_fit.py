@@ -6,16 +6,14 @@ counts for nothing.
 
 from __future__ import annotations
 
-from functools import cache
-
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.errors import InputError
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import READING_FITS
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading, StepKey
-from fulmen.core.verification.steps import FigureRange, Kind, definition_of, definitions
+from fulmen.core.verification.steps import FigureRange, Kind, definition_of, definitions_of
 
 # How a step of each kind can end, besides being left out with a reason.
 ENDS: dict[Kind, frozenset[Outcome]] = {
@@ -38,20 +36,18 @@ SAID: dict[Outcome, str] = {
 }
 
 
-@cache
 def range_of(step: StepKey) -> FigureRange | None:
     """The range of a step's figure; None where it takes none.
 
     >>> range_of(StepKey.ZS).most, range_of(StepKey.POLARITY_DEAD)
     (2000.0, None)
     """
-    return next((one.figures for one in definitions() if one.key is step and one.figures), None)
+    return next((one.figures for one in definitions_of(step) if one.figures), None)
 
 
-@cache
 def kinds_of(step: StepKey) -> tuple[Kind, ...]:
     """What a step can ask for: one key may stand for a figure on one unit and for a look on another."""
-    return tuple(dict.fromkeys(one.kind for one in definitions() if one.key is step))
+    return tuple(dict.fromkeys(one.kind for one in definitions_of(step)))
 
 
 def misfit(reading: Reading) -> InputError | None:

@@ -4,24 +4,24 @@ from __future__ import annotations
 
 from datetime import date, datetime
 
-from fulmen.core.circuit.origin import ORIGIN
 from fulmen.core.findings.finding import Finding, Stage
 from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import HOLDS_SIGNED, READING_ORDER
 from fulmen.core.findings.words import word
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Outcome, StepKey
+from fulmen.core.model.readings import ENERGISED, LEFT_OUT, ByStep, Outcome, StepKey
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.steps import MET_BY, definition_of, definitions
 
 
-def order_findings(job: Job, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
+def order_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
     """For every circuit that was tested live: whether it had been tested dead by then."""
     circuits = dict.fromkeys(step.subject for step in steps if step.subject != ORIGIN)
-    found = [_dead_first(job, [one for one in steps if one.subject == circuit], edition) for circuit in circuits]
-    return [one for one in (_holds(job, edition), *found) if one is not None]
+    found = [_dead_first(readings, [one for one in steps if one.subject == circuit], edition) for circuit in circuits]
+    return [one for one in (_holds(readings, edition), *found) if one is not None]
 
 
 # What nobody does before a hold is signed: each with the readings that show that it was done.
@@ -31,18 +31,16 @@ HELD_BACK = (
 )
 
 
-def _holds(job: Job, edition: Edition) -> Finding | None:
+def _holds(readings: ByStep, edition: Edition) -> Finding | None:
     """Whether each hold was signed before the first reading past it."""
     asked, late = ask(HOLDS_SIGNED, edition, ORIGIN), []
-    begun = False
+    begun, every = False, [one for taken in readings.taken.values() for one in taken]
     for hold, past in HELD_BACK:
-        first = min(
-            (one.taken_at for one in job.readings if one.step in past and one.outcome not in LEFT_OUT), default=None
-        )
+        first = min((one.taken_at for one in every if one.step in past and one.outcome not in LEFT_OUT), default=None)
         if first is None:
             continue
         begun = True
-        signed = [one for one in job.readings if one.step is hold and one.outcome is Outcome.RIGHT]
+        signed = [one for one in every if one.step is hold and one.outcome is Outcome.RIGHT]
         if not signed:
             stage = definition_of(hold).stage
             return asked.needs_reading(f"Not signed: {definition_of(hold).title}.", stage=stage)
@@ -55,12 +53,12 @@ def _holds(job: Job, edition: Edition) -> Finding | None:
     return asked.your_call(detail, basis={"holds": tuple(late)})
 
 
-def _dead_first(job: Job, steps: list[Step], edition: Edition) -> Finding | None:
-    live = [(step, at) for step in steps if step.stage is Stage.LIVE if (at := _first_at(job, step)) is not None]
+def _dead_first(readings: ByStep, steps: list[Step], edition: Edition) -> Finding | None:
+    live = [(step, at) for step in steps if step.stage is Stage.LIVE if (at := _first_at(readings, step)) is not None]
     if not live:
         return None
     (first, begun_at), asked = min(live, key=lambda one: one[1]), ask(READING_ORDER, edition, steps[0].subject)
-    dead = [(step, _first_at(job, step)) for step in steps if step.stage is Stage.DEAD and step.required]
+    dead = [(step, _first_at(readings, step)) for step in steps if step.stage is Stage.DEAD and step.required]
     missing = [step.title for step, at in dead if at is None]
     if missing:
         return asked.needs_reading(f"Tested live, and not dead: {', '.join(missing)}.", stage=Stage.DEAD)
@@ -75,21 +73,21 @@ def _dead_first(job: Job, steps: list[Step], edition: Edition) -> Finding | None
     return asked.your_call(detail, basis={"first_live": first.step, "late": tuple(step.step for step in late)})
 
 
-def _first_at(job: Job, step: Step) -> datetime | None:
+def _first_at(readings: ByStep, step: Step) -> datetime | None:
     """When a step, or all that stands for it, was first taken: a retest after the live ones takes nothing back."""
-    own = _taken_at(job, step.step, step.subject)
+    own = _taken_at(readings, step.step, step.subject)
     if own is not None or not step.stood_for:
         return own
     for others in MET_BY[step.step]:
-        times = [_taken_at(job, one, step.subject) for one in others]
+        times = [_taken_at(readings, one, step.subject) for one in others]
         if None not in times:
             return max(at for at in times if at is not None)
     return None
 
 
-def _taken_at(job: Job, key: StepKey, subject: str) -> datetime | None:
+def _taken_at(readings: ByStep, key: StepKey, subject: str) -> datetime | None:
     """When a step was first read; one that was left out was not."""
-    taken = (one.taken_at for one in job.readings_of(key, subject) if one.outcome not in LEFT_OUT)
+    taken = (one.taken_at for one in readings.every(key, subject) if one.outcome not in LEFT_OUT)
     return min(taken, default=None)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import cache, cached_property
+from functools import cache
 from typing import Any, Literal
 
 from fulmen.core.findings.finding import Stage
@@ -57,7 +57,10 @@ class Lead(Part):
 
 @dataclass(frozen=True)
 class StepDefinition:
-    """What every job's step of this key has in common; `steps.toml` says what each field means."""
+    """What every job's step of this key has in common; `steps.toml` says what each field means.
+
+    `figures` is the range of its figure; None where it takes none.
+    """
 
     key: StepKey
     stage: Stage
@@ -81,38 +84,39 @@ class StepDefinition:
     required: bool = True
     waivable: bool = False
     offered_with: StepKey | None = None
+    figures: FigureRange | None = None
 
-    @cached_property
-    def figures(self) -> FigureRange | None:
-        """The range of its figure; None where it takes none."""
-        return _ranges()[self.dial.shows] if self.unit else None
+    @property
+    def only_if_read(self) -> bool:
+        """Whether nobody is asked for it any more: it stays where it was read."""
+        return self.applies == "read_before"
 
     @property
     def function(self) -> Function:
         """What the instrument must be able to do."""
         return self.dial.function
 
-    @cached_property
-    def in_common(self) -> dict[str, Any]:
-        """What every job's step of this key says alike, by the names of a `Step`."""
-        return {
-            "step": self.key,
-            "stage": self.stage,
-            "rank": self.rank,
-            "how": self.how,
-            "why": self.why,
-            "damages": self.damages,
-            "kind": self.kind,
-            "unit": self.unit,
-            "decimals": self.decimals,
-            "figures": self.figures,
-            "function": self.function,
-            "dial": self.dial.key,
-            "range": self.dial.words,
-            "links": self.links,
-            "linked": self.linked,
-            "offered_with": self.offered_with,
-        }
+
+def in_common(one: StepDefinition) -> dict[str, Any]:
+    """What every job's step of this key says alike, by the names of a `Step`."""
+    return {
+        "step": one.key,
+        "stage": one.stage,
+        "rank": one.rank,
+        "how": one.how,
+        "why": one.why,
+        "damages": one.damages,
+        "kind": one.kind,
+        "unit": one.unit,
+        "decimals": one.decimals,
+        "figures": one.figures,
+        "function": one.function,
+        "dial": one.dial.key,
+        "range": one.dial.words,
+        "links": one.links,
+        "linked": one.linked,
+        "offered_with": one.offered_with,
+    }
 
 
 @cache
@@ -128,9 +132,18 @@ def definitions() -> tuple[StepDefinition, ...]:
 
 
 @cache
+def _by_key() -> dict[StepKey, tuple[StepDefinition, ...]]:
+    return {key: tuple(one for one in definitions() if one.key is key) for key in StepKey}
+
+
+def definitions_of(key: StepKey) -> tuple[StepDefinition, ...]:
+    """The steps of a key: they differ in where they are taken and when they apply."""
+    return _by_key()[key]
+
+
 def definition_of(key: StepKey) -> StepDefinition:
-    """The first step of a key: those of one key differ in where they are taken and when they apply."""
-    return next(one for one in definitions() if one.key is key)
+    """The first step of a key."""
+    return _by_key()[key][0]
 
 
 # What one step's reading stands for besides: each entry is a set of steps that together take its place.
@@ -162,4 +175,5 @@ def _definition(entry: dict[str, Any]) -> StepDefinition:
         "rcd_school": RcdSchool(entry["rcd_school"]) if "rcd_school" in entry else None,
         "offered_with": StepKey(entry["offered_with"]) if "offered_with" in entry else None,
     }
-    return StepDefinition(**made)
+    figures = _ranges()[made["dial"].shows] if "unit" in entry else None
+    return StepDefinition(**made, figures=figures)

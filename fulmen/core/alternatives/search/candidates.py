@@ -6,24 +6,34 @@ through a wall goes with what follows it, since nobody joints a cable inside a w
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import pairwise, product
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
 from fulmen.core.circuit.fitness import stands_weather
-from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, flex_of, section_figures
+from fulmen.core.circuit.laid_cable import (
+    CablePerMetre,
+    LaidCable,
+    SectionFigures,
+    cable_per_metre,
+    flex_of,
+    laid_together,
+    section_figures,
+)
 from fulmen.core.errors import TableError
+from fulmen.core.installation.installation import Installation
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit, TerminalSchool
 from fulmen.core.model.guards import Curve, Device, DeviceKind
-from fulmen.core.model.job import Job
 from fulmen.core.model.route import Section, Surroundings
 from fulmen.core.model.seen import Seen
-from fulmen.core.reference.cable_catalogue import cable_of, cable_record, cable_records
+from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_records
 from fulmen.core.reference.places import follows_from, rated_methods
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
+
+Cables = Mapping[str, CableRecord]
 
 
 class Family(StrEnum):
@@ -76,56 +86,56 @@ MOST_JOINTS = 1
 
 
 def kinds_to_try(
-    job: Job, circuit: Circuit, phases: int, *, sub_main: bool, most_joints: int = MOST_JOINTS
+    cables: Cables, circuit: Circuit, phases: int, *, sub_main: bool, most_joints: int = MOST_JOINTS
 ) -> list[Kinds]:
     """Every sensible kind of cable for the sections of a circuit, the standing one first."""
     standing = Kinds(tuple((section.cable or circuit.cable).record for section in circuit.route))
     if sub_main:
         everywhere = {section.surroundings for section in circuit.route}
-        tried = [Kinds((name,) * len(circuit.route)) for name in _offered(job, SUB_MAIN, everywhere, phases)]
+        tried = [Kinds((name,) * len(circuit.route)) for name in _offered(cables, SUB_MAIN, everywhere, phases)]
     else:
         where = families(circuit.route)
         there = list(dict.fromkeys(where))
         places = {one: set[Surroundings]() for one in there}
         for section, one in zip(circuit.route, where, strict=True):
             places[one].add(section.surroundings)
-        offered = [_offered(job, one, places[one], phases) for one in there]
+        offered = [_offered(cables, one, places[one], phases) for one in there]
         tried = [
             Kinds(tuple(dict(zip(there, names, strict=True))[one] for one in where)) for names in product(*offered)
         ]
     most = max(most_joints, standing.joints())
-    fit = (one for one in tried if one.joints() <= most and _stands_weather(job, circuit, one))
+    fit = (one for one in tried if one.joints() <= most and _stands_weather(cables, circuit, one))
     return list(dict.fromkeys([standing, *fit]))
 
 
-def _stands_weather(job: Job, circuit: Circuit, kinds: Kinds) -> bool:
+def _stands_weather(cables: Cables, circuit: Circuit, kinds: Kinds) -> bool:
     """Whether no cable that stands neither sun nor wet lies where there may be any: nobody said it is indoors."""
     return all(
-        stands_weather(section, cable_record(name, job)) in (None, Seen.YES)
+        stands_weather(section, cables[name]) in (None, Seen.YES)
         for section, name in zip(circuit.route, kinds.records, strict=True)
     )
 
 
-def _offered(job: Job, family: str, places: set[Surroundings], phases: int) -> list[str]:
+def _offered(cables: Cables, family: str, places: set[Surroundings], phases: int) -> list[str]:
     """The kinds to try in some places: suited to them, made with enough cores, rated by their table in every one.
 
     A maker's own cable is tried everywhere.
     """
-    suited = sorted((one for one in cable_records().values() if family in one.suits), key=lambda one: one.suits[family])
-    kinds = [*(one.id for one in suited), *(one.id for one in job.maker_cables)]
-    names = [name for name in kinds if _made_for(name, job, phases)]
+    generic = cable_records()
+    suited = sorted((one for one in generic.values() if family in one.suits), key=lambda one: one.suits[family])
+    kinds = [*(one.id for one in suited), *(name for name in cables if name not in generic)]
+    names = [name for name in kinds if _made_for(cables[name], phases)]
     rated = []
     for name in names:
-        record = cable_record(name, job)
+        record = cables[name]
         laid = [follows_from(Section(surroundings=place, length_m=1), record).method.value for place in places]
         if all(method in rated_methods(record) for method in laid):
             rated.append(name)
     return rated or names
 
 
-def _made_for(name: str, job: Job, phases: int) -> bool:
+def _made_for(record: CableRecord, phases: int) -> bool:
     """Made with enough cores; a cable with cores to spare is left out where one without will do."""
-    record = cable_record(name, job)
     return phases in record.phases and not (phases == 1 and record.spare_cores)
 
 
@@ -149,10 +159,11 @@ def devices_to_try(circuit: Circuit, ib_a: float, *, sub_main: bool) -> list[Dev
 class CableBench:
     """Lays a circuit's sections in any cable; what was worked out for a section and a cable is kept."""
 
-    def __init__(self, job: Job, circuit: Circuit, phases: int, load: CircuitLoad) -> None:
-        self.job, self.circuit, self.phases, self.load = job, circuit, phases, load
-        self._families, self._flex = families(circuit.route), flex_of(job, circuit, load)
+    def __init__(self, installation: Installation, circuit: Circuit, phases: int, load: CircuitLoad) -> None:
+        self.cables, self.circuit, self.phases, self.load = installation.cables, circuit, phases, load
+        self._families, self._flex = families(circuit.route), flex_of(installation, circuit, load)
         self._known: dict[tuple[int, str, float], SectionFigures | None] = {}
+        self._metres: dict[Cable, CablePerMetre] = {}
 
     def laid(self, kinds: Kinds, sizes_mm2: tuple[float, ...]) -> LaidCable | None:
         """The circuit laid in these kinds and sizes, section by section; None where a kind is not made in its size."""
@@ -162,13 +173,13 @@ class CableBench:
             if one is None:
                 return None
             found.append(one)
-        return LaidCable(tuple(found), self.load.ib_a, self._flex, self.circuit.slack_m)
+        return laid_together(tuple(found), self.load.ib_a, self._flex, self.circuit.slack_m)
 
     def to_box(self, kinds: Kinds, in_a: float, most_mm2: float) -> Iterator[tuple[float, LaidCable]]:
         """The circuit in one kind in every size that a unit's terminals don't take, ended in a box before its last
         section, which goes on in the thickest that they do.
         """
-        sizes_mm2 = cable_record(kinds.records[-1], self.job).sizes_mm2
+        sizes_mm2 = self.cables[kinds.records[-1]].sizes_mm2
         tail_mm2 = max((size for size in sizes_mm2 if size <= most_mm2), default=None)
         for csa_mm2 in sizes_before(in_a):
             if tail_mm2 is None or csa_mm2 <= most_mm2:
@@ -210,7 +221,7 @@ class CableBench:
         return self._known[key]
 
     def _worked_out(self, index: int, name: str, csa_mm2: float) -> SectionFigures | None:
-        record = cable_record(name, self.job)
+        record = self.cables[name]
         if csa_mm2 not in record.sizes_mm2:
             return None
         old = self.circuit.route[index]
@@ -221,9 +232,16 @@ class CableBench:
         section = old if standing.record == name else old.model_copy(update={"method": None})
         school = self.circuit.terminals is TerminalSchool.RATE_AT_70
         try:
-            return section_figures(self.job, section, cable, self.phases, self.load, rate_at_70=school)
+            return section_figures(
+                section, cable, self._metre(record, cable), self.phases, self.load, rate_at_70=school
+            )
         except TableError:
             return None
+
+    def _metre(self, record: CableRecord, cable: Cable) -> CablePerMetre:
+        if cable not in self._metres:
+            self._metres[cable] = cable_per_metre(record, cable)
+        return self._metres[cable]
 
 
 def laid_circuit(circuit: Circuit, laid: LaidCable) -> Circuit:

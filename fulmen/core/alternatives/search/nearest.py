@@ -15,7 +15,7 @@ from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.protections import JudgedProtection
 from fulmen.core.alternatives.search.weighing import taken
 from fulmen.core.alternatives.search.wiring import Wired
-from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.evaluate import falls_short, findings_of
 from fulmen.core.findings.finding import Finding
 from fulmen.core.model.base import Part
 from fulmen.core.reference.rule_set import RuleSet
@@ -50,13 +50,13 @@ class Nearest:
         elif entry[0] > heap[0][0]:
             heapq.heapreplace(heap, entry)
 
-    def told(self, now: Evaluation, rules: RuleSet, budget: Budget) -> tuple[Wired | None, tuple[str, ...]]:
+    def told(self, now: tuple[Finding, ...], rules: RuleSet, budget: Budget) -> tuple[Wired | None, tuple[str, ...]]:
         """The nearest of them, None for the design as it stands, and its reasons."""
-        tried: list[tuple[Wired | None, list[Finding]]] = [(None, now.falls_short())]
+        tried: list[tuple[Wired | None, list[Finding]]] = [(None, falls_short(now))]
         kept = [entry for heap in self._heaps.values() for entry in heap]
         for _, _, wired, one in kept:
             if budget.allows():
-                tried.append((wired, evaluate(taken(wired, one), rules, with_steps=False).falls_short()))
+                tried.append((wired, falls_short(findings_of(taken(wired, one), rules))))
         nearest, shorts = min(tried, key=lambda entry: (len(entry[1]), -sum(one.margin or -1.0 for one in entry[1])))
         worst = sorted(shorts, key=lambda one: one.margin if one.margin is not None else -1.0)
         return nearest, tuple(f"{one.title}: {one.figures() or one.detail}" for one in worst[:MOST_TOLD])

@@ -7,28 +7,27 @@ from dataclasses import dataclass
 from itertools import product
 
 from fulmen.core.alternatives.arrangements import Allowance, judge_case
-from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected
+from fulmen.core.alternatives.protection_choice import Protected, ProtectionChoice, protected, with_protection
 from fulmen.core.alternatives.search.candidates import Kinds
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short
 from fulmen.core.checks.charge_point import maker_rcd_finding
-from fulmen.core.circuit.guards import Stands, guards_of, rcd_beside_device
 from fulmen.core.circuit.margins import rcd_in_time
-from fulmen.core.circuit.run_figures import Case, disconnection_s
+from fulmen.core.circuit.run_figures import Case, Known, case_of, disconnection_s, known_of
 from fulmen.core.circuit.specification import rcd_words
-from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import Stands, rcd_beside_device
+from fulmen.core.installation.installation import installation_of
+from fulmen.core.installation.run import Run
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Rcd, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit, Run
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import cable_record
 from fulmen.core.reference.rule_set import RuleSet
 
 MEASURES = (
@@ -81,7 +80,7 @@ def protections_to_try(job: Job, run: Run) -> list[Protection]:
     measures: list[tuple[CarEarth, OpenPenMeasure]] = list(MEASURES)
     if job.supply.earthing is Earthing.TT:
         measures = [(CarEarth.HOUSE_EARTH, now.open_pen)]
-    before = rcd_beside_device(guards_of(job, run))
+    before = rcd_beside_device(run.guards)
     standing = Protection(now, circuit.device.rcd, standing=True, before=before)
     found = [standing]
     for (earth, measure), rcd, place in product(measures, RCDS, RdcDdPlace):
@@ -104,9 +103,9 @@ class Pairing:
 class ProtectionBench:
     """Judges arrangements on a layout; cables that look alike to those checks share the judgement."""
 
-    def __init__(self, layout: Layout, tried: list[Protection], demand: Demand, rules: RuleSet) -> None:
-        self.layout, self.tried, self.demand, self.rules = layout, tried, demand, rules
-        self._in_front = _opens_in_front(layout, rules)
+    def __init__(self, layout: Layout, tried: list[Protection], known: Known) -> None:
+        self.layout, self.tried, self.known = layout, tried, known
+        self._in_front = _opens_in_front(layout, known.rules)
         self._judged: dict[tuple[bool, bool], list[JudgedProtection]] = {}
         self._paired: dict[tuple[Kinds, bool], Pairing] = {}
 
@@ -146,7 +145,7 @@ class ProtectionBench:
 
     def _shape(self, circuit: Circuit, kinds: Kinds) -> tuple[bool, bool]:
         """What those checks see of the cable: armour that reaches the unit, and hidden sections without metal."""
-        records = [cable_record(record, self.layout.job) for record in kinds.records]
+        records = [self.layout.installation.cables[record] for record in kinds.records]
         hidden = any(
             section.concealed_under_50_mm and not record.earthed_metal_cover
             for section, record in zip(circuit.route, records, strict=True)
@@ -154,10 +153,13 @@ class ProtectionBench:
         return bool(records[-1].armour), hidden
 
     def _judge(self, circuit: Circuit, protection: Protection) -> JudgedProtection:
-        run, job = self.layout.run, self.layout.job
-        laid = Run(run.charge_point, (*run.chain[:-1], ChainCircuit(run.final().board, circuit)))
-        then = protected(job, laid, ProtectionChoice(protection.arrangement, protection.rcd))
-        case = Case(job, self.rules, then, self.demand, None)
+        run, job, known = self.layout.run, self.layout.job, self.known
+        taken = protected(job, run, ProtectionChoice(protection.arrangement, protection.rcd))
+        laid = taken.circuit.model_copy(update={"route": circuit.route})
+        changed = installation_of(with_protection(job, Protected(laid, taken.point)))
+        then = changed.run_to(run.charge_point.id)
+        assert then is not None
+        case = case_of(known_of(changed, known.rules, known.demand, known.measured), then)
         allowance, reasons = judge_case(case)
         refused = allowance is Allowance.REFUSED
         short = Short(REGISTER[reasons[0].rule], reasons[0].text) if refused else _maker_refuses(case)
@@ -169,7 +171,7 @@ def _opens_in_front(layout: Layout, rules: RuleSet) -> bool:
     final, tt = layout.run.final().circuit.id, layout.job.supply.earthing is Earthing.TT
     in_front = [
         one.rcd
-        for one in guards_of(layout.job, layout.run)
+        for one in layout.run.rcds
         if one.rcd is not None
         and one.rcd.residual_ma <= AT_THE_BOARD.residual_ma
         and not (one.circuit == final and one.stands in (Stands.WAY, Stands.BOX, Stands.UNIT))

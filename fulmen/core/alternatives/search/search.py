@@ -11,29 +11,29 @@ from collections import Counter
 from dataclasses import dataclass, field
 
 from fulmen.core.alternatives.budget import Budget
+from fulmen.core.alternatives.routed import routed_run
 from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.nearest import Nearest, NearestWay
 from fulmen.core.alternatives.search.protections import JudgedProtection, ProtectionBench, protections_to_try
 from fulmen.core.alternatives.search.weighing import Candidate, candidate, few_best
 from fulmen.core.alternatives.search.wiring import LeftOut, Wired, wired_ways
 from fulmen.core.checks.boards import board_findings
-from fulmen.core.circuit.run_figures import Case, CircuitFigures
-from fulmen.core.demand.demand import Demand, demand_of
+from fulmen.core.circuit.run_figures import CircuitFigures, Known, case_of, known_of
 from fulmen.core.editing.changes import Change, changes_between
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.layouts import Layout, layouts
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
-from fulmen.core.errors import InputError
-from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.evaluate import falls_short, findings_of
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.protection import OPEN_PEN
+from fulmen.core.installation.installation import Installation, installation_of
+from fulmen.core.judging.known import known_for
 from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing
-from fulmen.core.reference.cable_catalogue import cable_record
 from fulmen.core.reference.rule_set import RuleSet
 
 
@@ -139,21 +139,21 @@ def search(
         JobFileError: the job's structure cannot be taken.
     """
     check_structure(job)
-    feeder = next((one for one in job.circuits if one.feeds == charge_point), None)
-    if feeder is None or not feeder.route or charge_point not in {one.id for one in job.charge_points}:
-        raise InputError("charge_point", f"No circuit with a route feeds “{charge_point}” yet: enter the route first.")
+    installation, known = installation_of(job), known_for(job, rules)
+    routed_run(installation, charge_point)
     budget, left_out = budget or Budget(), LeftOut()
     # Judged first, so that the budget knows how long a whole job takes.
-    now, demand, tally = evaluate(job, rules), demand_of(job, rules), Tally()
+    now, tally = findings_of(job, rules), Tally()
     kept: dict[object, tuple[Wired, JudgedProtection]] = {}
-    tried = [layout for layout in layouts(job, charge_point) if _sensible(layout)]
-    boards, nearest = _board_shorts(tried, demand, rules), Nearest()
-    for layout, ruled_out in zip(tried, boards, strict=True):
-        bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), demand, rules)
-        for wired in wired_ways(layout, demand, rules, budget, left_out):
+    tried = [layout for layout in layouts(installation, charge_point) if _sensible(layout)]
+    laid_out = [known_of(layout.installation, rules, known.demand, known.measured) for layout in tried]
+    boards, nearest = _board_shorts(tried, laid_out), Nearest()
+    for layout, here, ruled_out in zip(tried, laid_out, boards, strict=True):
+        bench = ProtectionBench(layout, protections_to_try(layout.job, layout.run), here)
+        for wired in wired_ways(layout, here, budget, left_out):
             best = _count(wired, bench, tally, nearest, ruled_out)
             family = wired.family() if best is not None else None
-            if best is not None and (family not in kept or _better(wired, kept[family][0], job)):
+            if best is not None and (family not in kept or _better(wired, kept[family][0], installation)):
                 kept[family] = (wired, best)
     ways = [candidate(wired, best, prices, rules.value("u0_v")) for wired, best in kept.values()]
     few, elsewhere = _proven(job, now, ways, rules, budget, left_out)
@@ -182,36 +182,32 @@ def _sensible(layout: Layout) -> bool:
     return layout.as_it_stands or not new_board or behind_m >= LEAST_BEHIND_A_BOARD_M
 
 
-def _board_shorts(tried: list[Layout], demand: Demand, rules: RuleSet) -> list[Short | None]:
+def _board_shorts(tried: list[Layout], laid_out: list[Known]) -> list[Short | None]:
     """What rules a whole layout out: its boards fall short of something that those of another layout do not."""
     found = [
-        {
-            one.rule: one
-            for one in board_findings(Case(layout.job, rules, layout.run, demand, None))
-            if one.verdict is Verdict.FALLS_SHORT
-        }
-        for layout in tried
+        {one.rule: one for one in board_findings(case_of(here, layout.run)) if one.verdict is Verdict.FALLS_SHORT}
+        for layout, here in zip(tried, laid_out, strict=True)
     ]
     common = set.intersection(*(set(each) for each in found))
     own = [next((one for rule, one in each.items() if rule not in common), None) for each in found]
     return [Short(REGISTER[one.rule], _told(one)) if one is not None else None for one in own]
 
 
-def _nearest(job: Job, now: Evaluation, nearest: Nearest, rules: RuleSet, budget: Budget) -> NearestWay:
+def _nearest(job: Job, now: tuple[Finding, ...], nearest: Nearest, rules: RuleSet, budget: Budget) -> NearestWay:
     """The way that comes nearest, where nothing holds."""
     wired, reasons = nearest.told(now, rules, budget)
     if wired is not None:
-        return NearestWay(layout=wired.layout.words, cable=_cables(wired, job), device=_devices(wired), reasons=reasons)
+        return NearestWay(layout=wired.layout.words, cable=_cables(wired), device=_devices(wired), reasons=reasons)
     return NearestWay(layout="as it stands", cable="", device="", reasons=reasons)
 
 
-def _better(wired: Wired, other: Wired, job: Job) -> bool:
+def _better(wired: Wired, other: Wired, installation: Installation) -> bool:
     """Of two ways that differ by device only: the standing devices, else the wider margin."""
-    standing = {one.id: one.device for one in job.circuits}
+    standing = installation.tree.circuits
 
     def score(way: Wired) -> tuple[bool, float]:
         circuits = [chained.circuit for chained in way.chain]
-        return all(standing.get(one.id) == one.device for one in circuits), way.least_share
+        return all(one.id in standing and standing[one.id].device == one.device for one in circuits), way.least_share
 
     return score(wired) > score(other)
 
@@ -243,29 +239,29 @@ MOST_ROUNDS = 6
 
 
 def _proven(
-    job: Job, now: Evaluation, ways: list[Candidate], rules: RuleSet, budget: Budget, left_out: LeftOut
+    job: Job, now: tuple[Finding, ...], ways: list[Candidate], rules: RuleSet, budget: Budget, left_out: LeftOut
 ) -> tuple[tuple[FoundWay, ...], tuple[str, ...]]:
     """The few evaluated as whole jobs: what falls short in all lies elsewhere; a way that adds to it makes room for
     the next best.
     """
-    known: dict[int, Evaluation] = {}
-    open_now = {one.key for one in now.findings if one.is_open}
+    known: dict[int, tuple[Finding, ...]] = {}
+    open_now = {one.key for one in now if one.is_open}
     for _ in range(MOST_ROUNDS):
         few = few_best(ways, job)
         for way, _ in few:
             if id(way) not in known and (not known or budget.allows()):
-                known[id(way)] = evaluate(way.job, rules, with_steps=False)
+                known[id(way)] = findings_of(way.job, rules)
         if len(unproven := [way for way, _ in few if id(way) not in known]):
             # What there was no time to prove is not proposed.
             left_out.stopped, few = True, [entry for entry in few if entry[0] not in unproven]
-        shorts = [{one.key: one for one in known[id(way)].falls_short()} for way, _ in few]
+        shorts = [{one.key: one for one in falls_short(known[id(way)])} for way, _ in few]
         common = set.intersection(*(set(each) for each in shorts)) if shorts else set()
         worse = {id(way) for (way, _), short in zip(few, shorts, strict=True) if set(short) - common}
         if not worse:
             break
         ways = [way for way in ways if id(way) not in worse]
     proven = tuple(
-        _found(job, way, words, sum(one.is_open and one.key not in open_now for one in known[id(way)].findings))
+        _found(job, way, words, sum(one.is_open and one.key not in open_now for one in known[id(way)]))
         for way, words in few
         if id(way) not in worse
     )
@@ -281,7 +277,7 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
     wired, changes = way.wired, changes_between(job, way.job)
     return FoundWay(
         layout=wired.layout.words,
-        cable=_cables(wired, job),
+        cable=_cables(wired),
         device=_devices(wired),
         protection=way.protection.protection.words(tt=job.supply.earthing is Earthing.TT),
         best_at=best_at,
@@ -291,26 +287,26 @@ def _found(job: Job, way: Candidate, best_at: tuple[str, ...], conditions: int) 
         spare_a=way.spare_a,
         drop_percent=way.drop_percent,
         margin=way.margin,
-        joints=sum(len(joints_of(circuit, way.job)) for circuit in wired.circuits()),
+        joints=sum(len(joints_of(circuit, wired.layout.installation.cables)) for circuit in wired.circuits()),
         conditions=conditions,
         standing=not changes,
         changes=changes,
     )  # fmt: skip
 
 
-def _cables(wired: Wired, job: Job) -> str:
-    return "; ".join(_cable_words(chained, job) for chained in wired.chain)
+def _cables(wired: Wired) -> str:
+    return "; ".join(_cable_words(chained, wired.layout.installation) for chained in wired.chain)
 
 
 def _devices(wired: Wired) -> str:
     return "; ".join(device_words(circuit.device) for circuit in wired.circuits())
 
 
-def _cable_words(chained: CircuitFigures, job: Job) -> str:
+def _cable_words(chained: CircuitFigures, installation: Installation) -> str:
     """The cables of a circuit in the order of walking; a size is said again only where it changes."""
     told, before_mm2 = [], 0.0
     for cable in dict.fromkeys(one.cable for one in chained.sections):
         size = f"{cable.csa_mm2:g} mm² " if cable.csa_mm2 != before_mm2 else ""
-        told.append(size + cable_record(cable.record, job).name)
+        told.append(size + installation.record(cable).name)
         before_mm2 = cable.csa_mm2
     return ", then ".join(told)

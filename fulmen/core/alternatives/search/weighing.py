@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, with_run
+from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, with_protection
 from fulmen.core.alternatives.search.protections import JudgedProtection
 from fulmen.core.alternatives.search.wiring import Wired
 from fulmen.core.editing.changes import changes_between
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.materials import materials_list, metal_kg_per_m
 from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import runs
 
 MOST_SHOWN = 7
 
@@ -82,8 +82,9 @@ def taken(wired: Wired, judged: JudgedProtection) -> Job:
     protection, job = judged.protection, wired.layout.job
     new = {one.id: one for one in wired.circuits()}
     laid = job.model_copy(update={"circuits": tuple(new.get(one.id, one) for one in job.circuits)})
-    run = next(one for one in runs(laid) if one.charge_point.id == wired.layout.run.charge_point.id)
-    return with_run(laid, protected(laid, run, ProtectionChoice(protection.arrangement, protection.rcd)))
+    run = installation_of(laid).run_to(wired.layout.run.charge_point.id)
+    assert run is not None
+    return with_protection(laid, protected(laid, run, ProtectionChoice(protection.arrangement, protection.rcd)))
 
 
 def unbeaten(ways: list[Candidate]) -> list[Candidate]:

@@ -10,29 +10,27 @@ from dataclasses import dataclass
 from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short, judge_circuit, judge_end, short_of
-from fulmen.core.checks.residual_current import rcds_before
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
 from fulmen.core.circuit.laid_cable import LaidCable, laid_cable
 from fulmen.core.circuit.margins import lighting_margin, rcd_in_time, volt_drop_margin
-from fulmen.core.circuit.origin import fault_current, tails_figures
+from fulmen.core.circuit.origin import tails_figures
 from fulmen.core.circuit.run_figures import (
-    Case,
     ChainPoint,
     CircuitFigures,
+    Known,
     LaidCircuit,
     chain_start,
     circuit_figures,
     disconnection_s,
 )
-from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.errors import TableError
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import ChainCircuit
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of
-from fulmen.core.reference.rule_set import RuleSet
 
 # A final circuit is judged as if a 30 mA RCD stood at its board; `wants_rcd` tells where one must.
 
@@ -97,7 +95,7 @@ class LeftOut:
 
 
 def wired_ways(
-    layout: Layout, demand: Demand, rules: RuleSet, budget: Budget | None = None, left_out: LeftOut | None = None
+    layout: Layout, known: Known, budget: Budget | None = None, left_out: LeftOut | None = None
 ) -> Iterator[Wired]:
     """Every electrical way of one layout, those that fall short included.
 
@@ -106,14 +104,15 @@ def wired_ways(
         left_out: told what was not tried.
     """
     budget, left_out = budget or Budget(), left_out or LeftOut()
-    tails = tails_figures(layout.job, demand, layout.run.charge_point.design_current_a(), layout.run.chain[0].board)
-    start = chain_start(layout.job, rules, tails)
+    design_a = layout.run.charge_point.design_current_a()
+    tails = tails_figures(known.installation, known.demand, design_a, layout.run.chain[0].board)
+    start = chain_start(known, tails)
     ways = [_Before()]
     for chained in layout.run.chain[:-1]:
-        sub_main = _SubMain(layout, chained, demand, rules)
+        sub_main = _SubMain(layout, chained, known)
         every = (after for before in ways for after in sub_main.ways(before, start))
         ways = _best(every, MOST_BEFORE_ONE if len(layout.run.chain) == 2 else MOST_BEFORE_MORE, budget, left_out)
-    final = _Final(layout, rules)
+    final = _Final(layout, known)
     for before in ways:
         for way in final.ways(before, start):
             if not budget.allows():
@@ -141,25 +140,26 @@ def _best(every: Iterator[_Before], most: int, budget: Budget, left_out: LeftOut
 class _SubMain:
     """One sub-main of a layout in every cable, size and device; its cables are laid once for all that is before it."""
 
-    def __init__(self, layout: Layout, chained: ChainCircuit, demand: Demand, rules: RuleSet) -> None:
-        job, circuit = layout.job, chained.circuit
-        self.job, self.rules, self.phases, self.load = job, rules, circuit.phases, circuit_load(job, circuit, rules)
-        before_it = rcds_before(Case(job, rules, layout.run, demand, None), chained)
-        self.rcd = rcd_in_time(before_it, disconnection_s(rules, tt=_tt(job), final=False), rules)
-        self.measured = fault_current(job, rules).measured
-        self.cables = list(_laid(job, circuit, circuit.phases, self.load, sub_main=True))
+    def __init__(self, layout: Layout, chained: ChainCircuit, known: Known) -> None:
+        circuit, rules, self.known = chained.circuit, known.rules, known
+        self.tt = _tt(layout.job)
+        self.phases, self.load = circuit.phases, circuit_load(known.installation, circuit, rules)
+        before_it = layout.run.rcds_before[circuit.id]
+        self.rcd = rcd_in_time(before_it, disconnection_s(rules, tt=self.tt, final=False), rules)
+        self.cables = list(_laid(known.installation, circuit, circuit.phases, self.load, sub_main=True))
         devices = devices_to_try(circuit, self.load.ib_a, sub_main=True)
         self.circuits = [ChainCircuit(chained.board, circuit.model_copy(update={"device": one})) for one in devices]
 
     def ways(self, before: _Before, start: ChainPoint) -> Iterator[_Before]:
         """Every way of it after some way of those before."""
         point = before.chain[-1].end if before.chain else start
+        installation, rules, measured = self.known.installation, self.known.rules, self.known.origin.fault.measured
         for kinds, _, laid in self.cables:
             for here in self.circuits:
                 circuit = LaidCircuit(here, final=False, phases=self.phases, load=self.load, laid=laid)
-                figures = circuit_figures(self.job, self.rules, circuit, point)
-                verdict = judge_circuit(figures, self.rules, tt=_tt(self.job), rcd=self.rcd, measured=self.measured)
-                lights = lighting_margin(self.job, figures, self.rules)
+                figures = circuit_figures(installation, rules, circuit, point)
+                verdict = judge_circuit(figures, rules, tt=self.tt, rcd=self.rcd, measured=measured)
+                lights = lighting_margin(installation.tree, figures, rules)
                 dim = short_of(lights) if lights is not None and not lights.holds() else None
                 yield _Before(
                     (*before.chain, figures),
@@ -172,25 +172,25 @@ class _SubMain:
 class _Final:
     """The final circuit of a layout in every cable, size and device; its cables are laid once for all sub-mains."""
 
-    def __init__(self, layout: Layout, rules: RuleSet) -> None:
-        job, run = layout.job, layout.run
-        self.layout, self.rules, self.chained, self.phases = layout, rules, run.final(), run.charge_point.phase_count
-        self.load = circuit_load(job, self.chained.circuit, rules)
-        self.measured, self.tt = fault_current(job, rules).measured, _tt(job)
+    def __init__(self, layout: Layout, known: Known) -> None:
+        run, self.known = layout.run, known
+        self.layout, self.chained, self.phases = layout, run.final(), run.charge_point.phase_count
+        self.load = circuit_load(known.installation, self.chained.circuit, known.rules)
+        self.tt = _tt(layout.job)
         self.devices = devices_to_try(self.chained.circuit, self.load.ib_a, sub_main=False)
         self.cables = list((self._to_box if layout.boxed else self._everywhere)())
         self.circuits = [self.chained.circuit.model_copy(update={"device": device}) for device in self.devices]
 
     def _everywhere(self) -> Iterator[tuple[Kinds, float, LaidCable]]:
-        return _laid(self.layout.job, self.chained.circuit, self.phases, self.load, sub_main=False)
+        return _laid(self.known.installation, self.chained.circuit, self.phases, self.load, sub_main=False)
 
     def _to_box(self) -> Iterator[tuple[Kinds, float, LaidCable]]:
         """In one kind of cable with the box as its only joint."""
-        job, circuit = self.layout.job, self.chained.circuit
-        bench = CableBench(job, circuit, self.phases, self.load)
+        installation, circuit = self.known.installation, self.chained.circuit
+        bench = CableBench(installation, circuit, self.phases, self.load)
         most_mm2 = self.layout.run.charge_point.terminal_max_mm2 or 0.0
         in_a = min(float(device.rating_a) for device in self.devices)
-        for kinds in kinds_to_try(job, circuit, self.phases, sub_main=False, most_joints=0):
+        for kinds in kinds_to_try(installation.cables, circuit, self.phases, sub_main=False, most_joints=0):
             for csa_mm2, laid in bench.to_box(kinds, in_a, most_mm2):
                 yield kinds, csa_mm2, laid
 
@@ -214,9 +214,10 @@ class _Final:
         self, before: _Before, chained: ChainCircuit, kinds: Kinds, csa_mm2: float, laid: LaidCable, point: ChainPoint
     ) -> Wired:
         circuit = LaidCircuit(chained, final=True, phases=self.phases, load=self.load, laid=laid)
-        figures = circuit_figures(self.layout.job, self.rules, circuit, point)
-        verdict = judge_circuit(figures, self.rules, tt=self.tt, rcd=AT_THE_BOARD, measured=self.measured)
-        drop = volt_drop_margin(figures, self.rules)
+        rules, measured = self.known.rules, self.known.origin.fault.measured
+        figures = circuit_figures(self.known.installation, rules, circuit, point)
+        verdict = judge_circuit(figures, rules, tt=self.tt, rcd=AT_THE_BOARD, measured=measured)
+        drop = volt_drop_margin(figures, rules)
         short = verdict.short or judge_end(figures, self.layout.run.charge_point)
         short = short or (None if drop.holds() else short_of(drop))
         return Wired(
@@ -231,7 +232,7 @@ class _Final:
 
 
 def _laid(
-    job: Job, circuit: Circuit, phases: int, load: CircuitLoad, *, sub_main: bool
+    installation: Installation, circuit: Circuit, phases: int, load: CircuitLoad, *, sub_main: bool
 ) -> Iterator[tuple[Kinds, float, LaidCable]]:
     """A circuit as it stands, then in every other kind and size that is made, unless it is there already."""
     standing = tuple(cable_of(circuit, section) for section in circuit.route)
@@ -239,13 +240,13 @@ def _laid(
         yield (
             Kinds(tuple(one.record for one in standing)),
             circuit.cable.csa_mm2,
-            laid_cable(job, circuit, phases, load),
+            laid_cable(installation, circuit, phases, load),
         )
     if not circuit.fitted_with_this_job:
         return
-    bench = CableBench(job, circuit, phases, load)
+    bench = CableBench(installation, circuit, phases, load)
     in_a = min(float(device.rating_a) for device in devices_to_try(circuit, load.ib_a, sub_main=sub_main))
-    for kinds in kinds_to_try(job, circuit, phases, sub_main=sub_main):
+    for kinds in kinds_to_try(installation.cables, circuit, phases, sub_main=sub_main):
         for csa_mm2, laid in bench.every_laid(kinds, in_a):
             if tuple(one.cable for one in laid.sections) != standing:
                 yield kinds, csa_mm2, laid

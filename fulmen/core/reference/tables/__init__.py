@@ -10,7 +10,7 @@ from __future__ import annotations
 import tomllib
 from bisect import bisect_left
 from dataclasses import dataclass
-from functools import cache, cached_property
+from functools import cache
 from importlib.resources import files
 from typing import Any
 
@@ -35,13 +35,9 @@ class Table:
     rows: tuple[float, ...]
     columns: dict[str, tuple[float | None, ...]]
 
-    @cached_property
-    def _places(self) -> dict[float, int]:
-        return {row: place for place, row in enumerate(self.rows)}
-
     def has(self, column: str, row: float) -> bool:
         """Whether the table prints a figure for exactly this column and row."""
-        return column in self.columns and row in self._places and self._cell(column, row) is not None
+        return self._cell(column, row) is not None
 
     def at(self, column: str, row: float) -> float:
         """The printed figure at exactly this row.
@@ -52,10 +48,9 @@ class Table:
         >>> table("conductor_resistance").at("mohm_per_m", 6.0)
         3.08
         """
-        if not self.has(column, row):
-            raise TableError(f"{self.source(column, row)}, holds no figure")
         value = self._cell(column, row)
-        assert value is not None
+        if value is None:
+            raise TableError(f"{self.source(column, row)}, holds no figure")
         return value
 
     def at_or_above(self, column: str, row: float) -> tuple[float, float]:
@@ -84,7 +79,9 @@ class Table:
         return f"{row:g} {unit_of(self.row_name) or self.row_name.replace('_', ' ')}"
 
     def _cell(self, column: str, row: float) -> float | None:
-        return self.columns[column][self._places[row]]
+        place = bisect_left(self.rows, row)
+        printed = place < len(self.rows) and self.rows[place] == row and column in self.columns
+        return self.columns[column][place] if printed else None
 
 
 def read_toml(package: str, key: str) -> dict[str, Any]:

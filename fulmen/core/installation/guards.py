@@ -12,12 +12,12 @@ from enum import StrEnum
 
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.words import word
+from fulmen.core.installation.tree import Chain, Tree
 from fulmen.core.model.boards import Board, WayGroup
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd
 from fulmen.core.model.job import Job
-from fulmen.core.model.run import Run, board_index
 from fulmen.core.model.seen import Seen
 
 
@@ -68,20 +68,20 @@ class PlacedGuard:
         return None if poles is None else poles in (2, 4)
 
 
-def guards_of(job: Job, run: Run) -> tuple[PlacedGuard, ...]:
+def guards_of(job: Job, tree: Tree, point: ChargePoint | None, chain: Chain) -> tuple[PlacedGuard, ...]:
     """Every guard of a run in order, the network operator's fuse first, the unit's own last."""
     fuse_a = job.supply.cut_out_fuse_a
-    first = run.chain[0].circuit.id if run.chain else ""
+    first = chain[0].circuit.id if chain else ""
     known = f"{fuse_a} A cut-out fuse" if fuse_a else "Cut-out fuse"
     cut_out = PlacedGuard(
         Stands.CUT_OUT, known, "Cut-out", "supply.cut_out_fuse_a", "origin", first,
         fuse_a=float(fuse_a) if fuse_a else None, shared=Seen.YES,
     )  # fmt: skip
-    chained = [guard for place in range(len(run.chain)) for guard in _at_circuit(job, run, place)]
-    if run.point is None:
+    own = {chained.circuit.id for chained in chain}
+    chained = [guard for one in chain for guard in _at_circuit(tree, own, one.board, one.circuit)]
+    if point is None:
         return (cut_out, *chained)
-    at = f"charge_points.{next(place for place, one in enumerate(job.charge_points) if one.id == run.charge_point.id)}"
-    return (cut_out, *chained, *_in_unit(run.charge_point, run.final().circuit if run.chain else None, at))
+    return (cut_out, *chained, *_in_unit(point, chain[-1].circuit if chain else None, tree.paths[point.id]))
 
 
 def rcd_beside_device(guards: tuple[PlacedGuard, ...]) -> bool:
@@ -90,12 +90,10 @@ def rcd_beside_device(guards: tuple[PlacedGuard, ...]) -> bool:
     return any(one.rcd is not None and one.stands is not Stands.UNIT and one not in ways[-1:] for one in guards)
 
 
-def _at_circuit(job: Job, run: Run, place: int) -> Iterator[PlacedGuard]:
+def _at_circuit(tree: Tree, own: set[str], board: Board, circuit: Circuit) -> Iterator[PlacedGuard]:
     """The guards before and on one circuit: its board's incomer, its group's, its way's, its boxes'."""
-    board, circuit = run.chain[place].board, run.chain[place].circuit
-    at = f"boards.{board_index(job, board)}"
-    behind = [one for one in job.circuits if one.from_board == board.id]
-    shared = Seen.YES if board.other_loads else _shared(run, board.feeds_others, behind)
+    at, behind = tree.paths[board.id], tree.leaving[board.id]
+    shared = Seen.YES if board.other_loads else _shared(own, board.feeds_others, behind)
     for number, guard in enumerate(board.incomer):
         here = Placing(
             Stands.INCOMER, f"in front, {board.name}", f"{at}.incomer.{number}", circuit, shared, board.others
@@ -104,12 +102,12 @@ def _at_circuit(job: Job, run: Run, place: int) -> Iterator[PlacedGuard]:
     for place_of_group, group in enumerate(board.groups):
         if group.id != circuit.group:
             continue
-        shared = _shared(run, group.feeds_others, [one for one in behind if one.group == group.id])
+        shared = _shared(own, group.feeds_others, tuple(one for one in behind if one.group == group.id))
         for number, guard in enumerate(group.guards):
             field = f"{at}.groups.{place_of_group}.guards.{number}"
             where = f"in front of {group.name}, {board.name}"
             yield _placed(guard, Placing(Stands.GROUP, where, field, circuit, shared, group.others))
-    at = f"circuits.{next(index for index, one in enumerate(job.circuits) if one.id == circuit.id)}"
+    at = tree.paths[circuit.id]
     yield _on_way(board, circuit, at)
     for place_of_box, box in sorted(enumerate(circuit.boxes), key=lambda one: box_section(one[1], circuit)):
         section = box_section(box, circuit)
@@ -137,9 +135,8 @@ def box_section(box: GuardBox, circuit: Circuit) -> int:
     return most if box.after_section is None else min(box.after_section, most)
 
 
-def _shared(run: Run, feeds_others: Seen, behind: list[Circuit]) -> Seen:
+def _shared(own: set[str], feeds_others: Seen, behind: tuple[Circuit, ...]) -> Seen:
     """Whether circuits that are not of this run hang behind a guard: those of the job are known."""
-    own = {chained.circuit.id for chained in run.chain}
     return Seen.YES if any(one.id not in own for one in behind) else feeds_others
 
 

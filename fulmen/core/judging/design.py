@@ -1,0 +1,118 @@
+"""The design layer: a job judged by what is built and found, without its readings.
+
+It takes the job without them, and the few figures that a design goes by as `Measured`: a reading typed leaves it as it
+was, and what is kept of it is kept by those two.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.checks.boards import board_findings
+from fulmen.core.checks.charge_point import charge_point_findings, place_findings
+from fulmen.core.checks.disconnection import disconnection_findings
+from fulmen.core.checks.earth_separation import earth_separation_findings
+from fulmen.core.checks.earthing import earthing_findings, exported_earth_findings
+from fulmen.core.checks.fault_withstand import fault_withstand_findings
+from fulmen.core.checks.front_rcds import front_rcd_findings, goes_off_findings
+from fulmen.core.checks.guard_ratings import guard_rating_findings, main_switch_findings
+from fulmen.core.checks.laying import joint_findings, laying_findings
+from fulmen.core.checks.load import load_findings
+from fulmen.core.checks.overcurrent import overcurrent_findings
+from fulmen.core.checks.phases import phase_findings
+from fulmen.core.checks.residual_current import load_circuit_findings, residual_current_findings
+from fulmen.core.checks.selectivity import selectivity_findings
+from fulmen.core.checks.supply import supply_findings
+from fulmen.core.checks.surge import surge_findings
+from fulmen.core.checks.survey import survey_findings
+from fulmen.core.checks.volt_drop import volt_drop_findings
+from fulmen.core.circuit.measured import Measured
+from fulmen.core.circuit.run_figures import Case, cases_of, known_of
+from fulmen.core.demand.demand import Demand, demand_of
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.run import CHARGE_POINT
+from fulmen.core.installation.installation import Installation, installation_of
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.judging.merging import once_each
+from fulmen.core.model.job import Job
+from fulmen.core.reference.rule_set import RuleSet
+
+ORIGIN_CHECKS = (supply_findings, main_switch_findings, load_findings, survey_findings)
+DESIGN_CHECKS = (
+    earthing_findings,
+    earth_separation_findings,
+    residual_current_findings,
+    front_rcd_findings,
+    goes_off_findings,
+    guard_rating_findings,
+    surge_findings,
+    overcurrent_findings,
+    volt_drop_findings,
+    disconnection_findings,
+    fault_withstand_findings,
+    phase_findings,
+    joint_findings,
+    exported_earth_findings,
+    selectivity_findings,
+    laying_findings,
+    board_findings,
+    place_findings,
+    charge_point_findings,
+)
+LOAD_CHECKS = (
+    load_circuit_findings,
+    overcurrent_findings,
+    volt_drop_findings,
+    disconnection_findings,
+    fault_withstand_findings,
+    joint_findings,
+    laying_findings,
+    board_findings,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Design:
+    """A design worked out and judged. `at_origin` are the findings about the origin, `along` those of the runs.
+
+    Without a charge point nothing can be judged, and `along` asks for one.
+    """
+
+    installation: Installation
+    rules: RuleSet
+    demand: Demand
+    cases: tuple[Case, ...]
+    at_origin: tuple[Finding, ...]
+    along: tuple[Finding, ...]
+
+    @property
+    def has_charge_point(self) -> bool:
+        """Whether anything can be judged."""
+        return bool(self.installation.runs)
+
+
+def design_of(job: Job, measured: Measured, rules: RuleSet) -> Design:
+    """Judge a design by one edition.
+
+    Args:
+        job: the job without its readings, see `unread`; its structure must have been checked.
+        measured: the few figures that it takes from them, see `measured_of`.
+        rules: the limits of the edition, see `rule_set`.
+    """
+    assert not job.readings
+    installation = installation_of(job)
+    demand = demand_of(installation, rules)
+    cases = tuple(cases_of(known_of(installation, rules, demand, measured)))
+    if not installation.runs:
+        asked = ask(CHARGE_POINT, rules, ORIGIN)
+        told = asked.needs_fact("Add the charge point: everything else follows from it.")
+        return Design(installation, rules, demand, cases, (), once_each([told], job))
+    at_origin = (finding for check in ORIGIN_CHECKS for finding in check(cases[0]))
+    along = (
+        finding
+        for case in cases
+        for check in (LOAD_CHECKS if case.to_loads else DESIGN_CHECKS)
+        for finding in check(case)
+    )
+    return Design(installation, rules, demand, cases, once_each(at_origin, job), once_each(along, job))

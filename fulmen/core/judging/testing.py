@@ -1,0 +1,69 @@
+"""The testing layer: steps, limits and bands, readings judged and held against each other, and the deadline they set.
+
+It takes a design and the readings; whoever types a reading waits for this alone.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.checks.operator import operator_findings
+from fulmen.core.findings.finding import Finding
+from fulmen.core.judging.design import Design
+from fulmen.core.judging.merging import once_each
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import ByStep, Reading, by_step
+from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
+from fulmen.core.verification.cross_checks import agreement_findings
+from fulmen.core.verification.instrument_checks import instrument_findings, stray_findings
+from fulmen.core.verification.planned import PlannedStep, plan
+from fulmen.core.verification.reading_checks import reading_findings
+from fulmen.core.verification.reading_fit import misfit_findings
+from fulmen.core.verification.reading_order import order_findings
+from fulmen.core.verification.run_test import RunTest
+from fulmen.core.verification.sequence import Step, read_steps
+from fulmen.core.verification.taken_again import retest_findings
+
+
+@dataclass(frozen=True, slots=True)
+class Tested:
+    """The tests of a design judged: its steps with what was read, the operator's deadline, and what is found."""
+
+    readings: ByStep
+    steps: tuple[Step, ...]
+    matter: OperatorMatter
+    told: tuple[Finding, ...]
+    found: tuple[Finding, ...]
+
+
+def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], planned: tuple[PlannedStep, ...]) -> Tested:
+    """Judge the readings of a job against its design.
+
+    Args:
+        design: the job's design.
+        job: the whole job.
+        counting: those of its readings that count, see `fitting`.
+        planned: the steps that the design asks for; empty where nobody wants them and nothing was read.
+    """
+    live_on, readings, rules = energised_on(counting), by_step(counting), design.rules
+    matter = operator_matter(design.installation.job, rules, design.demand, live_on)
+    steps = read_steps(planned, readings)
+    unfit = tuple(misfit_findings(job, rules))
+    if not design.has_charge_point:
+        return Tested(readings, steps, matter, (), unfit)
+    told = operator_findings(design.cases[0], matter, live_on)
+    tests = [RunTest(case, readings) for case in design.cases]
+    found = (
+        *reading_findings(steps, rules),
+        *agreement_findings(tests),
+        *order_findings(readings, steps, rules),
+        *instrument_findings(design.installation.job.testing.instruments, counting, rules),
+        *retest_findings(steps, rules),
+        *stray_findings(readings, steps, rules),
+    )
+    return Tested(readings, steps, matter, once_each(told, job), (*once_each(found, job), *once_each(unfit, job)))
+
+
+def planned_for(design: Design) -> tuple[PlannedStep, ...]:
+    """The steps that a design asks for."""
+    return plan(list(design.cases))
