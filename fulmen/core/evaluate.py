@@ -3,49 +3,32 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 
-from fulmen.core.checks.laying import asks_outdoors
-from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
-from fulmen.core.circuit.guard_views import GuardView, RunGuards, run_guards
+from fulmen.core.circuit.guard_views import GuardView, RunGuards
 from fulmen.core.circuit.measured import measured_of
-from fulmen.core.circuit.run_figures import Case
-from fulmen.core.circuit.run_profile import RunProfile, run_profile
-from fulmen.core.circuit.specification import SentencePart, specification
+from fulmen.core.circuit.run_profile import RunProfile
 from fulmen.core.demand.demand import Demand
-from fulmen.core.demand.ways_out import WayOut, ways_out
+from fulmen.core.demand.ways_out import WayOut
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.findings.finding import Finding, Verdict
-from fulmen.core.installation.installation import Installation
 from fulmen.core.judging.design import Design, design_of
+from fulmen.core.judging.kept_designs import KeptDesign, KeptDesigns
 from fulmen.core.judging.known import unread
 from fulmen.core.judging.merging import worst_first
-from fulmen.core.judging.testing import Tested, planned_for, testing_of
+from fulmen.core.judging.shown import RunFaults, RunSentence
+from fulmen.core.judging.testing import Tested, steps_for, testing_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
+from fulmen.core.model.readings import Reading
 from fulmen.core.network_operator.notification import OperatorMatter
+from fulmen.core.plain import changed
 from fulmen.core.reference.rule_set import RuleSet
-from fulmen.core.survey.walk import OpenQuestion, StopState, open_questions, stop_states, walked
+from fulmen.core.survey.walk import OpenQuestion, StopState, stop_states
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.marks import marked
 from fulmen.core.verification.reading_fit import fitting
 from fulmen.core.verification.sequence import Step
-
-
-class RunFaults(Part):
-    """What opens for each fault along one run."""
-
-    circuit: str
-    charge_point: str
-    faults: tuple[FaultAt, ...]
-
-
-class RunSentence(Part):
-    """The specification sentence of one circuit."""
-
-    circuit: str
-    charge_point: str
-    parts: tuple[SentencePart, ...]
 
 
 class Evaluation(Part):
@@ -80,12 +63,13 @@ class Evaluation(Part):
         return falls_short(self.findings)
 
 
-def evaluate(job: Job, rules: RuleSet) -> Evaluation:
+def evaluate(job: Job, rules: RuleSet, kept: KeptDesigns | None = None) -> Evaluation:
     """Judge a whole job by one edition.
 
     Args:
         job: the job document.
         rules: the limits of the edition, see `rule_set`.
+        kept: what was worked out before, for whoever asks again and again; it changes no answer.
 
     Returns:
         The evaluation; a rule that fails is a finding in it.
@@ -94,18 +78,22 @@ def evaluate(job: Job, rules: RuleSet) -> Evaluation:
         JobFileError: boards and circuits do not form a tree, or a name is unknown.
     """
     check_structure(job)
-    counting = fitting(job).readings
-    design = design_of(unread(job), measured_of(counting), rules)
-    return evaluation_of(design, testing_of(design, job, counting, planned_for(design)))
+    counting = fitting(job)
+    found = kept.of(job, counting, rules) if kept is not None else KeptDesign(_design(job, counting, rules))
+    return _evaluation(found, testing_of(found.design, job, counting, found.steps()))
 
 
 def findings_of(job: Job, rules: RuleSet) -> tuple[Finding, ...]:
     """The findings of a job, worst first: all that who compares designs asks of it. Raises as `evaluate`."""
     check_structure(job)
-    counting = fitting(job).readings
-    design = design_of(unread(job), measured_of(counting), rules)
+    counting = fitting(job)
+    design = _design(job, counting, rules)
     # Without a reading no step has anything to say.
-    return _findings(design, testing_of(design, job, counting, planned_for(design) if job.readings else ()))
+    return _findings(design, testing_of(design, job, counting, steps_for(design) if job.readings else None))
+
+
+def _design(job: Job, counting: tuple[Reading, ...], rules: RuleSet) -> Design:
+    return design_of(unread(job), measured_of(counting), rules)
 
 
 def falls_short(findings: Iterable[Finding]) -> list[Finding]:
@@ -117,51 +105,31 @@ def _findings(design: Design, tested: Tested) -> tuple[Finding, ...]:
     return worst_first((*design.at_origin, *tested.told, *design.along, *tested.found))
 
 
-def evaluation_of(design: Design, tested: Tested) -> Evaluation:
+def _evaluation(found: KeptDesign, tested: Tested) -> Evaluation:
     """What both layers say of a job, as it is told."""
-    installation, findings = design.installation, _findings(design, tested)
-    cars, facts = [case for case in design.cases if not case.to_loads], walked(installation)
+    design, shown = found.design, found.shown()
+    findings = _findings(design, tested)
+    cars = {case.subject: case for case in design.cases if not case.to_loads}
     return Evaluation.made(
         rule_set=design.rules.key,
         edition=design.rules.title,
-        profiles=tuple(_profiles(cars, tested, findings)),
-        sentences=tuple(
-            RunSentence.made(circuit=case.subject, charge_point=case.run.charge_point.id, parts=specification(case))
-            for case in cars
-            if case.run.chain
+        profiles=tuple(
+            _banded(marked(profile, cars[subject], tested.readings), findings)
+            for subject, profile in shown.profiles.items()
         ),
-        faults=tuple(
-            RunFaults.made(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))
-            for case in cars
-        ),
-        guards=tuple(run_guards(case.run) for case in design.cases),
-        unsaid=_unsaid(installation),
+        sentences=shown.sentences,
+        faults=shown.faults,
+        guards=shown.guards,
+        unsaid=shown.unsaid,
         findings=findings,
         steps=tested.steps,
-        gaps=certificate_gaps(installation, findings, tested.steps),
+        gaps=certificate_gaps(design.installation, findings, tested.steps),
         demand=design.demand,
-        ways_out=ways_out(installation, design.rules, design.demand),
+        ways_out=shown.ways_out,
         operator=tested.matter,
-        stops=stop_states(facts, findings),
-        questions=open_questions(facts),
+        stops=stop_states(shown.facts, findings),
+        questions=shown.questions,
         totals=_totals(findings),
-    )
-
-
-def _profiles(cars: list[Case], tested: Tested, findings: tuple[Finding, ...]) -> Iterator[RunProfile]:
-    for case in cars:
-        profile = run_profile(case)
-        if profile is not None:
-            yield _banded(marked(profile, case, tested.readings), findings)
-
-
-def _unsaid(installation: Installation) -> tuple[str, ...]:
-    """The paths of what a route's places ask for and nobody has said yet."""
-    return tuple(
-        f"circuits.{index}.route.{place}.{name}"
-        for index, circuit in enumerate(installation.job.circuits)
-        for place, section in enumerate(circuit.route)
-        for name in (*section.unknown(), *(["outdoors"] if asks_outdoors(installation, circuit, section) else []))
     )
 
 
@@ -173,4 +141,4 @@ def _totals(findings: tuple[Finding, ...]) -> dict[Verdict, int]:
 def _banded(profile: RunProfile, findings: tuple[Finding, ...]) -> RunProfile:
     """The profile with the worst verdict among what protects people there; the findings come worst first."""
     worst = next((one.verdict for one in findings if one.is_open and one.protects), Verdict.MEETS)
-    return profile.model_copy(update={"protection_verdict": worst})
+    return changed(profile, protection_verdict=worst)

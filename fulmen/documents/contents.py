@@ -32,4 +32,5 @@ class Contents:
 def contents_of(job: Job, evaluation: Evaluation) -> Contents:
     """What the papers of a job are made of."""
     counting = fitting(job)
-    return Contents(job, evaluation, known_for(counting, rule_set(job.rule_set)), by_step(counting.readings))
+    known = known_for(job, rule_set(job.rule_set))
+    return Contents(job, evaluation, known, by_step(counting))

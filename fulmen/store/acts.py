@@ -170,7 +170,9 @@ def settle_call(sessions: Sessions, job_id: int, call: Call, warrant: Warrant, n
     check_past("decided_at", call.decided_at, now)
 
     def changed(stands: Standing) -> Job:
-        return stands.job.model_copy(update={"decisions": (*stands.job.decisions, _decision(stands.job, call))})
+        return stands.job.model_copy(
+            update={"decisions": (*stands.job.decisions, _decision(sessions, stands.job, call))}
+        )
 
     def keep(session: Session, _: JobRow, job: Job) -> None:
         act = Act(ActKind.CALL, call.finding)
@@ -183,8 +185,8 @@ def settle_call(sessions: Sessions, job_id: int, call: Call, warrant: Warrant, n
     return change(sessions, job_id, now, changed, keep)
 
 
-def _decision(job: Job, call: Call) -> Decision:
-    findings = judged(job).findings
+def _decision(sessions: Sessions, job: Job, call: Call) -> Decision:
+    findings = judged(sessions, job).findings
     found = next((one for one in findings if one.key == call.finding and one.verdict is Verdict.YOUR_CALL), None)
     if found is None:
         raise MovedOn("This is not your call as the job is saved: look at it again. Nothing was kept.")

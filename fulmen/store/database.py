@@ -18,6 +18,7 @@ from typing import Any
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
+from fulmen.core.judging.kept_designs import KeptDesigns
 from fulmen.settings import Settings
 from fulmen.store.chain import chain_new_rows
 from fulmen.store.errors import Busy
@@ -46,9 +47,17 @@ def open_database(settings: Settings) -> Engine:
 
 def sessions(engine: Engine) -> sessionmaker[Session]:
     """Where operations get their transactions from."""
-    made = sessionmaker(engine, expire_on_commit=False, info={TURN: Lock(), LAST_SEEN: LastSeen()})
+    info = {TURN: Lock(), LAST_SEEN: LastSeen(), KEPT: KeptDesigns()}
+    made = sessionmaker(engine, expire_on_commit=False, info=info)
     event.listen(made, "after_flush", chain_new_rows)
     return made
+
+
+def kept_designs(sessions: Sessions) -> KeptDesigns:
+    """The designs that this process worked out last."""
+    with sessions() as session:
+        found: KeptDesigns = session.info[KEPT]
+        return found
 
 
 @contextmanager
@@ -77,6 +86,8 @@ def writing(sessions: Sessions) -> Iterator[Session]:
 TURN, LOCK_S = "turn", 10
 # Where it keeps the jobs that its process saw last, see `store.stored_jobs`.
 LAST_SEEN = "last seen"
+# Where it keeps the designs that it worked out last: whoever saves a reading waits for the tests alone.
+KEPT = "kept designs"
 BUSY = "Fulmen is busy writing what others sent: try again in a moment. Nothing was saved."
 
 

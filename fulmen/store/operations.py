@@ -37,7 +37,7 @@ def create_job(sessions: Sessions, job: Job, now: datetime, verb: str = "created
     """Store a new job with whatever readings it brings; its acts were done elsewhere, and are kept as history."""
     check_structure(job)
     job = as_history(job)
-    evaluation = judged(job)
+    evaluation = judged(sessions, job)
     with writing(sessions) as session:
         row = JobRow(created_at=now, version=1, revision=1)
         fill_row(row, job, evaluation, now)
@@ -56,7 +56,7 @@ def load_job(sessions: Sessions, job_id: int) -> StoredJob:
         NotFound: there is none.
     """
     stands = standing(sessions, job_id)
-    return StoredJob(job_id, stands.version, stands.revision, stands.job, judged(stands.job), stands.cleaned)
+    return StoredJob(job_id, stands.version, stands.revision, stands.job, judged(sessions, stands.job), stands.cleaned)
 
 
 def save_job(sessions: Sessions, job_id: int, version: int, job: Job, now: datetime, by: str = "") -> StoredJob:

@@ -42,7 +42,7 @@ from fulmen.store.errors import (
 from fulmen.store.generations import number_prefix
 from fulmen.store.stored_jobs import Standing, fill_row, record, row_of, standing_row
 from fulmen.store.tables import IssueRequestRow, JobRow, PaperRow
-from fulmen.store.turns import in_turn, judged
+from fulmen.store.turns import in_turn, judged_anew
 
 CERTIFICATE = "electrical_installation_certificate"
 
@@ -341,12 +341,12 @@ def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | 
 
 
 def _ready(job: Job, issued_at: datetime) -> Evaluation:
-    """What the rules say of a job that a certificate can be made of.
+    """What the rules say of a job that a certificate can be made of, worked out from nothing.
 
     Raises:
         NotReady: something is missing or falls short; it carries what.
     """
-    evaluation = judged(job)
+    evaluation = judged_anew(job)
     _check_no_gaps((*evaluation.gaps, *date_gaps(job, issued_at.date())))
     return evaluation
 
@@ -360,7 +360,7 @@ def draft_issue(job: Job, written_at: datetime) -> Issue:
     """A job file's certificate as a draft, whatever is still open; what the file tells of acts is history."""
     job = as_history(job)
     data = write_job(job)
-    return Issue("", written_at, None, job, judged(job), data, digest(data), draft=True)
+    return Issue("", written_at, None, job, judged_anew(job), data, digest(data), draft=True)
 
 
 def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:

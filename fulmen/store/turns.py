@@ -17,7 +17,7 @@ from sqlalchemy.orm import Session
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.store.database import Sessions, writing
+from fulmen.store.database import Sessions, kept_designs, writing
 from fulmen.store.errors import TooMany
 from fulmen.store.stored_jobs import (
     APPENDED,
@@ -86,7 +86,7 @@ def change(
     def judge(stands: Standing) -> tuple[Job, Evaluation]:
         job = changed(stands)
         _check_room(job)
-        return job, judged(job)
+        return job, judged(sessions, job)
 
     def keep_both(session: Session, row: JobRow, thought: tuple[Job, Evaluation]) -> tuple[JobRow, Job, Evaluation]:
         job, evaluation = thought
@@ -115,6 +115,11 @@ def most_of(name: str) -> int:
     return next(one.max_length for one in Job.model_fields[name].metadata if isinstance(one, MaxLen))
 
 
-def judged(job: Job) -> Evaluation:
+def judged(sessions: Sessions, job: Job) -> Evaluation:
     """What the job's own rules say of it."""
+    return evaluate(job, rule_set(job.rule_set), kept_designs(sessions))
+
+
+def judged_anew(job: Job) -> Evaluation:
+    """The same worked out from nothing, as a paper states it."""
     return evaluate(job, rule_set(job.rule_set))

@@ -24,7 +24,6 @@ from fulmen.core.editing.route_editing import (
 )
 from fulmen.core.editing.tree_editing import acts_on, after_act
 from fulmen.core.errors import InputError
-from fulmen.core.evaluate import evaluate
 from fulmen.core.materials.cells import cell
 from fulmen.core.materials.materials import MaterialsList, materials_list
 from fulmen.core.model.circuits import Circuit
@@ -50,7 +49,7 @@ from fulmen.web.design_schemas import (
     UnknownList,
 )
 from fulmen.web.policy import Role, allows
-from fulmen.web.replies import reply, store
+from fulmen.web.replies import judged, reply, store
 
 design = api_blueprint("design")
 
@@ -179,7 +178,7 @@ def download_materials(body: Job) -> Response:
 @allows(Role.ELECTRICIAN)
 def draw_run(body: PointQuestion) -> Response:
     """Draw the run to one charge point as SVG."""
-    found = evaluate(body.job, rule_set(body.job.rule_set))
+    found = judged(body.job)
     profile = next((one for one in found.profiles if one.charge_point == body.charge_point), None)
     if profile is None:
         raise InputError("charge_point", f"The run to “{body.charge_point}” has no route yet.")

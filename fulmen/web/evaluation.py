@@ -7,7 +7,7 @@ from functools import cache
 from flask import Response, current_app
 
 from fulmen.core.alternatives.choice_menu import alternatives
-from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.evaluate import Evaluation
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import WORDS, word
 from fulmen.core.model.job import Job
@@ -19,7 +19,7 @@ from fulmen.core.reference.usual_defects import USUAL_DEFECTS
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.bounded import bounded
 from fulmen.web.policy import Role, allows
-from fulmen.web.replies import reply
+from fulmen.web.replies import judged, reply
 from fulmen.web.schemas import AlternativeList, AlternativesQuestion, CableOption, Catalogue, Option
 
 evaluation = api_blueprint("evaluation")
@@ -29,7 +29,7 @@ evaluation = api_blueprint("evaluation")
 @allows(Role.ELECTRICIAN)
 def evaluate_job(body: Job) -> Response:
     """Evaluate a job document without storing it."""
-    return reply(evaluate(body, rule_set(body.rule_set)))
+    return reply(judged(body))
 
 
 @evaluation.post("/alternatives", responses={200: AlternativeList})

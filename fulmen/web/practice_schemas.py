@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from fulmen.core.model.base import Id, Name, Part, Text
 from fulmen.core.model.readings import Outcome
+from fulmen.core.plain import changed
 from fulmen.core.practice.acts import Act
 from fulmen.core.practice.course import Course, Entry, setup_of
 from fulmen.core.practice.exercise import Exercise, Help, Place
@@ -186,7 +187,7 @@ def _help(set_key: str) -> Help:
 
 def _told(step: Step, told: Help) -> Step:
     """A step with what its learner is to work out left blank; a lead keeps its jack."""
-    blank: dict[str, object] = {}
+    blank: dict[str, Any] = {}
     if told is not Help.EXPECTED:
         blank |= {"expected_low": None, "expected_high": None, "expected_from": ""}
     if told is Help.NONE:
@@ -201,7 +202,7 @@ def _told(step: Step, told: Help) -> Step:
             "how": "",
         }
         blank |= {"range": "", "dial": "", "linked": "none", "adapter": ""}
-    return step.model_copy(update=blank)
+    return changed(step, **blank)
 
 
 def _dials(exercise: Exercise) -> tuple[DialView, ...]:

@@ -7,7 +7,10 @@ from datetime import UTC, datetime
 from flask import Response, current_app
 from pydantic import BaseModel
 
-from fulmen.store.database import Sessions
+from fulmen.core.evaluate import Evaluation, evaluate
+from fulmen.core.model.job import Job
+from fulmen.core.reference.rule_set import rule_set
+from fulmen.store.database import Sessions, kept_designs
 from fulmen.store.stored_jobs import StoredJob
 from fulmen.web.schemas import JobState
 
@@ -30,6 +33,11 @@ def job_reply(stored: StoredJob, status: int = 200) -> Response:
     response = reply(state, status)
     response.headers["ETag"] = f'"{stored.version}"'
     return response
+
+
+def judged(job: Job) -> Evaluation:
+    """What a job's own rules say of it, whether it is stored or not."""
+    return evaluate(job, rule_set(job.rule_set), kept_designs(store()))
 
 
 def now() -> datetime:

@@ -5,14 +5,12 @@ from __future__ import annotations
 from flask import Response
 
 from fulmen.core.editing.standing_reasons import ReasonedFacts, StandingReason, StandingReasons, fitting_reasons
-from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
-from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.kept import keep, kept
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.design_schemas import FittingList
 from fulmen.web.policy import Role, allows
-from fulmen.web.replies import now, reply, store
+from fulmen.web.replies import judged, now, reply, store
 
 KEY = "standing_reasons"
 
@@ -49,5 +47,5 @@ def forget_standing_reason(body: ReasonedFacts) -> Response:
 def list_fitting_reasons(body: Job) -> Response:
     """List the standing reasons that fit a job's open calls: same rule, same facts; nothing is stored."""
     reasons = kept(store(), KEY, StandingReasons)
-    found = evaluate(body, rule_set(body.rule_set)).findings if reasons.reasons else ()
+    found = judged(body).findings if reasons.reasons else ()
     return reply(FittingList(fitting=list(fitting_reasons(found, reasons))))

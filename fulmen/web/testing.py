@@ -9,14 +9,12 @@ from pydantic import Field, ValidationError
 
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.errors import InputError
-from fulmen.core.evaluate import evaluate
 from fulmen.core.model.base import Id, Line, Name, Part, Zoned
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.scene import Scene, scene
-from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.flow import Flow, flow
 from fulmen.core.simulations.set_up import Setup
 from fulmen.core.verification.coach import CoachPlan, coach
@@ -40,7 +38,7 @@ from fulmen.web.bounded import bounded
 from fulmen.web.limits import OneEach
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
-from fulmen.web.replies import job_reply, now, reply, store
+from fulmen.web.replies import job_reply, judged, now, reply, store
 from fulmen.web.schemas import JobPath, JobState
 from fulmen.web.signing import who_asks
 
@@ -178,7 +176,7 @@ def read_readings_file(path: JobPath, body: ReadingsFile) -> Response:
     """Show the fate of each line of a file of readings; nothing is kept."""
     job = load_job(store(), path.job_id).job
     shape = body.shape or kept(store(), SHAPES_KEY, ReadingShapes).by_instrument.get(body.instrument, ReadingShape())
-    steps = evaluate(job, rule_set(job.rule_set)).steps
+    steps = judged(job).steps
     taking = Taking(body.taken_by, body.taken_at, body.instrument, body.again_because)
     lines = imported_lines(body.text, shape, job, steps, taking)
     return reply(ReadingLines(columns=columns_of(body.text), shape=shape, lines=lines))
@@ -241,5 +239,5 @@ def draw_step(body: StepAsked) -> Response:
 def order_tests(body: Job) -> Response:
     """The order of a job's test steps with the fewest moves, beside the book's; nothing is stored."""
     check_structure(body)
-    steps = evaluate(body, rule_set(body.rule_set)).steps
+    steps = judged(body).steps
     return reply(coach(steps, body.testing.moves, bounded().allows))

@@ -68,9 +68,9 @@ class Rating(unittest.TestCase):
 
     def test_the_working_ends_with_the_value_and_names_its_tables(self) -> None:
         rating = section_rating(section(temperature_c=33), SWA, 6)
-        self.assertEqual(rating.working[-1].value, rating.iz_a)
-        self.assertIn("Table 4E4A, column C.2", rating.working[0].source)
-        self.assertIn("column xlpe 90, 35 °C, for 33", rating.working[1].source)
+        self.assertEqual(rating.working()[-1].value, rating.iz_a)
+        self.assertIn("Table 4E4A, column C.2", rating.working()[0].source)
+        self.assertIn("column xlpe 90, 35 °C, for 33", rating.working()[1].source)
 
     def test_conductor_temperature_at_full_rating_is_the_limit(self) -> None:
         self.assertEqual(conductor_temperature_c(62, 62, 30, 90), 90)

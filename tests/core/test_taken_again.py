@@ -96,7 +96,7 @@ class Told(unittest.TestCase):
         pair = (taken(0.9, 0), taken(0.29, 5, "B. Otreal"))
         asked = judged(*pair)
         said = {
-            "key": asked.key, "basis": asked.model_dump(mode="json")["basis"], "reason": "B. Otreal had the long lead.",
+            "key": asked.key, "basis": dict(asked.basis), "reason": "B. Otreal had the long lead.",
             "name": "R. Quillfeather", "decided_on": "2026-11-24",
         }  # fmt: skip
         self.assertIsNotNone(judged(*pair, decisions=[said]).decision)

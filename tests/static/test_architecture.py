@@ -37,7 +37,7 @@ MAY_IMPORT = {
 }
 # Lowest first: a wing imports from itself and from those before it. Wings of one line know nothing of each other.
 WINGS = (
-    ("errors", "units"),
+    ("errors", "units", "plain"),
     ("model",),
     ("field_messages", "file_rows"),
     ("findings",),

@@ -83,7 +83,7 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
     own_ohm, before_ohm = chained.laid.r1_ohm + chained.laid.r2_ohm, chained.start.loop_ohm - ze_ohm
     before = "tails" if chained.in_chain is case.run.chain[0] else "tails and sub-main"
     device, u0_v = chained.device, case.rules.value("u0_v")
-    zs = WorkingLine.made(
+    zs = WorkingLine(
         symbol="Zs",
         formula=f"Ze + {before} + (R1+R2)·{chained.hot_factor:.4g}",
         unit="Ω",
@@ -93,9 +93,9 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
     )
     if device.kind is not DeviceKind.BREAKER:
         source = "BS 7671 Table 41.2 or 41.4, gG fuse"
-        return zs, WorkingLine.made(symbol="Zs max", value=chained.zs_limit_ohm, unit="Ω", source=source)
+        return zs, WorkingLine(symbol="Zs max", value=chained.zs_limit_ohm, unit="Ω", source=source)
     multiple = INSTANTANEOUS_MULTIPLE[device.curve.value]
-    return zs, WorkingLine.made(
+    return zs, WorkingLine(
         symbol="Zs max",
         formula="U0·Cmin/Ia",
         figures=f"{u0_v:g}·{case.rules.value('voltage_factor_min'):g}/({multiple:g}·{device.rating_a})",
@@ -116,7 +116,7 @@ def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
         )
     margin = touch_margin(chained, rcd, case.rules)
     ze_source = case.figures.ze.source if case.figures is not None else ""
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="U",
         formula="Zs·IΔn",
         figures=f"{chained.end.loop_ohm:.1f}·{rcd.residual_ma / 1000:g}",

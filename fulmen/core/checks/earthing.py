@@ -106,7 +106,7 @@ def _balance(case: Case) -> Finding:
     without = balanced_met_v(least_a, line_v)
     met_v, charging = worst_balance(least_a, _cars_a(case.installation.tree), line_v)
     cars = "no car on" if not charging else "the car on" if len(case.job.charge_points) == 1 else f"{charging} cars on"
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="V MET",
         formula="C·|ΣUk·Ik|/ΣIk, the largest with any car on or none",
         figures=f"{met_v:.0f} V with {cars}, {without:.0f} V with none",
@@ -215,14 +215,14 @@ def _low_electrode(case: Case) -> Finding:
     electrode = case.origin.electrode
     met_v = met_voltage_v(electrode.value, load_a, u0_v, cmax)
     lines = (
-        WorkingLine.made(
+        WorkingLine(
             symbol="RA max",
             formula="Ut·U0/(I·(C·U0 − Ut))",
             figures=f"{touch_v:g}·{u0_v:g}/({load_a:g}·({cmax:g}·{u0_v:g} − {touch_v:g}))",
             value=limit,
             unit="Ω",
         ),
-        WorkingLine.made(
+        WorkingLine(
             symbol="V MET",
             formula="C·U0·RA/(RA + U0/I)",
             figures=f"{cmax:g}·{u0_v:g}·{electrode.value:g}/({electrode.value:g} + {u0_v:g}/{load_a:g})",

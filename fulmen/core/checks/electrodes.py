@@ -78,7 +78,7 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
     residual_ma = _relying_residual_ma(case, subject)
     residual_a = residual_ma / 1000
     volts = electrode.value * residual_a
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
     )
     record = case.arrangement.fall_of_potential
@@ -137,7 +137,7 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
     mean_ohm, share = agreed_ohm(record.readings_ohm, case.rules)
     limit = case.rules.value("fall_of_potential_agreement_share")
     readings = ", ".join(f"{each:g}" for each in record.readings_ohm)
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="apart", formula="max|R − mean|/mean·100", figures=f"{readings}; mean {mean_ohm:.1f} Ω",
         value=share * 100, decimals=1, unit="%",
     )  # fmt: skip

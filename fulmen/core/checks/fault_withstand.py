@@ -44,9 +44,9 @@ def _survives(case: Case, chained: CircuitFigures) -> Finding:
         )
     margin = energy_margin(found, chained.circuit.id)
     lines = (
-        WorkingLine.made(symbol="I²t", value=found.energy_a2s, decimals=0, unit="A²s", source=found.source),
-        WorkingLine.made(symbol="k", value=found.conductor.k, decimals=0, source=K_SOURCE),
-        WorkingLine.made(
+        WorkingLine(symbol="I²t", value=found.energy_a2s, decimals=0, unit="A²s", source=found.source),
+        WorkingLine(symbol="k", value=found.conductor.k, decimals=0, source=K_SOURCE),
+        WorkingLine(
             symbol="S",
             formula="√(I²t)/k",
             figures=f"√{found.energy_a2s:.0f}/{found.conductor.k:.0f}",
@@ -77,12 +77,12 @@ def _least_fault(case: Case, chained: CircuitFigures) -> Finding:
     assert line is not None
     csa_mm2, stands_s = line.csa_mm2, (line.k * line.csa_mm2 / least_a) ** 2
     lines = (
-        WorkingLine.made(
+        WorkingLine(
             symbol="I min", formula="U0·Cmin/Z(L–N), hot",
             figures=f"{u0_v:g}·{cmin:g}/{chained.end.hot_neutral_ohm:.3f}",
             value=least_a, decimals=0, unit="A",
         ),
-        WorkingLine.made(
+        WorkingLine(
             symbol="t", formula="(k·S/I min)²", value=stands_s, decimals=1, unit="s",
             source=f"how long {csa_mm2:g} mm² stands it; {K_SOURCE}",
         ),
@@ -121,7 +121,7 @@ def _armour_alone(case: Case, chained: ChainCircuit) -> list[Finding]:
         except TableError:
             continue
         k1, k2 = K_COPPER[record.insulation], K_STEEL[record.insulation]
-        line = WorkingLine.made(
+        line = WorkingLine(
             symbol="S", formula="S line·k1/k2", figures=f"{cable.csa_mm2:g}·{k1:g}/{k2:g}",
             value=cable.csa_mm2 * k1 / k2, decimals=1, unit="mm²", source="BS 7671 Table 54.7",
         )  # fmt: skip

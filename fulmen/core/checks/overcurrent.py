@@ -69,19 +69,15 @@ def _device_kind(case: Case, chained: ChainCircuit) -> Finding | None:
 def _load(case: Case, chained: CircuitFigures) -> Finding:
     margin, load = load_margin(chained), chained.load
     lines = [
-        WorkingLine.made(
-            symbol="I car", value=load.car_a, decimals=0, unit="A", source="no diversity, BS 7671 722.311.201"
-        )
+        WorkingLine(symbol="I car", value=load.car_a, decimals=0, unit="A", source="no diversity, BS 7671 722.311.201")
     ]
     if case.to_loads:
         lines = []
     if not chained.final or case.to_loads:
-        lines.append(
-            WorkingLine.made(symbol="I others", value=load.other_a, decimals=1, unit="A", source="with diversity")
-        )
+        lines.append(WorkingLine(symbol="I others", value=load.other_a, decimals=1, unit="A", source="with diversity"))
         held = chained.circuit.load_limit_a
         formula = "I car + I others" if held is None else "min(I car + I others, max(load limit, I others))"
-        lines.append(WorkingLine.made(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
+        lines.append(WorkingLine(symbol="Ib", formula=formula, value=load.ib_a, decimals=1, unit="A"))
     what = "charging runs for hours" if chained.final else "cars in full, the other loads of its boards with diversity"
     remedy = f"Use a device of at least {chained.ib_a:g} A, or turn the charge point down."
     if chained.final and case.to_loads:
@@ -159,7 +155,7 @@ def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
         unit="A",
         decimals=1,
         at_least=True,
-        working=weakest.rating.working,
+        working=weakest.rating.working(),
         detail=open_ones or place + (", rated from the 70 °C table" if rated_at_70(chained) else "") + taken,
         remedy="Use a bigger cable, ease the weakest section, or use a smaller device.",
         holding=Verdict.NEEDS if open_ones else Verdict.YOUR_CALL if lent else Verdict.MEETS,
@@ -202,7 +198,7 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
         return None
     rating = chained.laid.hottest_end[1].rating
     assert rating.iz_a is not None
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="θ",
         formula="θamb + (θp − θr)·((Cg·Ib/Iz)² + 1 − Cg²)" if rating.cg < 1 else "θamb + (θp − θr)·(Ib/Iz)²",
         decimals=0,
@@ -249,7 +245,7 @@ def _breaking_capacity(case: Case, chained: CircuitFigures) -> Finding:
     source = breaks_words(device, own=margin.limit == device.breaking_capacity_ka)
     three = " three-phase, about twice line to neutral" if chained.start_fault_ka > known.value else ""
     where = known.source + three if first else f"{known.source} at the origin, less the cable before{three}"
-    line = WorkingLine.made(symbol="Ipf", value=margin.value, unit="kA", source=where)
+    line = WorkingLine(symbol="Ipf", value=margin.value, unit="kA", source=where)
     return ask(margin.rule, case.rules, margin.subject).judged(
         value=margin.value,
         limit=margin.limit,

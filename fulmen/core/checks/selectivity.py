@@ -30,7 +30,7 @@ def _selective(case: Case, before: Opener, after: Opener, subject: str, fault_a:
     if up_to_a is None or up_to_a >= fault_a:
         return asked.meets(f"For every fault up to the {fault_ka:.2f} kA there, only the nearer one opens.")
     if up_to_a > 0:
-        line = WorkingLine.made(
+        line = WorkingLine(
             symbol="I", value=up_to_a / 1000, unit="kA", source="table gg_fuse, let_through; half cycle 0.01 s"
         )
         detail = f"Up to {up_to_a / 1000:.2f} kA only the nearer one opens; from there to {fault_ka:.2f} kA both may."

@@ -158,8 +158,8 @@ def _by_calculation(case: Case, size_mm2: float) -> Finding | None:
     if size_mm2 < least_mm2:
         return None
     lines = (
-        WorkingLine.made(symbol="I²t", value=energy, decimals=0, unit="A²s", source=source),
-        WorkingLine.made(
+        WorkingLine(symbol="I²t", value=energy, decimals=0, unit="A²s", source=source),
+        WorkingLine(
             symbol="S", formula="√(I²t)/k", figures=f"√{energy:.0f}/{K_SEPARATE_COPPER:g}", value=least_mm2, unit="mm²",
             source="BS 7671 543.1.3, k 143",
         ),

@@ -24,7 +24,7 @@ def volt_drop_findings(case: Case) -> list[Finding]:
 def _lighting_drop(case: Case, chained: CircuitFigures, margin: Margin) -> Finding:
     """Lights at a board further on: 3 % from the origin, their own circuit included."""
     drop_v, u0_v = chained.end.drop_v, case.rules.value("u0_v")
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="ΔU", formula="ΣΔU/U0·100", figures=f"{drop_v:.2f}/{u0_v:g}·100", value=margin.value, unit="%"
     )
     name = case.installation.tree.boards[margin.subject].name
@@ -41,7 +41,7 @@ def _lighting_drop(case: Case, chained: CircuitFigures, margin: Margin) -> Findi
 def _volt_drop(case: Case, figures: RunFigures) -> Finding:
     u0_v = case.rules.value("u0_v")
     lines = [
-        WorkingLine.made(
+        WorkingLine(
             symbol="ΔU tails",
             value=figures.tails.drop_v,
             unit="V",
@@ -53,7 +53,7 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
         lines.extend(_drop_line(chained, number, before) for number in range(1, len(chained.sections) + 1))
     margin, total_v = volt_drop_margin(figures.final, case.rules), figures.final.end.drop_v
     lines.append(
-        WorkingLine.made(
+        WorkingLine(
             symbol="ΔU",
             formula="ΣΔU/U0·100",
             figures=f"{total_v:.2f}/{u0_v:g}·100",
@@ -87,7 +87,7 @@ def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine
     if chained.load.balanced_a:
         parts.append(f"{one.metre.balanced_mv:.2f}·{chained.load.balanced_a:g}")
     total = " + ".join(parts) if len(parts) == 1 else f"({' + '.join(parts)})"
-    return WorkingLine.made(
+    return WorkingLine(
         symbol=f"ΔU {before}{number}",
         formula="mV·Ib·L·Ct/1000" + (", mV three-phase/√3" if chained.load.balanced_a else ""),
         figures=f"{total}·{length_m:g}·{one.ct:.3f}/1000",

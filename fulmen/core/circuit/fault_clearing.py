@@ -15,12 +15,13 @@ from fulmen.core.electrical.selectivity import (
     selective_up_to_a,
 )
 from fulmen.core.installation.guards import PlacedGuard, Stands, rcd_name
-from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.seen import Seen
+from fulmen.core.plain import plain
 
 
-class FaultAt(Part):
+@plain
+class FaultAt:
     """One fault: where, between which conductors, how much flows, what opens first and what may open with it."""
 
     at: str

@@ -6,9 +6,9 @@ from itertools import accumulate
 
 from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.run import Run
-from fulmen.core.model.base import Part
 from fulmen.core.model.guards import DeviceKind, GuardKind, RcdType
 from fulmen.core.model.seen import Seen
+from fulmen.core.plain import plain
 
 SEES = {
     RcdType.AC: "alternating current only",
@@ -23,7 +23,8 @@ BEHIND = {
 }
 
 
-class GuardView(Part):
+@plain
+class GuardView:
     """One guard in its place along the run: `mark` names its symbol, `short` is its caption."""
 
     field: str
@@ -38,7 +39,8 @@ class GuardView(Part):
     at_m: float
 
 
-class RunGuards(Part):
+@plain
+class RunGuards:
     """The guards of one run in order, from the cut-out fuse to what is inside the unit; a run to loads has no unit."""
 
     circuit: str
@@ -54,7 +56,7 @@ def run_guards(run: Run) -> RunGuards:
             accumulate((one.length_m for one in chained.circuit.route), initial=total_m)
         )
         total_m = starts_m[chained.circuit.id][-1]
-    return RunGuards.made(
+    return RunGuards(
         circuit=run.subject,
         charge_point=run.point.id if run.point is not None else "",
         guards=tuple(_view(guard, starts_m, total_m) for guard in run.guards),
@@ -64,7 +66,7 @@ def run_guards(run: Run) -> RunGuards:
 def _view(guard: PlacedGuard, starts_m: dict[str, list[float]], total_m: float) -> GuardView:
     along = starts_m.get(guard.circuit, [0.0])
     at_m = total_m if guard.stands is Stands.UNIT else along[guard.after_section or 0]
-    return GuardView.made(
+    return GuardView(
         field=guard.field, stands=guard.stands, kind=_kind(guard), name=guard.name, short=_short(guard),
         where=guard.where, opens=_opens(guard), sees=_sees(guard), behind=_behind(guard), at_m=at_m,
     )  # fmt: skip

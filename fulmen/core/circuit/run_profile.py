@@ -11,12 +11,13 @@ from fulmen.core.electrical.joints import joints_of
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.findings.words import word
-from fulmen.core.model.base import Part
 from fulmen.core.model.supply import Earthing
+from fulmen.core.plain import plain
 from fulmen.core.reference.places import methods_in
 
 
-class ProfileNode(Part):
+@plain
+class ProfileNode:
     """One thing on the chain: cut-out, board, joint, charge point, with its figures and its notes in words."""
 
     kind: Literal["cut_out", "board", "gland_box", "breakout_box", "charge_point"]
@@ -29,7 +30,8 @@ class ProfileNode(Part):
     load_a: float | None = None
 
 
-class ProfileCircuit(Part):
+@plain
+class ProfileCircuit:
     """One circuit of the chain between two distances: its device, its load, and the largest loop for it."""
 
     circuit: str
@@ -42,7 +44,8 @@ class ProfileCircuit(Part):
     zs_limit_ohm: float | None
 
 
-class ProfileSection(Part):
+@plain
+class ProfileSection:
     """One section between two distances from the board; `place` is its index in its own circuit's route.
 
     `method` rates it; `methods` are those that its place allows, the one that follows from the place first.
@@ -66,7 +69,8 @@ class ProfileSection(Part):
     loop_ohm: float
 
 
-class ProfileMark(Part):
+@plain
+class ProfileMark:
     """A reading as a mark on the loop track; `expected` marks where one is still to be taken."""
 
     at: str
@@ -75,7 +79,8 @@ class ProfileMark(Part):
     expected: bool
 
 
-class RunProfile(Part):
+@plain
+class RunProfile:
     """What the run band draws. Distances are from the origin's board; figures at a section's end include all before."""
 
     charge_point: str
@@ -112,7 +117,7 @@ def run_profile(case: Case) -> RunProfile | None:
     u0_v, final = case.rules.value("u0_v"), figures.final
     chain = _chain(case, figures)
     limit_v = u0_v * case.rules.value("volt_drop_percent") / 100
-    return RunProfile.made(
+    return RunProfile(
         charge_point=case.run.charge_point.id,
         circuit=case.subject,
         length_m=figures.length_m,
@@ -144,7 +149,7 @@ def _chain(case: Case, figures: RunFigures) -> tuple[ProfileCircuit, ...]:
     for chained in figures.chain:
         circuit = chained.circuit
         chain.append(
-            ProfileCircuit.made(
+            ProfileCircuit(
                 circuit=circuit.id,
                 name=circuit.name,
                 from_m=at_m,
@@ -167,7 +172,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
         at_m += chained.laid.length_m
     point, final = case.run.charge_point, figures.final
     amps = f"{point.design_current_a():g} A" + (" × 3" if point.phase_count == 3 else "")
-    end = ProfileNode.made(
+    end = ProfileNode(
         kind="charge_point",
         name=point.name,
         at_m=at_m,
@@ -183,7 +188,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
 def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
     supply = case.job.supply
     notes = (word(supply.earthing), f"Ze {figures.ze.value:.2f} Ω")
-    return ProfileNode.made(
+    return ProfileNode(
         kind="cut_out", name="Cut-out", at_m=0.0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0.0,
         fault_ka=figures.fault.value, load_a=case.demand.held_a,
     )  # fmt: skip
@@ -199,7 +204,7 @@ def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
         notes.append(_tails(case))
     elif chained.board.other_loads:
         notes.append("with other loads")
-    return ProfileNode.made(
+    return ProfileNode(
         kind="board", name=chained.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=chained.start.loop_ohm,
         volts_lost_v=chained.start.drop_v, fault_ka=chained.start_fault_ka, load_a=chained.ib_a,
     )  # fmt: skip
@@ -225,7 +230,7 @@ def _tails_length_m(case: Case) -> float | None:
 def _joints(case: Case, chained: CircuitFigures, at_m: float) -> list[ProfileNode]:
     volts, loop = chained.volts_lost_along(), chained.loop_along()
     return [
-        ProfileNode.made(
+        ProfileNode(
             kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
             loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=chained.ib_a,
         )
@@ -241,7 +246,7 @@ def _sections(figures: RunFigures) -> tuple[ProfileSection, ...]:
         for place, one in enumerate(chained.sections):
             end_m = at_m + one.section.length_m
             sections.append(
-                ProfileSection.made(
+                ProfileSection(
                     index=len(sections),
                     circuit=chained.circuit.id,
                     place=place,

@@ -9,13 +9,14 @@ from itertools import accumulate
 from typing import Literal
 
 from fulmen.core.circuit.run_figures import RunFigures
-from fulmen.core.model.base import Part
+from fulmen.core.plain import plain
 
 # Room above the highest figure, as a share of it.
 HEADROOM = 1.08
 
 
-class TrackLimit(Part):
+@plain
+class TrackLimit:
     """The limit of one circuit, from where it begins (none: the cut-out) to where it ends."""
 
     from_m: float | None
@@ -23,7 +24,8 @@ class TrackLimit(Part):
     value: float
 
 
-class RunTrack(Part):
+@plain
+class RunTrack:
     """One figure along the run under its limits; `most` is the top of its scale.
 
     `values` stand at the distances `at_m` from the origin's board; the first is the cut-out's, which has no distance,
@@ -41,7 +43,8 @@ class RunTrack(Part):
     limit_words: str
 
 
-class AmpsTrack(Part):
+@plain
+class AmpsTrack:
     """What each section carries against its circuit's device and load; `weak` are those that carry too little."""
 
     title: str

@@ -5,28 +5,24 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import Literal
 
-from pydantic import ConfigDict
-
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.words import word
 from fulmen.core.installation.guards import Stands
 from fulmen.core.model.arrangement import CarEarth
-from fulmen.core.model.base import Part
 from fulmen.core.model.guards import Device, DeviceKind, Rcd
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
+from fulmen.core.plain import plain
 
 ChoiceKey = Literal["car_earth", "open_pen", "rcd", "rdc_dd", "surge", "device", "csa", "cable", "route"]
 
 
-class SentencePart(Part):
+@plain
+class SentencePart:
     """A piece of the sentence: plain text, or a choice by its key and present words.
 
     `circuit` names whose choice it is where that is not the final circuit.
     """
-
-    # The spaces around a choice belong to the text.
-    model_config = ConfigDict(str_strip_whitespace=False)
 
     text: str
     choice: ChoiceKey | None = None
@@ -88,7 +84,7 @@ def _sub_mains(case: Case) -> list[SentencePart]:
 
 
 def _of(text: str, choice: ChoiceKey, circuit: str) -> SentencePart:
-    return SentencePart.made(text=text, choice=choice, circuit=circuit)
+    return SentencePart(text=text, choice=choice, circuit=circuit)
 
 
 def device_choice_words(device: Device) -> str:
@@ -141,8 +137,8 @@ def route_words(case: Case) -> str:
 
 
 def _plain(text: str) -> SentencePart:
-    return SentencePart.made(text=text)
+    return SentencePart(text=text)
 
 
 def _choice(text: str, choice: ChoiceKey) -> SentencePart:
-    return SentencePart.made(text=text, choice=choice)
+    return SentencePart(text=text, choice=choice)

@@ -6,15 +6,16 @@ from fulmen.core.demand.diversity import DiversityLine, diversity_lines
 from fulmen.core.demand.half_hours import half_hour_a
 from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.installation.installation import Installation
-from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Phase
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance, DemandMethod, LoadKind
 from fulmen.core.model.supply import Supply
+from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 
 
-class Demand(Part):
+@plain
+class Demand:
     """The demand of the whole house. `total_a` is without a load limit, `held_a` with it; None where not known."""
 
     method: DemandMethod
@@ -113,8 +114,8 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     if house_a is None:
         return ()
     lines = [
-        WorkingLine.made(symbol="I house", value=house_a, decimals=1, unit="A", source=source),
-        WorkingLine.made(
+        WorkingLine(symbol="I house", value=house_a, decimals=1, unit="A", source=source),
+        WorkingLine(
             symbol="Imax",
             formula="I house + I car",
             figures=f"{house_a:.1f} + {car_a:g}",
@@ -126,7 +127,7 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     ]
     if supply.load_limit_a is not None:
         lines.append(
-            WorkingLine.made(
+            WorkingLine(
                 symbol="I",
                 formula="min(Imax, max(load limit, I house))",
                 figures=f"min({house_a + car_a:.1f}, max({supply.load_limit_a:g}, {house_a:.1f}))",

@@ -11,12 +11,13 @@ from collections.abc import Callable
 
 from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.findings.words import word
-from fulmen.core.model.base import Part
 from fulmen.core.model.load import Appliance, LoadKind
+from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 
 
-class DiversityLine(Part):
+@plain
+class DiversityLine:
     """One kind of load: what is connected, what of it counts, and by which rule."""
 
     kind: LoadKind
@@ -68,7 +69,7 @@ def _line(kind: LoadKind, found: list[Appliance], u0_v: float, rules: RuleSet) -
         rule=rule,
         connected_a=sum(amps),
         counted_a=counted_a,
-        working=WorkingLine.made(
+        working=WorkingLine(
             symbol="I",
             formula=rule,
             figures=figures,

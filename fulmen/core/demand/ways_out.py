@@ -11,8 +11,8 @@ from fulmen.core.demand.demand import Demand, held_demand_a, least_carried_a, ta
 from fulmen.core.editing.changes import Change
 from fulmen.core.findings.finding import Verdict, WorkingLine
 from fulmen.core.installation.installation import Installation
-from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
+from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 
 WayKey = Literal["load_limit", "turned_down", "bigger_fuse", "three_phase"]
@@ -20,7 +20,8 @@ FUSES_A = (60.0, 80.0, 100.0)
 TURNED_DOWN_A = (25.0, 20.0, 16.0, 13.0, 10.0)
 
 
-class WayOut(Part):
+@plain
+class WayOut:
     """One way to make the demand fit: what it comes to, against what, and what it takes."""
 
     key: WayKey
@@ -60,7 +61,7 @@ def _load_limit(demand: Demand, carried_a: float, rules: RuleSet) -> WayOut:
         detail = "The car pauses at the house's maximum and charges when the house draws less."
     else:
         detail = "The house alone is over it: a clamp can't help."
-    working = WorkingLine.made(
+    working = WorkingLine(
         symbol="I",
         formula="min(I house + I car, max(limit, I house))",
         figures=f"min({house_a:.1f} + {demand.car_a:g}, max({limit_a:g}, {house_a:.1f}))",
@@ -81,7 +82,7 @@ def _turned_down(job: Job, house_a: float, carried_a: float) -> WayOut:
     set_a = next((each for each in settings if house_a + others_a + each <= carried_a), settings[-1])
     result_a = house_a + others_a + set_a
     power = set_a * 0.23
-    working = WorkingLine.made(
+    working = WorkingLine(
         symbol="I", formula="I house + I set", figures=f"{house_a + others_a:.1f} + {set_a:g}", value=result_a,
         decimals=0, unit="A",
     )  # fmt: skip
@@ -101,7 +102,7 @@ def _bigger_fuse(installation: Installation, demand: Demand, rules: RuleSet) -> 
     also = ["tails of 25 mm²"] if tails_a is not None and tails_a < wanted_a else []
     also += [f"a main switch of {wanted_a:g} A"] if switch_a is not None and switch_a < wanted_a else []
     takes = f" It takes {' and '.join(also)} too." if also else ""
-    working = WorkingLine.made(
+    working = WorkingLine(
         symbol="Imax", formula="I house + I car", figures=f"{demand.house_a:.1f} + {demand.car_a:g}", value=total_a,
         decimals=0, unit="A",
     )  # fmt: skip
@@ -112,7 +113,7 @@ def _bigger_fuse(installation: Installation, demand: Demand, rules: RuleSet) -> 
 def _three_phase(demand: Demand, carried_a: float) -> WayOut:
     house_a = demand.house_a or 0.0
     result_a = house_a / 3 + demand.car_a
-    working = WorkingLine.made(
+    working = WorkingLine(
         symbol="I phase", formula="I house/3 + I car", figures=f"{house_a:.1f}/3 + {demand.car_a:g}", value=result_a,
         decimals=0, unit="A",
     )  # fmt: skip
@@ -129,7 +130,7 @@ def _option(
     """A way whose figure is what its working comes to."""
     result_a = working.value
     assert result_a is not None
-    return WayOut.made(
+    return WayOut(
         key=key,
         title=title,
         verdict=Verdict.MEETS if result_a <= limit_a + 1e-9 else Verdict.FALLS_SHORT,

@@ -6,30 +6,54 @@ the next row on the safe side where the place lies between two rows.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import prod
+from typing import NamedTuple
 
 from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import IN_GROUND, Section
+from fulmen.core.plain import plain
 from fulmen.core.reference.cable_catalogue import CableRecord
 from fulmen.core.reference.places import LaidMethod, methods_in
-from fulmen.core.reference.tables import table
+from fulmen.core.reference.tables import Table, table
 
 AIR_REFERENCE_C = 30.0
 GROUND_REFERENCE_C = 20.0
 CC_BURIED = 0.90
 
 
-@dataclass(frozen=True)
+class Factor(NamedTuple):
+    """A figure that goes into Iz, with the cell of the table that it was read from; `note` says what else of it."""
+
+    symbol: str
+    value: float
+    read_in: Table | None = None
+    column: str = ""
+    row: float = 0.0
+    note: str = ""
+
+    def line(self) -> WorkingLine:
+        """The figure as a line of a working."""
+        source = self.note if self.read_in is None else self.read_in.source(self.column, self.row) + self.note
+        if self.symbol == IT:
+            return WorkingLine(symbol=IT, value=self.value, decimals=1, unit="A", source=source)
+        return WorkingLine(symbol=self.symbol, value=self.value, source=source)
+
+
+# The tabulated capacity, which the factors correct; the one for cables that lie together.
+IT, CG = "It", "Cg"
+
+
+@plain
 class SectionRating:
     """What one section carries.
 
     `iz_a` is None where no table rates this cable laid this way; `why_unrated` then says which.
-    `factor` is the product of all correction factors; `working` ends with Iz. `rated_c` is the ambient temperature
-    that Iz is for: the row of Ca that was read. `method` is the one it is rated by; `overruled` the one entered that
-    the place does not allow. `cg` is the grouping factor within `factor`.
+    `factor` is the product of all correction factors, `figures` It and each of them. `rated_c` is the ambient
+    temperature that Iz is for: the row of Ca that was read. `method` is the one it is rated by; `overruled` the one
+    entered that the place does not allow. `cg` is the grouping factor within `factor`.
     """
 
     iz_a: float | None
@@ -37,13 +61,27 @@ class SectionRating:
     factor: float
     ambient_c: float
     reference_c: float
-    working: tuple[WorkingLine, ...]
+    figures: tuple[Factor, ...]
     why_unrated: str = ""
     operating_c: float = 70.0
     rated_c: float = AIR_REFERENCE_C
     method: ReferenceMethod = ReferenceMethod.C
     overruled: ReferenceMethod | None = None
     cg: float = 1.0
+
+    def working(self) -> tuple[WorkingLine, ...]:
+        """How Iz follows, line by line."""
+        if self.iz_a is None:
+            return ()
+        total = WorkingLine(
+            symbol="Iz",
+            formula="·".join(one.symbol for one in self.figures),
+            figures="·".join(f"{one.value:g}" for one in self.figures),
+            value=self.iz_a,
+            decimals=1,
+            unit="A",
+        )
+        return (*(one.line() for one in self.figures), total)
 
     def conductor_c(self, ib_a: float) -> float | None:
         """Conductor temperature at a current [°C]; None where nothing rates the section."""
@@ -86,24 +124,13 @@ def _rated(section: Section, record: CableRecord, csa_mm2: float, phases: int, l
     reference_c = GROUND_REFERENCE_C if buried else AIR_REFERENCE_C
     ambient_c = reference_c if section.temperature_c is None else section.temperature_c
     try:
-        it_line = _tabulated(section, record, csa_mm2, phases, laid.method)
+        tabulated = _tabulated(section, record, csa_mm2, phases, laid.method)
         factors = (
             _ground_factors(section, record, ambient_c) if buried else _air_factors(section, record, ambient_c, laid)
         )
     except TableError as error:
         return SectionRating(None, None, 1.0, ambient_c, reference_c, (), f"No rating: {error}.", method=laid.method)
-    values = [line.value for line in factors if line.value is not None]
-    factor = prod(values)
-    it_a = it_line.value
-    assert it_a is not None
-    total = WorkingLine.made(
-        symbol="Iz",
-        formula="·".join(["It", *(line.symbol for line in factors)]),
-        figures="·".join([f"{it_a:g}", *(f"{value:g}" for value in values)]),
-        value=it_a * factor,
-        decimals=1,
-        unit="A",
-    )
+    factor, it_a = prod(one.value for one in factors), tabulated.value
     _, rated_c = table("ca_ground" if buried else "ca_air").at_or_above(record.insulation, ambient_c)
     return SectionRating(
         iz_a=it_a * factor,
@@ -111,11 +138,11 @@ def _rated(section: Section, record: CableRecord, csa_mm2: float, phases: int, l
         factor=factor,
         ambient_c=ambient_c,
         reference_c=reference_c,
-        working=(it_line, *factors, total),
+        figures=(tabulated, *factors),
         operating_c=record.operating_c(),
         rated_c=rated_c,
         method=laid.method,
-        cg=next((line.value for line in factors if line.symbol == "Cg" and line.value is not None), 1.0),
+        cg=next((one.value for one in factors if one.symbol == CG), 1.0),
     )
 
 
@@ -161,44 +188,41 @@ def lends_duct_column(section: Section, record: CableRecord) -> bool:
     return in_ground_duct and ReferenceMethod.D.value not in record.methods
 
 
-def _tabulated(
-    section: Section, record: CableRecord, csa_mm2: float, phases: int, method: ReferenceMethod
-) -> WorkingLine:
+def _tabulated(section: Section, record: CableRecord, csa_mm2: float, phases: int, method: ReferenceMethod) -> Factor:
     lent = lends_duct_column(section, record)
     ratings = table(LENT_IN_DUCT[record.insulation]) if lent else record.ratings()
     if method is ReferenceMethod.B and record.armour and method.value not in record.methods:
         ratings = table(LENT_TO_ARMOURED[record.insulation])
     column = f"{method.value}.{2 if phases == 1 else 3}"
-    value = ratings.at(column, csa_mm2)
-    source = ratings.source(column, csa_mm2) + (f"; {ASK_THE_MAKER}" if lent else "")
-    return WorkingLine.made(symbol="It", value=value, decimals=1, unit="A", source=source)
+    note = f"; {ASK_THE_MAKER}" if lent else ""
+    return Factor(IT, ratings.at(column, csa_mm2), ratings, column, csa_mm2, note)
 
 
-def _air_factors(section: Section, record: CableRecord, ambient_c: float, laid: LaidMethod) -> list[WorkingLine]:
+def _air_factors(section: Section, record: CableRecord, ambient_c: float, laid: LaidMethod) -> list[Factor]:
     arrangement = "single_layer" if section.single_layer else "bunched"
     lines = [_factor("Ca", "ca_air", record.insulation, ambient_c)]
-    lines.append(_factor("Cg", "cg", arrangement, section.company()))
+    lines.append(_factor(CG, "cg", arrangement, section.company()))
     in_insulation_mm = 1000 * section.length_m if laid.surrounded else section.insulated_mm()
     if in_insulation_mm > 0 and not laid.holds_insulation:
         lines.append(_factor("Ci", "ci", "ci", min(in_insulation_mm, 500.0)))
     return lines
 
 
-def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> list[WorkingLine]:
+def _ground_factors(section: Section, record: CableRecord, ambient_c: float) -> list[Factor]:
     laid = "in_duct" if section.ducted() else "direct"
     group = "ducts_touching" if section.ducted() else "buried_touching"
     return [
         _factor("Ca", "ca_ground", record.insulation, ambient_c),
-        _factor("Cg", "cg", group, section.company()),
+        _factor(CG, "cg", group, section.company()),
         _factor("Cs", "cs", laid, section.soil_km_per_w),
         _factor("Cd", "cd", laid, section.dug_m()),
-        WorkingLine.made(symbol="Cc", value=CC_BURIED, source="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
+        Factor("Cc", CC_BURIED, note="BS 7671 Appendix 4 §5.1.1, buried, BS EN 60898 device"),
     ]
 
 
-def _factor(symbol: str, key: str, column: str, row: float) -> WorkingLine:
+def _factor(symbol: str, key: str, column: str, row: float) -> Factor:
     """One factor at the next row on the safe side, which the working states."""
     factors = table(key)
     value, used = factors.at_or_above(column, row)
     note = "" if used == row else f", for {row:g}"
-    return WorkingLine.made(symbol=symbol, value=value, source=factors.source(column, used) + note)
+    return Factor(symbol, value, factors, column, used, note)

@@ -5,15 +5,17 @@ A rule that fails is a finding. Rendering to text, page and paper is elsewhere.
 
 from __future__ import annotations
 
+from dataclasses import field
 from enum import StrEnum
 from typing import Literal
 
-from pydantic import Field, SkipValidation, computed_field
+from pydantic import SkipValidation
 
-from fulmen.core.model.base import Basis, Part
+from fulmen.core.model.base import Basis
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.stops import Stop
+from fulmen.core.plain import plain
 
 
 class Verdict(StrEnum):
@@ -49,7 +51,8 @@ class Topic(StrEnum):
 WaitsFor = Literal["fact", "reading"]
 
 
-class WorkingLine(Part):
+@plain
+class WorkingLine:
     """One line of a working: symbol = formula = figures substituted = value unit, and the table used."""
 
     symbol: str
@@ -71,34 +74,40 @@ class WorkingLine(Part):
         return f"{line}   [{self.source}]" if self.source else line
 
 
-class Condition(Part):
+@plain
+class Condition:
     """What makes a call sound: something that can be looked at, by its key and in words."""
 
     key: str
     words: str
 
 
-class Finding(Part):
+@plain
+class Finding:
     """One judged question about the job; `findings.question` makes it.
 
     `basis` is what the verdict rests on, as data: a decision about the finding holds while it stays the same, whatever
-    the sentences say. `margin` is the share of the limit left over: (limit − value)/limit where the value must stay at
-    or below, (value − limit)/limit where it must reach it; negative when it falls short. `fear` says what can happen
-    where it falls short, `school` which way of two this is where practice differs; `protects` marks the rules that
-    protect people at the car. `conditions` are those of which one must be named where it is decided. `place` is the
-    stop of the walk where its facts are looked at; `step` the test step it judges; `whose` names the circuit or board
-    it is about, where the job holds several.
+    the sentences say. `key` identifies it among all findings of one job, by rule and subject; `is_open` says whether it
+    still stands in the way of a certificate. `margin` is the share of the limit left over: (limit − value)/limit where
+    the value must stay at or below, (value − limit)/limit where it must reach it; negative when it falls short. `fear`
+    says what can happen where it falls short, `school` which way of two this is where practice differs; `protects`
+    marks the rules that protect people at the car. `conditions` are those of which one must be named where it is
+    decided. `place` is the stop of the walk where its facts are looked at; `step` the test step it judges; `whose`
+    names the circuit or board it is about, where the job holds several.
     """
 
+    key: str
     rule: str
     subject: str
     stage: Stage
     title: str
     verdict: Verdict
+    is_open: bool
+    protects: bool
     detail: str
     clause: str
     # Every one is made by a check; a decision that comes from outside is held to the shape.
-    basis: SkipValidation[Basis] = Field(default_factory=dict)
+    basis: SkipValidation[Basis] = field(default_factory=dict)
     place: Stop | None = None
     step: StepKey | None = None
     topics: tuple[Topic, ...] = ()
@@ -117,26 +126,6 @@ class Finding(Part):
     named: bool = False
     whose: str = ""
     decision: Decision | None = None
-
-    @computed_field  # type: ignore[prop-decorator]
-    @property
-    def key(self) -> str:
-        """Identifies the finding among all findings of one job."""
-        return f"{self.rule}/{self.subject}"
-
-    @computed_field  # type: ignore[prop-decorator]
-    @property
-    def is_open(self) -> bool:
-        """Whether it still stands in the way of a certificate."""
-        if self.verdict is Verdict.YOUR_CALL:
-            return self.decision is None
-        return self.verdict is not Verdict.MEETS
-
-    @computed_field  # type: ignore[prop-decorator]
-    @property
-    def protects(self) -> bool:
-        """Whether it protects people at the car."""
-        return Topic.PEOPLE in self.topics
 
     def condition_words(self) -> str:
         """The condition that its decision rests on, in words; empty where none was asked for."""

@@ -149,15 +149,19 @@ class Question(NamedTuple):
             more["step"] = rule.step
         if self.named:
             more["named"] = True
-        return Finding.made(
+        return Finding(
+            key=f"{rule.key}/{self.subject}",
             rule=rule.key,
             subject=self.subject,
             stage=self.stage,
             title=self.title,
             verdict=verdict,
+            is_open=verdict is not Verdict.MEETS,
+            protects=rule.protects_people,
             detail=detail,
             clause=self.clause,
-            basis=basis,
+            # A check names facts of the shape; a decision that comes from outside is held to it.
+            basis=basis,  # type: ignore[arg-type]
             topics=rule.topics,
             **more,
         )

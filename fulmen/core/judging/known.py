@@ -8,6 +8,7 @@ from fulmen.core.demand.demand import demand_of
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.verification.reading_fit import fitting
 
 
 def unread(job: Job) -> Job:
@@ -18,4 +19,4 @@ def unread(job: Job) -> Job:
 def known_for(job: Job, rules: RuleSet) -> Known:
     """What the runs of a job are worked out from; its structure must have been checked."""
     installation = installation_of(unread(job))
-    return known_of(installation, rules, demand_of(installation, rules), measured_of(job.readings))
+    return known_of(installation, rules, demand_of(installation, rules), measured_of(fitting(job)))

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
+from fulmen.core.plain import changed
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
 
@@ -21,9 +22,10 @@ def once_each(found: Iterable[Finding], job: Job) -> tuple[Finding, ...]:
     for finding in found:
         if finding.verdict is Verdict.MEETS and finding.subject in unseen:
             continue
-        known = once.get(finding.key)
+        key = finding.key
+        known = once.get(key)
         if known is None or severity(finding) < severity(known):
-            once[finding.key] = finding
+            once[key] = finding
     return tuple(_named(_decided(job, finding), names) for finding in once.values())
 
 
@@ -56,7 +58,7 @@ def _decided(job: Job, finding: Finding) -> Finding:
         return finding
     if finding.conditions and decision.condition not in {one.key for one in finding.conditions}:
         return finding
-    return finding.model_copy(update={"decision": decision})
+    return changed(finding, decision=decision, is_open=False)
 
 
 def _names(job: Job) -> dict[str, str]:
@@ -71,4 +73,4 @@ def _names(job: Job) -> dict[str, str]:
 
 def _named(finding: Finding, names: dict[str, str]) -> Finding:
     whose = names.get(finding.subject)
-    return finding if not whose or finding.named else finding.model_copy(update={"whose": whose})
+    return finding if not whose or finding.named else changed(finding, whose=whose)

@@ -16,12 +16,12 @@ from fulmen.core.model.readings import ByStep, Reading, by_step
 from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
 from fulmen.core.verification.cross_checks import agreement_findings
 from fulmen.core.verification.instrument_checks import instrument_findings, stray_findings
-from fulmen.core.verification.planned import PlannedStep, plan
-from fulmen.core.verification.reading_checks import reading_findings
+from fulmen.core.verification.kept_steps import KeptSteps
+from fulmen.core.verification.planned import plan
 from fulmen.core.verification.reading_fit import misfit_findings
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.run_test import RunTest
-from fulmen.core.verification.sequence import Step, read_steps
+from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.taken_again import retest_findings
 
 
@@ -36,25 +36,26 @@ class Tested:
     found: tuple[Finding, ...]
 
 
-def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], planned: tuple[PlannedStep, ...]) -> Tested:
+def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], kept: KeptSteps | None) -> Tested:
     """Judge the readings of a job against its design.
 
     Args:
         design: the job's design.
         job: the whole job.
         counting: those of its readings that count, see `fitting`.
-        planned: the steps that the design asks for; empty where nobody wants them and nothing was read.
+        kept: the steps that the design asks for; none where nobody wants them and nothing was read.
     """
     live_on, readings, rules = energised_on(counting), by_step(counting), design.rules
     matter = operator_matter(design.installation.job, rules, design.demand, live_on)
-    steps = read_steps(planned, readings)
-    unfit = tuple(misfit_findings(job, rules))
+    judged = kept.judged(readings) if kept is not None else ()
+    steps = tuple(one.step for one in judged)
+    unfit = tuple(misfit_findings(job, counting, rules))
     if not design.has_charge_point:
         return Tested(readings, steps, matter, (), unfit)
     told = operator_findings(design.cases[0], matter, live_on)
     tests = [RunTest(case, readings) for case in design.cases]
     found = (
-        *reading_findings(steps, rules),
+        *(one.finding for one in judged if one.finding is not None),
         *agreement_findings(tests),
         *order_findings(readings, steps, rules),
         *instrument_findings(design.installation.job.testing.instruments, counting, rules),
@@ -64,6 +65,6 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], planned:
     return Tested(readings, steps, matter, once_each(told, job), (*once_each(found, job), *once_each(unfit, job)))
 
 
-def planned_for(design: Design) -> tuple[PlannedStep, ...]:
-    """The steps that a design asks for."""
-    return plan(list(design.cases))
+def steps_for(design: Design) -> KeptSteps:
+    """The steps that a design asks for, none of them worked out yet."""
+    return KeptSteps(plan(list(design.cases)), design.rules)

@@ -9,7 +9,6 @@ from datetime import date, timedelta
 from enum import StrEnum
 
 from fulmen.core.demand.demand import Demand, existing_cars_a
-from fulmen.core.model.base import Part
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
@@ -17,6 +16,7 @@ from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Reading
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import CutOutCondition
+from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 
 AGREES = (LetterKind.ACCEPTED, LetterKind.WORK_DONE)
@@ -51,14 +51,16 @@ class OperatorState(StrEnum):
     OUT_OF_DATE = "out_of_date"
 
 
-class Reason(Part):
+@plain
+class Reason:
     """One condition for notifying after, and whether it holds."""
 
     text: str
     holds: Held
 
 
-class OperatorMatter(Part):
+@plain
+class OperatorMatter:
     """The route with its reasons, the state, whether work must wait, and the deadline where there is one."""
 
     route: Route

@@ -12,13 +12,13 @@ from typing import Any, NamedTuple
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.words import word
 from fulmen.core.installation.installation import Installation
-from fulmen.core.model.base import Part
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import Earthing
+from fulmen.core.plain import plain
 
 
 class Ask(StrEnum):
@@ -29,7 +29,8 @@ class Ask(StrEnum):
     OPERATOR = "operator"
 
 
-class OpenQuestion(Part):
+@plain
+class OpenQuestion:
     """A fact that is not known yet, in plain words, and whom to ask."""
 
     field: str
@@ -38,7 +39,8 @@ class OpenQuestion(Part):
     text: str
 
 
-class StopState(Part):
+@plain
+class StopState:
     """One stop of the walk: how many of its facts are known, and which findings are settled here."""
 
     stop: Stop
@@ -56,6 +58,10 @@ class Fact(NamedTuple):
     ask: Ask
     text: str
     wanted: Callable[[Job], bool] = lambda job: True
+
+
+# A fact of the walk, and whether it is known.
+WalkedFact = tuple[Fact, bool]
 
 
 def _with_board(job: Job) -> bool:
@@ -145,7 +151,7 @@ def switch_facts(installation: Installation) -> Iterator[Fact]:
         yield Fact(f"{at}.poles", Stop.BOARD, Ask.YOU, "How many poles does the main switch open?")
 
 
-def walked(installation: Installation) -> tuple[tuple[Fact, bool], ...]:
+def walked(installation: Installation) -> tuple[WalkedFact, ...]:
     """Every fact that this job asks for, in the order of the walk, and whether it is known."""
     job = installation.job
     return tuple(
@@ -155,7 +161,7 @@ def walked(installation: Installation) -> tuple[tuple[Fact, bool], ...]:
     )
 
 
-def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, ...]:
+def open_questions(facts: tuple[WalkedFact, ...]) -> tuple[OpenQuestion, ...]:
     """Every fact of the walk that nobody has seen yet."""
     return tuple(
         OpenQuestion(field=fact.field, stop=fact.stop, ask=fact.ask, text=fact.text)
@@ -164,7 +170,7 @@ def open_questions(facts: tuple[tuple[Fact, bool], ...]) -> tuple[OpenQuestion, 
     )
 
 
-def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
+def stop_states(facts: tuple[WalkedFact, ...], findings: tuple[Finding, ...]) -> tuple[StopState, ...]:
     """Each stop with how much of it is known, and the keys of its findings, worst first.
 
     The walk ends at the origin's board; those further on are entered with the run.
@@ -177,7 +183,7 @@ def stop_states(facts: tuple[tuple[Fact, bool], ...], findings: tuple[Finding, .
         if one.place is not None:
             settled[one.place].append(one.key)
     return tuple(
-        StopState.made(
+        StopState(
             stop=stop, name=word(stop), known=sum(seen[stop]), facts=len(seen[stop]), findings=tuple(settled[stop])
         )
         for stop in Stop

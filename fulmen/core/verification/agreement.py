@@ -12,7 +12,7 @@ def agrees(
 ) -> Finding:
     """Meets inside the band, the tester's call outside it, with the likeliest reason said out loud."""
     expected = "{:.2f} to {:.2f}".format(*band.shown)
-    line = WorkingLine.made(symbol="expected", figures=expected, unit=unit, source=band.source)
+    line = WorkingLine(symbol="expected", figures=expected, unit=unit, source=band.source)
     told = f"Read {value:.2f}, expected {expected} {unit}: {band.source}."
     basis = {"value": round(value, 2), "low": round(band.low, 2), "high": round(band.high, 2)}
     if band.holds(value):

@@ -7,23 +7,25 @@ from typing import Literal
 from fulmen.core.findings.finding import Finding, Stage, Verdict
 from fulmen.core.findings.words import verdict_words, word
 from fulmen.core.installation.installation import Installation
-from fulmen.core.model.base import Part
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.site import CarPlace
+from fulmen.core.plain import plain
 from fulmen.core.verification.sequence import Step
 
+GapStage = Literal["survey", "design", "dead", "live", "papers"]
 GapKind = Literal["check", "reading", "inspection", "particular", "signature"]
 
 
-class Gap(Part):
+@plain
+class Gap:
     """One thing that is missing or falls short, and the stage where it is put right."""
 
     kind: GapKind
     key: str
     text: str
-    stage: Literal["survey", "design", "dead", "live", "papers"]
+    stage: GapStage
 
 
 def certificate_gaps(
@@ -57,13 +59,13 @@ def _check_gap(finding: Finding) -> Gap:
         text += ", say why"
     if finding.figures():
         text += f" ({finding.figures()})"
-    return Gap.made(kind="check", key=finding.key, text=text, stage=stage.value)
+    return Gap(kind="check", key=finding.key, text=text, stage=stage.value)
 
 
 def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
     if not steps:
         return [
-            Gap.made(
+            Gap(
                 kind="reading",
                 key="readings",
                 text="No circuit feeds a charge point yet: nothing can be tested",
@@ -71,7 +73,7 @@ def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
             )
         ]
     return [
-        Gap.made(
+        Gap(
             kind="reading",
             key=f"{step.step.value}/{step.subject}",
             text=f"Reading missing: {step.title}",
@@ -85,7 +87,7 @@ def _reading_gaps(steps: tuple[Step, ...]) -> list[Gap]:
 def _particular_gaps(installation: Installation) -> list[Gap]:
     """Particulars that the standard's model form asks for."""
     job, switch, switch_at = installation.job, installation.main_switch, installation.main_switch_field
-    wanted = [
+    wanted: list[tuple[str, bool, str, GapStage]] = [
         ("site.householder", bool(job.site.householder), "the householder's name", "survey"),
         ("site.address", bool(job.site.address), "the address of the installation", "survey"),
         ("site.extent", bool(job.site.extent), "what the certificate covers", "survey"),
@@ -117,7 +119,7 @@ def _particular_gaps(installation: Installation) -> list[Gap]:
         ),
     ]
     return [
-        Gap.made(kind="particular", key=key, text=f"Enter {what}", stage=stage)
+        Gap(kind="particular", key=key, text=f"Enter {what}", stage=stage)
         for key, present, what, stage in wanted
         if not present
     ]
@@ -126,7 +128,7 @@ def _particular_gaps(installation: Installation) -> list[Gap]:
 def _new_board_gaps(job: Job) -> list[Gap]:
     """A board of this job has each of its circuits on the schedule, not only the car's."""
     return [
-        Gap.made(
+        Gap(
             kind="particular",
             key=f"circuits-of-{board.id}",
             text=f"Enter each circuit of {board.name}: the board is new, so all of them are on this certificate",
@@ -140,7 +142,7 @@ def _new_board_gaps(job: Job) -> list[Gap]:
 def _inspection_gaps(job: Job) -> list[Gap]:
     found = ((item, _inspected(job, item)) for item in InspectionItem)
     return [
-        Gap.made(kind="inspection", key=item.value, text=f"{lacking}: {word(item)}", stage="papers")
+        Gap(kind="inspection", key=item.value, text=f"{lacking}: {word(item)}", stage="papers")
         for item, lacking in found
         if lacking
     ]
@@ -159,7 +161,7 @@ def _inspected(job: Job, item: InspectionItem) -> str:
 
 def _signature_gaps(job: Job) -> list[Gap]:
     return [
-        Gap.made(kind="signature", key=part.value, text=f"Not signed: {word(part)}", stage="papers")
+        Gap(kind="signature", key=part.value, text=f"Not signed: {word(part)}", stage="papers")
         for part in SignedPart
         if job.certificate.signature(part) is None
     ]

@@ -124,11 +124,11 @@ def _below_sum(test: RunTest, circuit: str, zs_ohm: float, band: Band, rule: Rul
     r2_ohm = r1_r2 * chained.laid.r2_ohm / (chained.laid.r1_ohm + chained.laid.r2_ohm)
     left_ohm = zs_ohm - (alone_ohm - r2_ohm)
     path = parallel_path_ohm(r2_ohm, left_ohm)
-    share_left = WorkingLine.made(
+    share_left = WorkingLine(
         symbol="X", formula="Zs − (Zs alone − R2)", value=left_ohm, decimals=3, unit="Ω",
         figures=f"{zs_ohm:.3f} − ({alone_ohm:.3f} − {r2_ohm:.3f})",
     )  # fmt: skip
-    beside = WorkingLine.made(
+    beside = WorkingLine(
         symbol="Rp", formula="R2·X/(R2 − X)", value=path, decimals=3, unit="Ω",
         figures=f"{r2_ohm:.3f}·{left_ohm:.3f}/({r2_ohm:.3f} − {left_ohm:.3f})",
     )  # fmt: skip

@@ -42,7 +42,7 @@ def _earths_apart(test: RunTest) -> Finding | None:
             "Measure the car's electrode: the loop at the car is judged by it.", stage=Stage.DEAD
         )
     least_ohm = electrode.value * (1 - case.rules.value("earths_apart_share"))
-    line = WorkingLine.made(
+    line = WorkingLine(
         symbol="Zs min", formula="RA·(1 − share)", value=least_ohm, decimals=1, unit="Ω",
         figures=f"{electrode.value:g}·(1 − {case.rules.value('earths_apart_share'):g})",
         source="the loop holds the electrode and more",

@@ -7,6 +7,7 @@ from fulmen.core.circuit.run_profile import ProfileMark, RunProfile
 from fulmen.core.circuit.run_tracks import HEADROOM
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import ByStep, StepKey
+from fulmen.core.plain import changed
 
 
 def marked(profile: RunProfile, case: Case, readings: ByStep) -> RunProfile:
@@ -15,10 +16,8 @@ def marked(profile: RunProfile, case: Case, readings: ByStep) -> RunProfile:
     if not marks:
         return profile
     highest = max(mark.value for mark in marks) * HEADROOM
-    tracks = tuple(
-        one.model_copy(update={"most": max(one.most, highest)}) if one.key == "loop" else one for one in profile.tracks
-    )
-    return profile.model_copy(update={"marks": marks, "tracks": tracks})
+    tracks = tuple(changed(one, most=max(one.most, highest)) if one.key == "loop" else one for one in profile.tracks)
+    return changed(profile, marks=marks, tracks=tracks)
 
 
 def _marks(case: Case, readings: ByStep) -> tuple[ProfileMark, ...]:
@@ -26,13 +25,13 @@ def _marks(case: Case, readings: ByStep) -> tuple[ProfileMark, ...]:
     figures = case.figures
     assert figures is not None
     ze = readings.figure(StepKey.ZE, ORIGIN)
-    marks = [] if ze is None else [ProfileMark.made(at="cut_out", at_m=0.0, value=ze, expected=False)]
+    marks = [] if ze is None else [ProfileMark(at="cut_out", at_m=0.0, value=ze, expected=False)]
     at_m, cold = 0.0, figures.ze.value + figures.tails.r1_ohm + figures.tails.r2_ohm
     for chained in figures.chain:
         at_m, cold = at_m + chained.laid.length_m, cold + chained.laid.r1_ohm + chained.laid.r2_ohm
         at, zs = "charge_point" if chained.final else "board", readings.figure(StepKey.ZS, chained.circuit.id)
         if zs is not None:
-            marks.append(ProfileMark.made(at=at, at_m=at_m, value=zs, expected=False))
+            marks.append(ProfileMark(at=at, at_m=at_m, value=zs, expected=False))
         elif ze is not None:
-            marks.append(ProfileMark.made(at=at, at_m=at_m, value=cold, expected=True))
+            marks.append(ProfileMark(at=at, at_m=at_m, value=cold, expected=True))
     return tuple(marks)

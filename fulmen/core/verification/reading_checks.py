@@ -12,12 +12,7 @@ from fulmen.core.verification.sequence import Step
 AGAIN = "Find out why and test again."
 
 
-def reading_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
-    """A finding for each reading taken that something limits."""
-    return [finding for step in steps if (finding := _judge(step, edition)) is not None]
-
-
-def _judge(step: Step, edition: Edition) -> Finding | None:
+def reading_finding(step: Step, edition: Edition) -> Finding | None:
     """The reading that counts against its limit; None before it is taken, or where nothing limits it."""
     reading = step.reading
     if reading is None:

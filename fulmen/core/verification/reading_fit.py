@@ -96,14 +96,21 @@ def misfits(job: Job) -> list[InputError]:
     return [InputError(f"readings.{place}.{one.field}", one.message) for place, one in found if one is not None]
 
 
-def fitting(job: Job) -> Job:
-    """The job with the readings that count."""
-    kept = tuple(one for one in job.readings if misfit(one) is None)
-    return job if len(kept) == len(job.readings) else job.model_copy(update={"readings": kept})
+def fitting(job: Job) -> tuple[Reading, ...]:
+    """The readings that count."""
+    return tuple(one for one in job.readings if misfit(one) is None)
 
 
-def misfit_findings(job: Job, edition: Edition) -> list[Finding]:
-    """Readings that an older version kept and that no step asks for so, until they are taken again."""
+def misfit_findings(job: Job, counting: tuple[Reading, ...], edition: Edition) -> list[Finding]:
+    """Readings that an older version kept and that no step asks for so, until they are taken again.
+
+    Args:
+        job: the whole job.
+        counting: those of its readings that count, see `fitting`.
+        edition: whose clause it is.
+    """
+    if len(counting) == len(job.readings):
+        return []
     taken: dict[tuple[StepKey, str], str] = {}
     for reading in job.readings:
         found = misfit(reading)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Stage, Verdict
-from fulmen.core.model.base import Part
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import LEFT_OUT, ByStep, Reading, StepKey, by_step
+from fulmen.core.plain import plain
 from fulmen.core.verification.dials import Link
 from fulmen.core.verification.expected_readings import expected_band
 from fulmen.core.verification.planned import PlannedStep, plan
@@ -15,7 +15,8 @@ from fulmen.core.verification.step_limits import step_limit
 from fulmen.core.verification.steps import MET_BY, FigureRange, Kind, Lead
 
 
-class Step(Part):
+@plain
+class Step:
     """One step of one job's sequence, with what is expected, what limits it, and the reading that counts.
 
     `met` says whether it was tested, or others that stand for it were (`stood_for`); `earlier` are those that were
@@ -70,17 +71,18 @@ class Step(Part):
 
 def sequence(cases: list[Case], readings: tuple[Reading, ...]) -> list[Step]:
     """Every step of the job with what was read of it."""
-    return list(read_steps(plan(cases), by_step(readings)))
+    taken = by_step(readings)
+    return [worked_out(one, taken) for one in asked_for(plan(cases), taken)]
 
 
-def read_steps(planned: tuple[PlannedStep, ...], readings: ByStep) -> tuple[Step, ...]:
-    """Every step that a design asks for, or that was read before, with what is expected and what was read."""
-    found: dict[tuple[StepKey, str], Step] = {}
+def asked_for(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[PlannedStep]:
+    """The steps that a design asks for, or that were read before; each once."""
+    found: dict[tuple[StepKey, str], PlannedStep] = {}
     for one in planned:
         here = (one.key, one.subject)
         if here not in found and not (one.only_if_read and readings.latest(*here) is None):
-            found[here] = _step(one, RunTest(one.case, readings))
-    return tuple(found.values())
+            found[here] = one
+    return list(found.values())
 
 
 def _stands_for(readings: ByStep, key: StepKey, subject: str) -> bool:
@@ -93,14 +95,15 @@ def _taken(readings: ByStep, key: StepKey, subject: str) -> bool:
     return reading is not None and reading.outcome not in LEFT_OUT
 
 
-def _step(planned: PlannedStep, test: RunTest) -> Step:
-    key, subject = planned.key, planned.subject
+def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
+    """A step with what is expected, what limits it and what was read; it asks for readings by step and subject only."""
+    key, subject, test = planned.key, planned.subject, RunTest(planned.case, readings)
     limit, band = step_limit(test, key, subject), expected_band(test, key, subject)
     taken = test.readings.every(key, subject)
     reading = taken[-1] if taken else None
     stood_for = _stands_for(test.readings, key, subject)
     shown = band.shown if band else (None, None)
-    return Step.made(
+    return Step(
         **planned.asks,
         expected_low=shown[0],
         expected_high=shown[1],

@@ -8,10 +8,10 @@ from functools import cache
 from typing import Any, Literal
 
 from fulmen.core.findings.finding import Stage
-from fulmen.core.model.base import Part
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.testing import RcdSchool
+from fulmen.core.plain import plain
 from fulmen.core.reference.tables import read_toml
 from fulmen.core.verification.dials import Dial, Link, Point, dial
 
@@ -36,7 +36,8 @@ WHERE_WORDS = {
 }
 
 
-class FigureRange(Part):
+@plain
+class FigureRange:
     """What a figure can be, see `ranges.toml`: in the unit of its step, from 0 to `most`.
 
     `zero` says why it can't be nought, "read" where it can; `over` what lies beyond the instrument's range.
@@ -47,7 +48,8 @@ class FigureRange(Part):
     over: Literal["open", "good", "late", "none"]
 
 
-class Lead(Part):
+@plain
+class Lead:
     """One lead: the instrument's jack, the terminal in words, and the points that it joins there."""
 
     jack: str
@@ -121,7 +123,7 @@ def in_common(one: StepDefinition) -> dict[str, Any]:
 
 @cache
 def _ranges() -> dict[str, FigureRange]:
-    return {shown: FigureRange(**told) for shown, told in read_toml(__package__, "ranges").items()}
+    return {shown: FigureRange(**{**told, "most": float(told["most"])}) for shown, told in read_toml(__package__, "ranges").items()}
 
 
 @cache
@@ -175,5 +177,5 @@ def _definition(entry: dict[str, Any]) -> StepDefinition:
         "rcd_school": RcdSchool(entry["rcd_school"]) if "rcd_school" in entry else None,
         "offered_with": StepKey(entry["offered_with"]) if "offered_with" in entry else None,
     }
-    figures = _ranges()[made["dial"].shows] if "unit" in entry else None
+    figures = _ranges()[made["dial"].shows] if entry.get("unit") else None
     return StepDefinition(**made, figures=figures)

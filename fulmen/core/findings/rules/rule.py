@@ -57,6 +57,11 @@ class Rule:
     step: StepKey | None = None
     told_with_choices: bool = False
 
+    @property
+    def protects_people(self) -> bool:
+        """Whether it protects people at the car."""
+        return Topic.PEOPLE in self.topics
+
     def borne_out(self, **holds: bool) -> tuple[Condition, ...]:
         """The conditions that the facts of a job don't contradict; one that is not named is for a person to look at.
 
