@@ -123,7 +123,8 @@ def in_common(one: StepDefinition) -> dict[str, Any]:
 
 @cache
 def _ranges() -> dict[str, FigureRange]:
-    return {shown: FigureRange(**{**told, "most": float(told["most"])}) for shown, told in read_toml(__package__, "ranges").items()}
+    told = read_toml(__package__, "ranges")
+    return {shown: FigureRange(**{**one, "most": float(one["most"])}) for shown, one in told.items()}
 
 
 @cache
