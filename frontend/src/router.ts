@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
+import { showStage } from './api/shows'
 import JobList from './jobs/JobList.vue'
 
 export const router = createRouter({
@@ -52,3 +53,6 @@ export const router = createRouter({
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })
+
+// Before the page asks for anything there.
+router.beforeResolve((to) => showStage(to.name))

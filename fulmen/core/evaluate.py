@@ -20,13 +20,14 @@ from fulmen.core.judging.shown import RunFaults, RunSentence
 from fulmen.core.judging.testing import Tested, steps_for, testing_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Reading
+from fulmen.core.model.readings import ByStep, Reading
 from fulmen.core.network_operator.notification import OperatorMatter
 from fulmen.core.plain import changed
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, stop_states
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.marks import marked
+from fulmen.core.verification.planned import PlannedStep
 from fulmen.core.verification.reading_fit import fitting
 from fulmen.core.verification.sequence import Step
 
@@ -81,6 +82,22 @@ def evaluate(job: Job, rules: RuleSet, kept: KeptDesigns | None = None) -> Evalu
     counting = fitting(job)
     found = kept.of(job, counting, rules) if kept is not None else KeptDesign(_design(job, counting, rules))
     return _evaluation(found, testing_of(found.design, job, counting, found.steps()))
+
+
+def design_evaluation(
+    job: Job, rules: RuleSet, kept: KeptDesigns
+) -> tuple[Evaluation, tuple[PlannedStep, ...], ByStep]:
+    """The evaluation of a job for who shows its design: no step is worked out, nor what follows from steps alone.
+
+    Returns:
+        the evaluation, without steps, gaps and what each reading says by itself; the steps that the design asks for;
+        the readings. Raises as `evaluate`.
+    """
+    check_structure(job)
+    counting = fitting(job)
+    found = kept.of(job, counting, rules)
+    tested = testing_of(found.design, job, counting, None)
+    return _evaluation(found, tested), found.steps().planned, tested.readings
 
 
 def findings_of(job: Job, rules: RuleSet) -> tuple[Finding, ...]:

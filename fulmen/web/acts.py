@@ -12,6 +12,7 @@ from fulmen.core.model.readings import Reading
 from fulmen.store import acts as store_acts
 from fulmen.store.acts import Act, ActKind, Call
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.compression import holds_secret
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import job_reply, now, reply, store
@@ -60,6 +61,7 @@ def draw_words(path: JobPath, body: WordsWanted) -> Response:
     words = [
         ActWord(kind=act.kind, about=act.about, word=word, expires_at=until) for act, (word, until) in drawn.items()
     ]
+    holds_secret()
     return reply(ActWords(words=words), 201)
 
 

@@ -15,6 +15,7 @@ from fulmen.store.papers import Render
 from fulmen.web import policy
 from fulmen.web.acts import acts
 from fulmen.web.charge_points import charge_points
+from fulmen.web.compression import register_compression
 from fulmen.web.design import design
 from fulmen.web.documents import bring_up_to_date
 from fulmen.web.evaluation import evaluation
@@ -104,5 +105,6 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         policy.register(endpoint, view)
     register_problems(app)
     register_guard(app)
+    register_compression(app)
     app.before_request(bring_up_to_date)
     return app

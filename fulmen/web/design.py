@@ -37,16 +37,17 @@ from fulmen.web.bounded import bounded
 from fulmen.web.design_schemas import (
     ActQuestion,
     ChangeList,
+    FindingQuestion,
     LayoutList,
     NodeQuestion,
     PointQuestion,
     ReachList,
     RemedyList,
-    RemedyQuestion,
     RouteAnswer,
     RouteQuestion,
     TreeActs,
     UnknownList,
+    WholeFinding,
 )
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import judged, reply, store
@@ -133,7 +134,7 @@ def list_unknown_facts(body: Job) -> Response:
 
 @design.post("/remedies", responses={200: RemedyList})
 @allows(Role.ELECTRICIAN)
-def list_remedies(body: RemedyQuestion) -> Response:
+def list_remedies(body: FindingQuestion) -> Response:
     """Work out the smallest changes that make a finding hold."""
     budget = bounded()
     found = remedies(body.job, body.finding, rule_set(body.job.rule_set), budget)
@@ -172,6 +173,16 @@ def download_materials(body: Job) -> Response:
         )
     headers = {"Content-Disposition": 'attachment; filename="materials.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+
+
+@design.post("/finding", responses={200: WholeFinding})
+@allows(Role.ELECTRICIAN)
+def tell_finding(body: FindingQuestion) -> Response:
+    """Tell all of one finding, by its key: a list shows what is settled as a row. Nothing is stored."""
+    found = next((one for one in judged(body.job).findings if one.key == body.finding), None)
+    if found is None:
+        raise InputError("finding", f"There is no check “{body.finding}” in this job.")
+    return reply(WholeFinding(finding=found))
 
 
 @design.post("/run.svg", responses={200: None})

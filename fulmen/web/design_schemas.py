@@ -13,6 +13,7 @@ from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
 from fulmen.core.editing.standing_reasons import FittingReason
 from fulmen.core.editing.tree_editing import TreeAct
+from fulmen.core.findings.finding import Finding
 from fulmen.core.model.base import Id, Text
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.job import Job
@@ -106,10 +107,16 @@ class ChangeList(BaseModel):
     changes: list[Change]
 
 
-class RemedyQuestion(Question):
-    """About one finding that falls short."""
+class FindingQuestion(Question):
+    """About one finding."""
 
     finding: Annotated[Text, Field(min_length=3, max_length=120)]
+
+
+class WholeFinding(BaseModel):
+    """All of one finding."""
+
+    finding: Finding
 
 
 class RemedyList(BaseModel):

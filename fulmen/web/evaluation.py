@@ -7,7 +7,7 @@ from functools import cache
 from flask import Response, current_app
 
 from fulmen.core.alternatives.choice_menu import alternatives
-from fulmen.core.evaluate import Evaluation
+from fulmen.core.answer import Answer, answer_for
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import WORDS, word
 from fulmen.core.model.job import Job
@@ -16,20 +16,28 @@ from fulmen.core.reference.places import places
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
+from fulmen.core.verification.steps import step_texts
+from fulmen.store.database import kept_designs
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.bounded import bounded
 from fulmen.web.policy import Role, allows
-from fulmen.web.replies import judged, reply
-from fulmen.web.schemas import AlternativeList, AlternativesQuestion, CableOption, Catalogue, Option
+from fulmen.web.replies import asker, reply, store
+from fulmen.web.schemas import (
+    AlternativeList,
+    AlternativesQuestion,
+    CableOption,
+    Catalogue,
+    Option,
+)
 
 evaluation = api_blueprint("evaluation")
 
 
-@evaluation.post("/evaluate", responses={200: Evaluation})
+@evaluation.post("/evaluate", responses={200: Answer})
 @allows(Role.ELECTRICIAN)
 def evaluate_job(body: Job) -> Response:
-    """Evaluate a job document without storing it."""
-    return reply(judged(body))
+    """Evaluate a job document without storing it, as far as the page shows it that asks (`Fulmen-Shows`)."""
+    return reply(answer_for(asker(), body, rule_set(body.rule_set), kept_designs(store())))
 
 
 @evaluation.post("/alternatives", responses={200: AlternativeList})
@@ -74,4 +82,5 @@ def _catalogue() -> Catalogue:
         cables=cables,
         appliances=list(usual_appliances()),
         usual_defects=list(USUAL_DEFECTS),
+        steps=step_texts(),
     )

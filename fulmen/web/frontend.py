@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import mimetypes
 import secrets
 from pathlib import Path
 
-from flask import Blueprint, Response, abort, current_app, g, send_from_directory
+from flask import Blueprint, Response, abort, current_app, g, request, send_from_directory
 
+from fulmen.web.compression import built_encodings
 from fulmen.web.policy import Role, allows
 
 frontend = Blueprint("frontend", __name__)
@@ -25,7 +27,7 @@ def show_page(page: str) -> Response:
     if not (folder / "index.html").is_file():
         abort(503, "The front end is not built yet: run make demo.")
     if page.startswith("assets/"):
-        response = send_from_directory(folder, page)
+        response = _built(folder, page)
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
     if page and _is_file(folder / page):
@@ -33,6 +35,20 @@ def show_page(page: str) -> Response:
     g.nonce = secrets.token_urlsafe(16)
     page_text = (folder / "index.html").read_text(encoding="utf-8").replace(NONCE, g.nonce)
     return Response(page_text, mimetype="text/html", headers={"Cache-Control": "no-store"})
+
+
+def _built(folder: Path, page: str) -> Response:
+    """A built file, as it was compressed at the build where the client takes that."""
+    for encoding, ending in built_encodings(request.headers.get("Accept-Encoding", "")):
+        if _is_file(folder / f"{page}{ending}"):
+            kind = mimetypes.guess_type(page)[0] or "application/octet-stream"
+            response = send_from_directory(folder, f"{page}{ending}", mimetype=kind)
+            response.headers["Content-Encoding"] = encoding
+            break
+    else:
+        response = send_from_directory(folder, page)
+    response.vary.add("Accept-Encoding")
+    return response
 
 
 def _is_file(path: Path) -> bool:

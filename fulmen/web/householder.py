@@ -13,6 +13,7 @@ from fulmen.store import links as store_links
 from fulmen.store.errors import NotFound
 from fulmen.store.photos import load_photo
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.compression import holds_secret
 from fulmen.web.guard import takes_photo
 from fulmen.web.limits import Buckets
 from fulmen.web.photos import picture
@@ -30,6 +31,8 @@ from fulmen.web.survey_schemas import (
 )
 
 householder = api_blueprint("householder")
+# The secret of a link stands in the address of each of these.
+householder.before_request(holds_secret)
 
 
 @householder.errorhandler(NotFound)

@@ -13,6 +13,7 @@ from fulmen.store import links as store_links
 from fulmen.store.operations import load_job
 from fulmen.store.tables import HouseholderAnswerRow
 from fulmen.web.blueprint import api_blueprint
+from fulmen.web.compression import holds_secret
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
 from fulmen.web.replies import job_reply, now, reply, store
@@ -48,6 +49,7 @@ def make_link(path: JobPath, body: NewLink) -> Response:
     link, secret = store_links.make_link(store(), path.job_id, body.made_by, body.days, now())
     base = current_app.config["HOUSEHOLDER_URL"] or request.host_url
     address = f"{base.rstrip('/')}/answer/{secret}"
+    holds_secret()
     return reply(MadeLink(id=link.id, address=address, expires_at=link.expires_at), 201)
 
 

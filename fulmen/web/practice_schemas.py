@@ -199,7 +199,6 @@ def _told(step: Step, told: Help) -> Step:
             "leads": leads,
             "links": "",
             "linked_at": "",
-            "how": "",
         }
         blank |= {"range": "", "dial": "", "linked": "none", "adapter": ""}
     return changed(step, **blank)

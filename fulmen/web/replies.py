@@ -4,15 +4,25 @@ from __future__ import annotations
 
 from datetime import UTC, datetime
 
-from flask import Response, current_app
+from flask import Response, current_app, request
 from pydantic import BaseModel
 
+from fulmen.core.answer import Asker, told_to
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.store.database import Sessions, kept_designs
 from fulmen.store.stored_jobs import StoredJob
 from fulmen.web.schemas import JobState
+
+# How a page says what it shows of a job.
+SHOWS = "Fulmen-Shows"
+
+
+def asker() -> Asker:
+    """Who asks, by what is shown there; whoever says nothing is told everything."""
+    said = request.headers.get(SHOWS, Asker.ALL)
+    return Asker(said) if said in set(Asker) else Asker.ALL
 
 
 def reply(body: BaseModel, status: int = 200) -> Response:
@@ -28,7 +38,7 @@ def job_reply(stored: StoredJob, status: int = 200) -> Response:
         revision=stored.revision,
         cleaned=stored.cleaned,
         job=stored.job,
-        evaluation=stored.evaluation,
+        evaluation=told_to(asker(), stored.evaluation),
     )
     response = reply(state, status)
     response.headers["ETag"] = f'"{stored.version}"'

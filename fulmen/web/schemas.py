@@ -10,8 +10,8 @@ from urllib.parse import unquote
 from pydantic import BaseModel, ConfigDict, Field
 
 from fulmen.core.alternatives.choice_menu import Alternative
+from fulmen.core.answer import Answer
 from fulmen.core.circuit.specification import ChoiceKey
-from fulmen.core.evaluate import Evaluation
 from fulmen.core.model.base import Id, Line, Text, shown
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
@@ -19,6 +19,7 @@ from fulmen.core.model.load import Appliance
 from fulmen.core.reference.soil import Soil
 from fulmen.core.reference.usual_defects import UsualDefect
 from fulmen.core.simulations.pen_bench import Preset
+from fulmen.core.verification.steps import StepText
 from fulmen.store.entries import Entry
 
 # What a row's number can be in the database.
@@ -42,11 +43,12 @@ class VersionHeader(BaseModel):
 
     model_config = ConfigDict(extra="ignore")
 
-    if_match: Annotated[str, Field(alias="If-Match", pattern=r'^"?[0-9]{1,9}"?$')]
+    # The ETag of a compressed answer ends with how it was compressed; the version is the same.
+    if_match: Annotated[str, Field(alias="If-Match", pattern=r'^"?[0-9]{1,9}(:(zstd|br|gzip|deflate))?"?$')]
 
     def version(self) -> int:
         """The version as a number."""
-        return int(self.if_match.strip('"'))
+        return int(self.if_match.strip('"').partition(":")[0])
 
 
 class SaveHeader(VersionHeader):
@@ -122,7 +124,7 @@ class JobState(BaseModel):
     revision: int
     cleaned: tuple[str, ...] = ()
     job: Job
-    evaluation: Evaluation
+    evaluation: Answer
 
 
 class AlternativesQuestion(BaseModel):
@@ -223,6 +225,7 @@ class Catalogue(BaseModel):
     shorthand: list[Option]
     appliances: list[Appliance]
     usual_defects: list[UsualDefect]
+    steps: dict[str, StepText]
     test_set: bool = False
 
 

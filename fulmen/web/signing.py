@@ -8,7 +8,7 @@ from typing import Annotated
 from urllib.parse import urlsplit
 
 from flask import Flask, Request, abort, request, session
-from flask.sessions import SecureCookieSession, SecureCookieSessionInterface
+from flask.sessions import SecureCookieSession, SecureCookieSessionInterface, SessionMixin
 from itsdangerous import URLSafeTimedSerializer
 from pydantic import Field
 
@@ -35,6 +35,10 @@ class StoreSessions(SecureCookieSessionInterface):
             return self.session_class()
         return super().open_session(app, request)
 
+    def should_set_cookie(self, app: Flask, session: SessionMixin) -> bool:
+        """Only where it was begun or renewed: every other answer is free of it, and may be compressed."""
+        return session.modified
+
 
 Word = Annotated[str, Field(alias="Fulmen-Word", pattern=r"^[A-Za-z0-9_-]{16,64}$")]
 
@@ -60,6 +64,8 @@ def this_device(*, begin: bool = False) -> str:
             abort(403, "This page has no session: open the job again and sign there. Nothing was signed.")
         device = session[DEVICE] = secrets.token_hex(16)
         session.permanent = True
+    # Whoever opens a job again keeps the session for as long again.
+    session.modified = session.modified or begin
     return str(device)
 
 

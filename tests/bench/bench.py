@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gzip
 import http.client
 import sqlite3
 import statistics
@@ -308,37 +307,20 @@ def certificate_rows() -> list[Row]:
 
 
 def front_end_rows() -> list[Row]:
-    """What a browser fetches to show the jobs, and a design, for the first time, gzipped."""
-    from tests.browser.chromium import BrowserCase
+    """What goes over the wire to a browser that was never here, until nothing is fetched any more."""
+    from tests.browser.test_first_load import FirstLoad
 
-    class Loads(BrowserCase):
+    class Loads(FirstLoad):
         def runTest(self) -> None:
-            for path in ("/", "/jobs/1/design", "/jobs/1/survey"):
-                sizes: list[int] = []
-                context = self.shared.browser.new_context()
-                page = context.new_page()
-                page.on("response", lambda answer, sizes=sizes: sizes.append(self.weight(answer)))
-                page.goto(self.url + path)
-                page.wait_for_load_state("networkidle")
-                self.found.append(sum(sizes) / 1000)
-                context.close()
-
-        def weight(self, answer: object) -> int:
-            url: str = answer.url  # type: ignore[attr-defined]
-            file = self.settings.frontend / (url.removeprefix(self.url + "/") or "index.html")
-            if not file.is_file():
-                return 0
-            data = file.read_bytes()
-            return len(data) if file.suffix == ".woff2" else len(gzip.compress(data, 6))
+            self.found.extend((what, sum(self.loaded(path).values())) for what, path in self.LISTED.items())
 
     loads = Loads()
-    loads.found: list[float] = []  # type: ignore[misc]
+    loads.found: list[tuple[str, float]] = []  # type: ignore[misc]
     Loads.setUpClass()
     result = loads.run()
     Loads.tearDownClass()
     assert result is not None and result.wasSuccessful(), result
-    names = [f"first load of {what}, fonts and all, gzipped" for what in ("the jobs", "a design", "a survey")]
-    return [(name, size, 300, "kB") for name, size in zip(names, loads.found, strict=True)]
+    return [(f"first load of {what}, over the wire", size, 300, "kB") for what, size in loads.found]
 
 
 def main() -> None:

@@ -51,6 +51,7 @@ WINGS = (
     ("checks", "verification"),
     ("simulations", "judging"),
     ("evaluate", "job_dates"),
+    ("answer",),
     ("practice",),
     ("alternatives",),
 )

@@ -2,9 +2,16 @@
 import createClient from 'openapi-fetch'
 
 import type { paths } from './schema'
+import { shows, SHOWS } from './shows'
 import type { Problem } from './types'
 
 export const api = createClient<paths>({ baseUrl: '/' })
+api.use({
+  onRequest({ request }) {
+    if (!request.headers.has(SHOWS)) request.headers.set(SHOWS, shows.value)
+    return request
+  },
+})
 
 export class ProblemError extends Error {
   constructor(readonly problem: Problem) {

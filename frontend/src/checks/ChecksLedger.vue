@@ -3,18 +3,20 @@
 import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
-import type { Finding, Stage } from '../api/types'
+import type { Finding, Settled, Stage } from '../api/types'
 import { verdictWords } from '../shared/format'
 import { useJob } from '../job/useJob'
 import FindingRow from './FindingRow.vue'
-import { useCheckGroups } from './useCheckGroups'
+import { isOpen, useCheckGroups } from './useCheckGroups'
 
-const props = defineProps<{ stages: Stage[]; title?: string; filter?: (finding: Finding) => boolean }>()
+const props = defineProps<{ stages: Stage[]; title?: string; filter?: (one: Finding | Settled) => boolean }>()
 
 const store = useJob()
 const opened = ref<string>()
 const findings = computed(() =>
-  (store.evaluation?.findings ?? []).filter((one) => props.stages.includes(one.stage) && (props.filter?.(one) ?? true)),
+  [...(store.evaluation?.findings ?? []), ...(store.evaluation?.settled ?? [])].filter(
+    (one) => props.stages.includes(one.stage) && (props.filter?.(one) ?? true),
+  ),
 )
 const { attention, tight, rest } = useCheckGroups(() => findings.value)
 const every = useStorage('fulmen.checks.unfolded', false)
@@ -35,7 +37,7 @@ function fold(name: string): void {
 const summary = computed(() => {
   const counts = new Map<string, number>()
   for (const one of findings.value) {
-    const word = one.is_open || one.verdict === 'meets' ? verdictWords(one).toLowerCase() : 'decided'
+    const word = isOpen(one) || one.verdict === 'meets' ? verdictWords(one).toLowerCase() : 'decided'
     counts.set(word, (counts.get(word) ?? 0) + 1)
   }
   return [...counts].map(([word, count]) => `${count} ${word}`).join(', ')

@@ -1,37 +1,45 @@
 <script setup lang="ts">
-// One finding: verdict, figure against limit, how much of the limit is used; its working on demand.
+// One finding: verdict, figure against limit, how much of the limit is used; the rest on demand.
 import { computed } from 'vue'
 
-import type { Finding } from '../api/types'
+import type { Finding, Settled } from '../api/types'
 import { fixed } from '../shared/format'
 import VerdictMark from '../shared/VerdictMark.vue'
 import DecisionForm from './DecisionForm.vue'
 import RemedyList from './RemedyList.vue'
+import { isOpen } from './useCheckGroups'
+import { useWhole } from './useWhole'
 import WorkingLines from './WorkingLines.vue'
 
-const props = defineProps<{ finding: Finding; open: boolean }>()
+const props = defineProps<{ finding: Finding | Settled; open: boolean }>()
 defineEmits<{ toggle: [] }>()
 
+const figure = computed(() => ('figure' in props.finding ? props.finding.figure : props.finding))
 const value = computed(() =>
-  props.finding.value === null ? '' : `${fixed(props.finding.value, props.finding.decimals)} ${props.finding.unit}`,
+  figure.value?.value == null ? '' : `${fixed(figure.value.value, figure.value.decimals)} ${figure.value.unit}`,
 )
 const limit = computed(() =>
-  props.finding.limit === null
+  figure.value?.limit == null
     ? ''
-    : `${props.finding.at_least ? 'at least' : 'at most'} ${fixed(props.finding.limit, props.finding.decimals)}`,
+    : `${figure.value.at_least ? 'at least' : 'at most'} ${fixed(figure.value.limit, figure.value.decimals)}`,
 )
 // How full the bar is follows from the core's margin, not from a sum made here.
 const used = computed(() =>
   props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin)),
 )
-const open = computed(() => props.finding.is_open)
+const open = computed(() => isOpen(props.finding))
+const waitsFor = computed(() => ('waits_for' in props.finding ? props.finding.waits_for : undefined))
+const { whole, failed } = useWhole(
+  () => props.finding,
+  () => props.open,
+)
 </script>
 
 <template>
   <li class="row">
     <button type="button" :aria-expanded="props.open" @click="$emit('toggle')">
       <span class="words">
-        <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" />&ensp;<span class="title">{{
+        <VerdictMark :verdict="finding.verdict" :waits-for="waitsFor" />&ensp;<span class="title">{{
           finding.title
         }}</span>
         <span v-if="finding.whose" class="quiet whose">{{ finding.whose }}</span>
@@ -40,26 +48,27 @@ const open = computed(() => props.finding.is_open)
         ><span>{{ value }}</span
         ><span class="quiet">{{ limit }}</span></span
       >
-      <span v-if="used !== null && !finding.at_least" class="bar" aria-hidden="true"
+      <span v-if="used !== null && !figure?.at_least" class="bar" aria-hidden="true"
         ><span class="used glide" :style="{ width: `${used * 100}%`, background: `var(--${finding.verdict})` }"
       /></span>
-      <span v-if="open" class="detail quiet">{{ finding.detail }}</span>
+      <span v-if="open" class="detail quiet">{{ whole?.detail }}</span>
     </button>
-    <div v-if="props.open" class="inside">
-      <p v-if="!open" class="quiet">{{ finding.detail }}</p>
-      <p v-if="finding.fear"><b>What can happen:</b> {{ finding.fear }}</p>
-      <p v-if="finding.remedy"><b>To mend:</b> {{ finding.remedy }}</p>
-      <p v-if="finding.school">{{ finding.school }}</p>
-      <WorkingLines :lines="finding.working" />
-      <p class="quiet clause">{{ finding.clause }}</p>
+    <p v-if="failed" role="alert">{{ failed }}</p>
+    <div v-if="props.open && whole" class="inside">
+      <p v-if="!open" class="quiet">{{ whole.detail }}</p>
+      <p v-if="whole.fear"><b>What can happen:</b> {{ whole.fear }}</p>
+      <p v-if="whole.remedy"><b>To mend:</b> {{ whole.remedy }}</p>
+      <p v-if="whole.school">{{ whole.school }}</p>
+      <WorkingLines :lines="whole.working" />
+      <p class="quiet clause">{{ whole.clause }}</p>
     </div>
     <RemedyList
-      v-if="finding.verdict === 'falls_short' && finding.stage !== 'dead'"
-      :key="finding.detail"
-      :finding="finding"
+      v-if="whole && finding.verdict === 'falls_short' && finding.stage !== 'dead'"
+      :key="whole.detail"
+      :finding="whole"
     />
     <template v-if="finding.verdict === 'your_call'">
-      <DecisionForm v-if="props.open" :finding="finding" />
+      <DecisionForm v-if="props.open && whole" :finding="whole" />
       <button v-else-if="open" type="button" class="link" @click="$emit('toggle')">Say why</button>
     </template>
   </li>

@@ -44,7 +44,7 @@ async function load(): Promise<void> {
 }
 /** What a waiting entry is, in the words of its step. */
 function entryName({ reading, photo }: Entry): string {
-  const step = store.evaluation?.steps.find((one) => one.step === reading?.step && one.subject === reading.subject)
+  const step = store.toldSteps?.find((one) => one.step === reading?.step && one.subject === reading.subject)
   if (!reading || !step) return photo ? `the photo ${photo.name}` : 'a reading'
   return reading.value === null ? step.title : `${step.title}, ${figureWords(reading, step)}`
 }

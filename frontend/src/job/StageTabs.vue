@@ -12,19 +12,15 @@ const store = useJob()
 const route = useRoute()
 const nav = useTemplateRef<HTMLElement>('nav')
 
-function checked(stage: Stage): string {
-  const findings = store.evaluation!.findings.filter((one) => one.stage === stage)
-  return `${findings.filter((one) => !one.is_open).length}/${findings.length}`
-}
-function taken(stage: Stage): string {
-  const steps = store.evaluation!.steps.filter((step) => step.stage === stage && step.required)
-  return `${steps.filter((step) => step.met || step.reading).length}/${steps.length}`
+function settled(stage: Stage): string {
+  const found = store.evaluation!.progress.find((one) => one.stage === stage)
+  return found ? `${found.done}/${found.every}` : ''
 }
 const tabs = computed(() => [
-  { name: 'survey', words: 'Survey', count: checked('survey') },
-  { name: 'design', words: 'Design', count: checked('design') },
-  { name: 'dead', words: 'Dead tests', count: taken('dead') },
-  { name: 'live', words: 'Live tests', count: taken('live') },
+  { name: 'survey', words: 'Survey', count: settled('survey') },
+  { name: 'design', words: 'Design', count: settled('design') },
+  { name: 'dead', words: 'Dead tests', count: settled('dead') },
+  { name: 'live', words: 'Live tests', count: settled('live') },
   { name: 'papers', words: 'Papers', count: '' },
 ])
 

@@ -2,7 +2,7 @@
 import { type Ref, watch } from 'vue'
 
 import { answer, api } from '../api/client'
-import type { Call, Evaluation, IssueState, Job, JobState, NamedAct, Reading, Signature } from '../api/types'
+import type { Call, IssueState, Job, JobState, NamedAct, Reading, Signature, Step } from '../api/types'
 import { useOutbox } from '../device/outbox'
 import { drawAhead, wordFor } from '../device/words'
 import { untilIssued } from './untilIssued'
@@ -11,7 +11,7 @@ interface Acted {
   id: Ref<number>
   version: Ref<number>
   job: Ref<Job | undefined>
-  evaluation: Ref<Evaluation | undefined>
+  toldSteps: Ref<readonly Step[] | undefined>
   isSaved: Ref<boolean>
   flush: () => Promise<unknown>
   act: (ask: (headers: { 'If-Match': string }) => Promise<JobState>) => Promise<void>
@@ -20,16 +20,16 @@ interface Acted {
 
 const SIGNATURE: NamedAct = { kind: 'signature', about: 'certificate' }
 
-export function useActs({ id, version, job, evaluation, isSaved, flush, act, load }: Acted) {
+export function useActs({ id, version, job, toldSteps, isSaved, flush, act, load }: Acted) {
   const outbox = useOutbox()
   const hold = (one: { step: string; subject: string }): NamedAct => ({
     kind: 'hold',
     about: `${one.step}/${one.subject}`,
   })
-  const holds = () => (evaluation.value?.steps ?? []).filter((one) => one.kind === 'hold')
+  const holds = () => (toldSteps.value ?? []).filter((one) => one.kind === 'hold')
 
   // A hold may be signed where no network is: its word is drawn while there is one.
-  watch([evaluation, outbox.isAway], () => void drawAhead(id.value, holds().map(hold)))
+  watch([toldSteps, outbox.isAway], () => void drawAhead(id.value, holds().map(hold)))
 
   /** Keep a reading on this device and send it; refused at once, it is told and not kept. A hold is signed so too. */
   async function takeReading(reading: Reading) {

@@ -1,7 +1,9 @@
-// What the core says of the job: only the newest document is asked about.
-import { shallowRef } from 'vue'
+// What the core says of the job, as far as this stage shows it: only the newest document is asked about.
+import { useDebounceFn } from '@vueuse/core'
+import { computed, shallowRef, watch } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
+import { type Shows, shows, SHOWS } from '../api/shows'
 import type { Evaluation, Job, Problem } from '../api/types'
 
 interface Told {
@@ -10,10 +12,17 @@ interface Told {
   failed: (problem: Problem) => boolean
 }
 
+/** Once the page is at rest for so long, the test steps are fetched ahead: they are worked through without network. */
+const AHEAD_AFTER_MS = 2500
+
 export function useEvaluating(job: () => Job | undefined, told: Told) {
   const evaluation = shallowRef<Evaluation>()
+  const ahead = shallowRef<{ of: Job; evaluation: Evaluation }>()
   let evaluating = false
   let again = false
+
+  const ask = (of: Job, by: Shows) =>
+    answer<Evaluation>(api.POST('/api/v1/evaluate', { body: of, headers: { [SHOWS]: by } }))
 
   /** Evaluate now; a change that comes meanwhile is asked about once more, whatever number of them came. */
   async function evaluateNewest(): Promise<void> {
@@ -31,12 +40,42 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
 
   async function once(): Promise<void> {
     try {
-      evaluation.value = await answer<Evaluation>(api.POST('/api/v1/evaluate', { body: job()! }))
+      evaluation.value = await ask(job()!, shows.value)
       told.arrived()
     } catch (error) {
       if (told.failed(asProblem(error))) again = true
     }
   }
 
-  return { evaluation, evaluateNewest }
+  async function lookAhead(): Promise<void> {
+    const of = job()
+    if (!of || shows.value === 'tests' || ahead.value?.of === of) return
+    const found = await ask(of, 'tests').catch(() => undefined)
+    if (found) ahead.value = { of, evaluation: found }
+  }
+  watch(evaluation, useDebounceFn(lookAhead, AHEAD_AFTER_MS))
+  // What the tests were told last stays at hand, whatever is shown since.
+  watch(
+    evaluation,
+    (now) => {
+      const of = job()
+      if (of && now?.steps) ahead.value = { of, evaluation: now }
+    },
+    { flush: 'sync' },
+  )
+
+  watch(shows, (now) => {
+    if (!job() || now === 'all') return
+    if (now === 'tests' && ahead.value?.of === job()) evaluation.value = ahead.value?.evaluation
+    void evaluateNewest()
+  })
+
+  /** The test steps as they were told last; undefined until they were. */
+  const steps = computed(() => evaluation.value?.steps ?? ahead.value?.evaluation.steps ?? undefined)
+
+  function forgetAhead(): void {
+    ahead.value = undefined
+  }
+
+  return { evaluation, evaluateNewest, toldSteps: steps, forgetAhead }
 }

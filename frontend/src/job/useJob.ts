@@ -38,7 +38,7 @@ export const useJob = defineStore('job', () => {
   const isSaved = computed(() => saving.isSaved.value && !entries.value.length)
   const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
   const waiting = computed(() => saving.waiting.value + outbox.waiting.value.length)
-  const { evaluation, evaluateNewest } = useEvaluating(() => saving.heldBack.sendable.value, {
+  const { evaluation, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(() => saving.heldBack.sendable.value, {
     arrived: saving.evaluated,
     failed: saving.notEvaluated,
   })
@@ -57,7 +57,7 @@ export const useJob = defineStore('job', () => {
   const { point, pointIndex, profile, sentence, faults, guards } = usePoint(job, evaluation)
 
   /** The test steps, with what was read here and has not arrived yet. */
-  const steps = computed(() => withWaiting(evaluation.value?.steps ?? [], outbox.left.value.filter(isOwn)))
+  const steps = computed(() => withWaiting(toldSteps.value ?? [], outbox.left.value.filter(isOwn)))
   outbox.onArrived(async ({ entry, state }) => {
     if (entry.job !== id.value || !entry.reading) return
     // Where nobody answers now, the next look at the job shows it.
@@ -89,6 +89,7 @@ export const useJob = defineStore('job', () => {
     job.value = undefined
     point.value = ''
     cleaned.value = []
+    forgetAhead()
     saving.startAfresh()
     forget()
     const state = await ask(jobId)
@@ -166,7 +167,7 @@ export const useJob = defineStore('job', () => {
     if (job.value) job.value = { ...job.value, ...appended(state.job) }
   }
 
-  const { takeReading, settleCall, issue } = useActs({ id, version, job, evaluation, isSaved, flush, act, load })
+  const { takeReading, settleCall, issue } = useActs({ id, version, job, toldSteps, isSaved, flush, act, load })
 
   return {
     id,
@@ -182,6 +183,7 @@ export const useJob = defineStore('job', () => {
     stored: saving.stored,
     isAway: outbox.isAway,
     steps,
+    toldSteps,
     problem,
     conflict,
     cleaned,

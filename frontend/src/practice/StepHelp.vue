@@ -4,10 +4,13 @@ import { computed } from 'vue'
 
 import type { PracticeState, Step } from '../api/types'
 import { bandWords, limitWords } from '../readings/readingWords'
+import { useCatalogue } from '../shared/useCatalogue'
 
 const props = defineProps<{ step: Step; help: PracticeState['help'] }>()
 defineEmits<{ asAsked: [] }>()
 
+const { stepText } = useCatalogue()
+const text = computed(() => stepText(props.step))
 const expect = computed(() =>
   [bandWords(props.step) && `expect ${bandWords(props.step)}`, limitWords(props.step)].filter(Boolean).join('; '),
 )
@@ -15,8 +18,8 @@ const expect = computed(() =>
 
 <template>
   <div class="help">
-    <p v-if="step.how" class="how">{{ step.how }}</p>
-    <p v-else class="how quiet">{{ step.why }} How, with what and what to expect is yours.</p>
+    <p v-if="help !== 'none'" class="how">{{ text?.how }}</p>
+    <p v-else class="how quiet">{{ text?.why }} How, with what and what to expect is yours.</p>
     <p v-if="expect" class="figure">{{ expect }}</p>
     <button
       v-if="help === 'expected' && (step.leads.length || step.adapter)"

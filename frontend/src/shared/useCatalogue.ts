@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 
 import { answer, api, asProblem } from '../api/client'
-import type { Catalogue, Option } from '../api/types'
+import type { Catalogue, Option, Step, StepText } from '../api/types'
 
 const catalogue = ref<Catalogue>()
 const failed = ref('')
@@ -24,6 +24,11 @@ function words(kind: string, value: string): string {
   return options(kind).find((option) => option.value === value)?.words ?? value
 }
 
+/** What is told of every such step: how, why, what can be hurt. */
+function stepText(step: Pick<Step, 'reference'>): StepText | undefined {
+  return catalogue.value?.steps[step.reference]
+}
+
 export function useCatalogue() {
-  return { catalogue, failed, load, options, words }
+  return { catalogue, failed, load, options, words, stepText }
 }

@@ -43,7 +43,7 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], kept: Ke
         design: the job's design.
         job: the whole job.
         counting: those of its readings that count, see `fitting`.
-        kept: the steps that the design asks for; none where nobody wants them and nothing was read.
+        kept: the steps that the design asks for; none where nobody wants them, nor what follows from them alone.
     """
     live_on, readings, rules = energised_on(counting), by_step(counting), design.rules
     matter = operator_matter(design.installation.job, rules, design.demand, live_on)
@@ -54,14 +54,13 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], kept: Ke
         return Tested(readings, steps, matter, (), unfit)
     told = operator_findings(design.cases[0], matter, live_on)
     tests = [RunTest(case, readings) for case in design.cases]
-    found = (
-        *(one.finding for one in judged if one.finding is not None),
-        *agreement_findings(tests),
-        *order_findings(readings, steps, rules),
-        *instrument_findings(design.installation.job.testing.instruments, counting, rules),
-        *retest_findings(steps, rules),
-        *stray_findings(readings, steps, rules),
-    )
+    register = design.installation.job.testing.instruments
+    # What protects people at the car follows from readings held against each other: that needs no step.
+    found = [*(one.finding for one in judged if one.finding is not None), *agreement_findings(tests)]
+    if kept is not None:
+        found += order_findings(readings, steps, rules)
+        found += instrument_findings(register, counting, rules)
+        found += [*retest_findings(steps, rules), *stray_findings(readings, steps, rules)]
     return Tested(readings, steps, matter, once_each(told, job), (*once_each(found, job), *once_each(unfit, job)))
 
 

@@ -12,7 +12,7 @@ from fulmen.core.verification.expected_readings import expected_band
 from fulmen.core.verification.planned import PlannedStep, plan
 from fulmen.core.verification.run_test import RunTest
 from fulmen.core.verification.step_limits import step_limit
-from fulmen.core.verification.steps import MET_BY, FigureRange, Kind, Lead
+from fulmen.core.verification.steps import MET_BY, Kind, Lead
 
 
 @plain
@@ -21,11 +21,13 @@ class Step:
 
     `met` says whether it was tested, or others that stand for it were (`stood_for`); `earlier` are those that were
     taken before.
+    `reference` names what is told of every such step, see `step_texts`.
     `place` is where the tester stands, by the name of a board, a unit or the origin; `circuit` whose order it keeps;
     `guard` is the path of the RCD that it tests.
     """
 
     step: StepKey
+    reference: str
     subject: str
     circuit: str
     guard: str
@@ -35,13 +37,9 @@ class Step:
     names_circuit: bool
     where: str
     place: str
-    how: str
-    why: str
-    damages: str
     kind: Kind
     unit: str
     decimals: int
-    figures: FigureRange | None
     function: Function
     dial: str
     range: str
@@ -85,7 +83,7 @@ def asked_for(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Planne
     return list(found.values())
 
 
-def _stands_for(readings: ByStep, key: StepKey, subject: str) -> bool:
+def stands_for(readings: ByStep, key: StepKey, subject: str) -> bool:
     """Whether readings of other steps stand in the place of this one."""
     return any(all(_taken(readings, one, subject) for one in others) for others in MET_BY.get(key, ()))
 
@@ -101,7 +99,7 @@ def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
     limit, band = step_limit(test, key, subject), expected_band(test, key, subject)
     taken = test.readings.every(key, subject)
     reading = taken[-1] if taken else None
-    stood_for = _stands_for(test.readings, key, subject)
+    stood_for = stands_for(test.readings, key, subject)
     shown = band.shown if band else (None, None)
     return Step(
         **planned.asks,

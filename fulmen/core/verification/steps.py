@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
@@ -57,14 +58,25 @@ class Lead:
     at: tuple[Point, ...]
 
 
+@plain
+class StepText:
+    """What is told of a step wherever it is taken: how, why, what can be hurt, and what its figure can be."""
+
+    how: str
+    why: str
+    damages: str
+    figures: FigureRange | None
+
+
 @dataclass(frozen=True)
 class StepDefinition:
     """What every job's step of this key has in common; `steps.toml` says what each field means.
 
-    `figures` is the range of its figure; None where it takes none.
+    `figures` is the range of its figure; None where it takes none. `reference` names it among all of them.
     """
 
     key: StepKey
+    reference: str
     stage: Stage
     rank: int
     title: str
@@ -103,15 +115,12 @@ def in_common(one: StepDefinition) -> dict[str, Any]:
     """What every job's step of this key says alike, by the names of a `Step`."""
     return {
         "step": one.key,
+        "reference": one.reference,
         "stage": one.stage,
         "rank": one.rank,
-        "how": one.how,
-        "why": one.why,
-        "damages": one.damages,
         "kind": one.kind,
         "unit": one.unit,
         "decimals": one.decimals,
-        "figures": one.figures,
         "function": one.function,
         "dial": one.dial.key,
         "range": one.dial.words,
@@ -131,7 +140,18 @@ def _ranges() -> dict[str, FigureRange]:
 def definitions() -> tuple[StepDefinition, ...]:
     """Every step, in the order of Part 6."""
     data = read_toml(__package__, "steps")
-    return tuple(_definition({**data["template"].get(one.pop("template", ""), {}), **one}) for one in data["step"])
+    seen: Counter[str] = Counter()
+    found = []
+    for one in data["step"]:
+        seen[one["key"]] += 1
+        reference = one["key"] if seen[one["key"]] == 1 else f"{one['key']}-{seen[one['key']]}"
+        found.append(_definition({**data["template"].get(one.pop("template", ""), {}), **one, "reference": reference}))
+    return tuple(found)
+
+
+def step_texts() -> dict[str, StepText]:
+    """What is told of every step, by its reference: read once, not with each step of each job."""
+    return {one.reference: StepText(one.how, one.why, one.damages, one.figures) for one in definitions()}
 
 
 @cache

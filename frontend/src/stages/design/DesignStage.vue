@@ -2,7 +2,7 @@
 // The design read and edited as one sentence, the route as walked, and the checks; each further part on its own page.
 import { computed, defineAsyncComponent, ref, type Component } from 'vue'
 
-import type { Finding } from '../../api/types'
+import type { Finding, Settled } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import StageColumns from '../../shared/StageColumns.vue'
@@ -26,14 +26,14 @@ const PAGES: Record<string, Component> = {
   chain: defineAsyncComponent(() => import('./protection/ChainPage.vue')),
 }
 const protecting = computed(() => PROTECTING.includes(props.part ?? ''))
-const filter = (one: Finding) =>
-  protecting.value ? one.protects : one.stage === 'design' || one.topics.includes('design')
+const filter = (one: Finding | Settled) =>
+  protecting.value ? one.topics.includes('people') : one.stage === 'design' || one.topics.includes('design')
 const store = useJob()
 const { links, endOf } = useChain()
 const finalIndex = computed(() => links.value.at(-1)?.circuitIndex ?? -1)
 const routes = ref<InstanceType<typeof RouteEditor>[]>([])
 const surveyOpen = computed(
-  () => store.evaluation?.gaps.filter((gap) => gap.kind === 'check' && gap.stage === 'survey').length ?? 0,
+  () => store.evaluation?.findings.filter((one) => one.stage === 'survey' && one.is_open).length ?? 0,
 )
 </script>
 

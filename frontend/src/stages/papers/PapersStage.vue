@@ -16,7 +16,8 @@ import SignForm from './SignForm.vue'
 const store = useJob()
 const papers = ref<Paper[]>([])
 const failed = ref('')
-const gaps = computed<Gap[]>(() => (store.evaluation?.gaps ?? []).filter((gap) => gap.kind !== 'signature'))
+// Nothing is offered for signing until it was told what is open.
+const gaps = computed<Gap[] | undefined>(() => store.evaluation?.gaps?.filter((gap) => gap.kind !== 'signature'))
 const YEARS = [1, 2, 3, 5, 10].map((value) => ({ value, words: value === 1 ? '1 year' : `${value} years` }))
 
 async function list(): Promise<void> {
@@ -60,7 +61,8 @@ onMounted(list)
     <template #aside>
       <div class="side">
         <p v-if="failed" role="alert">{{ failed }}</p>
-        <GapList v-if="gaps.length" :gaps="gaps" />
+        <p v-if="!gaps" class="quiet">Looking at what is open…</p>
+        <GapList v-else-if="gaps.length" :gaps="gaps" />
         <SignForm v-else :newest="papers[0]" @issued="list" />
         <IssuedPapers :papers="papers" />
       </div>

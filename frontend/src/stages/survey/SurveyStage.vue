@@ -3,7 +3,7 @@
 import { computed, defineAsyncComponent, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Finding, Stop } from '../../api/types'
+import type { Finding, Settled, Stop } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import SideList from '../../shared/SideList.vue'
@@ -54,7 +54,7 @@ const fold = computed(() => {
 
 // Each part shows the checks that its facts settle.
 const here = computed(() => new Set(stops.value.find((one) => one.stop === stop.value)?.findings ?? []))
-const filter = (one: Finding) => {
+const filter = (one: Finding | Settled) => {
   if (current.value === 'open') return one.verdict === 'needs'
   return follows.value ? one.topics.includes('operator') : here.value.has(one.key)
 }

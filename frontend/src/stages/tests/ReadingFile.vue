@@ -20,7 +20,7 @@ const { read, failed, told, ask, bring, mapStep, mapColumn, keep } = useReadingF
 // Once something was taken before, the field stays: what was typed into it is told with every line.
 const asksWhy = computed(() => why.value !== '' || read.value?.lines.some((line) => line.fate === 'again'))
 const taken = computed(() => read.value?.lines.filter((line) => line.reading) ?? [])
-const STEPS = computed(() => (store.evaluation?.steps ?? []).map((step) => ({ value: step.step, words: step.title })))
+const STEPS = computed(() => (store.toldSteps ?? []).map((step) => ({ value: step.step, words: step.title })))
 const COLUMNS = [
   ['step_column', 'Which step'],
   ['circuit_column', 'Circuit'],

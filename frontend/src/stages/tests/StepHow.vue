@@ -1,20 +1,24 @@
 <script setup lang="ts">
 // Why the step is done, and what may stand for it or beside it; on a phone how, too, as the head of it has no room.
+import { computed } from 'vue'
 import { useDisplay } from 'vuetify'
 
 import type { Step } from '../../api/types'
+import { useCatalogue } from '../../shared/useCatalogue'
 import StepWay from './StepWay.vue'
 
-defineProps<{ step: Step; offered: Step[] }>()
+const props = defineProps<{ step: Step; offered: Step[] }>()
 defineEmits<{ choose: [step: Step] }>()
 
 const { smAndDown } = useDisplay()
+const { stepText } = useCatalogue()
+const text = computed(() => stepText(props.step))
 </script>
 
 <template>
   <div class="how">
-    <p v-if="smAndDown">{{ step.how }}</p>
-    <p class="quiet">{{ step.why }}</p>
+    <p v-if="smAndDown">{{ text?.how }}</p>
+    <p class="quiet">{{ text?.why }}</p>
     <p v-if="offered.length" class="offered">
       Or:
       <button v-for="one in offered" :key="one.step" type="button" class="link" @click="$emit('choose', one)">

@@ -12,6 +12,7 @@ import NumberPad from '../../readings/NumberPad.vue'
 import ReadingScale from '../../readings/ReadingScale.vue'
 import { useReadingEntry } from '../../readings/useReadingEntry'
 import { useReadingVerdict } from '../../readings/useReadingVerdict'
+import { useCatalogue } from '../../shared/useCatalogue'
 import { usePerson } from '../../shared/usePerson'
 import CannotTest from './CannotTest.vue'
 import FigureField from './FigureField.vue'
@@ -30,6 +31,8 @@ const emit = defineEmits<{ kept: []; choose: [step: Step]; setUp: []; file: [] }
 const store = useJob()
 const { smAndDown } = useDisplay()
 const person = usePerson()
+const { stepText } = useCatalogue()
+const text = computed(() => stepText(props.step))
 const { instrument } = useInstrument(() => props.step)
 // What the set showed was taken by the set, whichever instrument is chosen below.
 const showedBy = ref('')
@@ -105,8 +108,8 @@ function leave(kind: typeof leftOut.value): void {
     <p class="count">Step {{ number }} of {{ count }}, {{ step.where }}</p>
     <h2 :id="`step-${step.step}`" class="headline">{{ step.title }}</h2>
     <MovesStrip :moves="moves" />
-    <p v-if="step.damages" class="damages" role="note"><b>Can be hurt:</b> {{ step.damages }}</p>
-    <p v-if="!smAndDown" class="how">{{ step.how }}</p>
+    <p v-if="text?.damages" class="damages" role="note"><b>Can be hurt:</b> {{ text.damages }}</p>
+    <p v-if="!smAndDown" class="how">{{ text?.how }}</p>
     <component :is="smAndDown ? LeadList : LeadDrawing" :step="step" :moved="moved" />
     <FigureField
       v-if="figure"

@@ -38,7 +38,7 @@ function firstOpen(): string {
   return found ? keyOf(found) : ''
 }
 watch(
-  () => [props.stage, store.id],
+  [() => props.stage, () => store.id, () => store.toldSteps === undefined],
   () => {
     chosen.value = false
     current.value = firstOpen()
@@ -103,6 +103,7 @@ function next(): void {
     <TestingSetup v-model="settingUp" />
     <ReadingFile v-model="bringingIn" />
   </div>
+  <p v-else-if="!store.toldSteps" class="none">Looking at the tests…</p>
   <p v-else class="none">Nothing to test yet: no circuit feeds a charge point.</p>
 </template>
 

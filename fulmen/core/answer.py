@@ -1,0 +1,173 @@
+"""What a page is told of a job: no more than it shows, and nothing worked out for what it does not show."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from enum import StrEnum
+
+from fulmen.core.circuit.guard_views import RunGuards
+from fulmen.core.circuit.run_profile import RunProfile
+from fulmen.core.demand.demand import Demand
+from fulmen.core.demand.ways_out import WayOut
+from fulmen.core.evaluate import Evaluation, design_evaluation, evaluate
+from fulmen.core.findings.finding import Finding, Stage, Topic, Verdict
+from fulmen.core.judging.kept_designs import KeptDesigns
+from fulmen.core.judging.shown import RunFaults, RunSentence
+from fulmen.core.model.base import Part
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import ByStep
+from fulmen.core.network_operator.notification import OperatorMatter
+from fulmen.core.plain import plain
+from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.survey.walk import OpenQuestion, StopState
+from fulmen.core.verification.certificate_gaps import Gap
+from fulmen.core.verification.planned import PlannedStep
+from fulmen.core.verification.sequence import Step, asked_for, stands_for
+
+# One step of the tests: its stage, and whether it was taken; only of those that the papers wait for.
+Taken = tuple[Stage, bool]
+
+
+class Asker(StrEnum):
+    """Who asks, by what is shown there."""
+
+    ALL = "all"
+    DESIGN = "design"
+    TESTS = "tests"
+    PAPERS = "papers"
+
+
+# Which findings an asker shows; the others show them all.
+SHOWN_BY = {Asker.DESIGN: (Stage.SURVEY, Stage.DESIGN), Asker.TESTS: (Stage.DEAD, Stage.LIVE)}
+
+
+@plain
+class Progress:
+    """How much of a stage is settled: of its findings, or of the steps that the papers wait for."""
+
+    stage: Stage
+    done: int
+    every: int
+
+
+@plain
+class Figure:
+    """A figure against its limit, as a row shows it."""
+
+    value: float
+    limit: float | None
+    unit: str
+    decimals: int
+    at_least: bool
+
+
+@plain
+class Settled:
+    """A finding that nothing hangs on any more, as the row of a list: the rest of it is told to who opens it."""
+
+    key: str
+    subject: str
+    stage: Stage
+    title: str
+    verdict: Verdict
+    topics: tuple[Topic, ...]
+    figure: Figure | None
+    margin: float | None
+    whose: str
+
+
+class Answer(Part):
+    """What the job computes to, as far as its asker shows it. Findings come worst first.
+
+    A design page is told what is open in full, in `findings`, and what is settled as rows, in `settled`. `steps` is
+    null for who shows none, and so is `gaps`, which is empty where a certificate may be issued. `progress` counts
+    every stage, whatever is shown. `unsaid` are the fields of the routes that a verdict waits for.
+    """
+
+    rule_set: str
+    edition: str
+    profiles: tuple[RunProfile, ...]
+    sentences: tuple[RunSentence, ...]
+    faults: tuple[RunFaults, ...]
+    guards: tuple[RunGuards, ...]
+    unsaid: tuple[str, ...]
+    findings: tuple[Finding, ...]
+    settled: tuple[Settled, ...]
+    steps: tuple[Step, ...] | None
+    gaps: tuple[Gap, ...] | None
+    progress: tuple[Progress, ...]
+    demand: Demand
+    ways_out: tuple[WayOut, ...]
+    operator: OperatorMatter
+    stops: tuple[StopState, ...]
+    questions: tuple[OpenQuestion, ...]
+
+
+# What every asker is told alike, by its name in the whole.
+ALIKE = frozenset(Answer.model_fields) - {"findings", "settled", "steps", "gaps", "progress"}
+
+
+def answer_for(asker: Asker, job: Job, rules: RuleSet, kept: KeptDesigns) -> Answer:
+    """What an asker is told of a job; raises as `evaluate`.
+
+    Args:
+        asker: who asks; what is not shown there is not worked out.
+        job: the job document.
+        rules: the edition.
+        kept: what was worked out before.
+    """
+    if asker is not Asker.DESIGN:
+        return told_to(asker, evaluate(job, rules, kept))
+    whole, planned, readings = design_evaluation(job, rules, kept)
+    return _told(asker, whole, _planned(planned, readings))
+
+
+def told_to(asker: Asker, whole: Evaluation) -> Answer:
+    """The part of a whole evaluation that an asker shows."""
+    return _told(asker, whole, [(one.stage, one.met or one.reading is not None) for one in whole.steps if one.required])
+
+
+def _told(asker: Asker, whole: Evaluation, taken: Iterable[Taken]) -> Answer:
+    shown = _shown_to(asker, whole.findings)
+    folds = asker is Asker.DESIGN
+    return Answer.made(
+        **{name: getattr(whole, name) for name in ALIKE},
+        findings=tuple(one for one in shown if one.is_open) if folds else shown,
+        settled=tuple(_row(one) for one in shown if not one.is_open) if folds else (),
+        steps=whole.steps if asker in (Asker.ALL, Asker.TESTS) else None,
+        gaps=whole.gaps if asker in (Asker.ALL, Asker.PAPERS) else None,
+        progress=_progress(whole.findings, taken),
+    )
+
+
+def _shown_to(asker: Asker, findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    stages = SHOWN_BY.get(asker)
+    if stages is None:
+        return findings
+    # The clamp is asked about in the survey and proven among the tests.
+    return tuple(one for one in findings if one.stage in stages or Topic.CLAMP in one.topics)
+
+
+def _row(one: Finding) -> Settled:
+    figure = Figure(one.value, one.limit, one.unit, one.decimals, one.at_least) if one.value is not None else None
+    return Settled(
+        one.key, one.subject, one.stage, one.title, one.verdict, one.topics, figure, one.margin, one.whose
+    )  # fmt: skip
+
+
+def _planned(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Taken]:
+    """The steps of a design that were not worked out: whether each was taken is told by the readings alone."""
+    return [
+        (one.asks["stage"], bool(readings.every(one.key, one.subject)) or stands_for(readings, one.key, one.subject))
+        for one in asked_for(planned, readings)
+        if one.asks["required"]
+    ]
+
+
+def _progress(findings: tuple[Finding, ...], taken: Iterable[Taken]) -> tuple[Progress, ...]:
+    """The findings of survey and design, the steps of the tests."""
+    settled = [(one.stage, not one.is_open) for one in findings if one.stage in (Stage.SURVEY, Stage.DESIGN)]
+    counted: dict[Stage, list[bool]] = {stage: [] for stage in Stage}
+    for stage, done in (*settled, *taken):
+        counted[stage].append(done)
+    return tuple(Progress(stage, sum(done), len(done)) for stage, done in counted.items())
