@@ -179,7 +179,7 @@ def finding_lines(finding: Finding) -> list[str]:
 
 def _certify(parsed: argparse.Namespace) -> int:
     from fulmen.documents.certificate import render_certificate
-    from fulmen.store.papers import draft_issue
+    from fulmen.store.issues import draft_issue
 
     issue = draft_issue(_read(parsed.job), datetime.now(UTC))
     parsed.output.write_bytes(render_certificate(issue))
@@ -264,7 +264,7 @@ def _run_server(settings: Settings) -> None:
     # A queue is what a server has when many come at once; nobody needs a line for each of them.
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     render = RenderProcess()
-    app = create_app(settings, render=render)
+    app = create_app(settings, render=render, state=render.state)
     # A door of its own: whoever comes through it reaches a link's questions and nothing else.
     door = create_app(settings, Role.HOUSEHOLDER) if settings.householder_port else None
     try:

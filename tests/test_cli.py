@@ -18,7 +18,7 @@ from fulmen.core.editing.blank_job import blank_job
 from fulmen.documents.certificate import certificate_html
 from fulmen.documents.paper_reader import MOST_BYTES
 from fulmen.settings import Settings
-from fulmen.store.papers import draft_issue
+from fulmen.store.issues import draft_issue
 from fulmen.store.upkeep import migrate
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, HALFWAY, ROOT, example
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from fulmen.core.editing.job_file import digest
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.network_operator.form import OperatorForm
 from fulmen.core.network_operator.notification import Held, Route
@@ -21,7 +20,7 @@ HOLDS = {Held.YES: "holds", Held.NO: "does not hold", Held.NOT_KNOWN: "not known
 def render_operator_form(form: OperatorForm, made_at: datetime) -> bytes:
     """The form's bytes; the same form made at the same time gives the same bytes."""
     data = form.model_dump_json(indent=2)
-    inside = Inside(ATTACHMENT, "The same content as data", data, digest(data))
+    inside = Inside(ATTACHMENT, "The same content as data", data)
     return write_pdf(operator_form_html(form, made_at), inside, made_at)
 
 

@@ -1,19 +1,27 @@
-"""Rendering in a process of its own, at lower priority: a second of computing that no page should wait for."""
+"""Papers in a process of their own, at lower priority: a second of computing that no page should wait for."""
 
 from __future__ import annotations
 
 import os
 import threading
+from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from multiprocessing import get_context, parent_process
+from typing import TypeVar, TypeVarTuple
 
+from fulmen.core.evaluate import Evaluation
+from fulmen.core.model.job import Job
+from fulmen.core.papers.certificate import CertificateContents, certificate_contents
 from fulmen.documents.certificate import Issue, render_certificate
 from fulmen.documents.rendering import warm_up
 
+Given = TypeVarTuple("Given")
+Made = TypeVar("Made")
+
 
 class RenderProcess:
-    """Renders certificates; a process that died is replaced by another."""
+    """Works out what certificates state, and renders them; a process that died is replaced by another."""
 
     def __init__(self) -> None:
         self._pool = _pool()
@@ -32,11 +40,18 @@ class RenderProcess:
 
     def __call__(self, issue: Issue) -> bytes:
         """The certificate's bytes."""
+        return self._run(render_certificate, issue)
+
+    def state(self, job: Job, evaluation: Evaluation) -> CertificateContents:
+        """What the certificate of a job states."""
+        return self._run(certificate_contents, job, evaluation)
+
+    def _run(self, work: Callable[[*Given], Made], *given: *Given) -> Made:
         try:
-            return self._pool.submit(render_certificate, issue).result()
+            return self._pool.submit(work, *given).result()
         except BrokenProcessPool:
             self._pool = _pool()
-            return self._pool.submit(render_certificate, issue).result()
+            return self._pool.submit(work, *given).result()
 
 
 def _pool() -> ProcessPoolExecutor:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 from functools import cache
+from hashlib import sha256
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 
 from fulmen.core.findings.words import verdict_words, word
+from fulmen.core.papers.cells import figure
 from fulmen.documents.printable import check_printable
 
 if TYPE_CHECKING:
@@ -21,12 +23,11 @@ FOLDER = Path(__file__).parent
 
 @dataclass(frozen=True)
 class Inside:
-    """The data that a paper carries inside it, with its SHA-256."""
+    """The data that a paper carries inside it."""
 
     name: str
     description: str
     data: str
-    sha256: str
 
 
 def write_pdf(html: str, inside: Inside, made_at: datetime) -> bytes:
@@ -51,7 +52,7 @@ def write_pdf(html: str, inside: Inside, made_at: datetime) -> bytes:
         font_config=_fonts(),
         attachments=[attachment],
         pdf_variant="pdf/a-3a",
-        pdf_identifier=bytes.fromhex(inside.sha256[:32]),
+        pdf_identifier=sha256(inside.data.encode()).digest()[:16],
     )
     return pdf
 
@@ -84,10 +85,3 @@ def _fonts() -> FontConfiguration:
     from weasyprint.text.fonts import FontConfiguration
 
     return FontConfiguration()
-
-
-def figure(value: float | None, decimals: int | None = None) -> str:
-    """A figure for a form's cell, a dash where there is none."""
-    if value is None:
-        return "–"
-    return f"{value:g}" if decimals is None else f"{value:.{decimals}f}"

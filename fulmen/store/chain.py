@@ -66,7 +66,9 @@ def _photo(row: Any) -> list[object]:
 
 def _paper(row: Any) -> list[object]:
     data, pdf = _sha256(row.data), _sha256(row.pdf)
-    return [row.job_id, row.number, row.kind, row.supersedes_id, _time(row.issued_at), row.sha256, data, pdf]
+    said = [row.job_id, row.number, row.kind, row.supersedes_id, _time(row.issued_at), row.sha256, data, pdf]
+    # Papers sealed before they kept what they state stand as they were sealed.
+    return said if row.contents is None else [*said, _sha256(row.contents)]
 
 
 def _audit(row: Any) -> list[object]:

@@ -1,4 +1,4 @@
-"""Papers: each is its bytes, the data inside it and the data's SHA-256, never rewritten.
+"""Papers: each is its bytes, the data inside it with its SHA-256, and what it states; never rewritten.
 
 A certificate is asked for, waits its turn, is rendered, and is kept only if the job still is what it was made from.
 Its number is taken before it is rendered and belongs to its wish alone: a wish that is refused gives it back, one whose
@@ -14,15 +14,14 @@ from datetime import datetime, timedelta
 from sqlalchemy import Integer, Select, cast, delete, func, or_, select, update
 from sqlalchemy.orm import Session, undefer
 
-from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import digest, write_job
 from fulmen.core.errors import PaperError
-from fulmen.core.evaluate import Evaluation
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
-from fulmen.core.verification.certificate_gaps import Gap, written_gaps
+from fulmen.core.papers.certificate import certificate_contents
+from fulmen.core.verification.certificate_gaps import written_gaps
 from fulmen.core.verification.reading_order import date_gaps
 from fulmen.store.acts import CERTIFICATE as SIGNING
 from fulmen.store.acts import Warrant, log_signature, spend
@@ -35,31 +34,16 @@ from fulmen.store.errors import (
     NotAsSeen,
     NotFound,
     NothingChanged,
-    NotReady,
     StoreError,
     TooMany,
 )
 from fulmen.store.generations import number_prefix
+from fulmen.store.issues import Issue, Render, State, check_no_gaps, prepare_issue, ready
 from fulmen.store.stored_jobs import Standing, fill_row, record, row_of, standing_row
 from fulmen.store.tables import IssueRequestRow, JobRow, PaperRow
-from fulmen.store.turns import in_turn, judged_anew
+from fulmen.store.turns import in_turn
 
 CERTIFICATE = "electrical_installation_certificate"
-
-
-@dataclass(frozen=True)
-class Issue:
-    """Everything a certificate is rendered from. A draft is made of a file: it has no number, and nobody signed it."""
-
-    number: str
-    issued_at: datetime
-    supersedes: str | None
-    job: Job
-    evaluation: Evaluation
-    data: str
-    sha256: str
-    chain: str = ""
-    draft: bool = False
 
 
 @dataclass(frozen=True)
@@ -78,9 +62,6 @@ class WishState:
     wish: IssueRequestRow
     ahead: int
     paper: PaperRow | None
-
-
-Render = Callable[[Issue], bytes]
 
 
 # Longer than any paper takes; a dead process's wish waits so long where nobody knows that it died.
@@ -116,8 +97,8 @@ def ask_for_certificate(
         signed = _signed(stands.job, signatures)
         # Judged in full when its turn comes; before that it is enough to refuse what is known to be open.
         if not stands.settled:
-            _ready(signed, now)
-        _check_no_gaps((*written_gaps(installation_of(signed)), *date_gaps(signed, now.date())))
+            ready(signed, now)
+        check_no_gaps((*written_gaps(installation_of(signed)), *date_gaps(signed, now.date())))
         return signed
 
     def keep(session: Session, row: JobRow, signed: Job) -> WishState:
@@ -146,7 +127,11 @@ def ask_for_certificate(
 
 
 def issue_next(
-    sessions: Sessions, render: Render, clock: Callable[[], datetime], claimant: str = "one"
+    sessions: Sessions,
+    render: Render,
+    clock: Callable[[], datetime],
+    claimant: str = "one",
+    state: State = certificate_contents,
 ) -> IssueRequestRow | None:
     """Claim the oldest wish that nobody is at, render it and keep the paper, or refuse it; None where none waits.
 
@@ -155,6 +140,7 @@ def issue_next(
         render: makes the bytes.
         clock: the time.
         claimant: who claims it; what it claimed before and never ended is its own to take up.
+        state: works out what the certificate states.
     """
     taken = _take(sessions, clock(), claimant)
     if taken is None:
@@ -162,7 +148,7 @@ def issue_next(
     try:
         with sessions() as session:
             signatures = tuple(Signature.model_validate(one) for one in taken.signatures)
-            issue = _prepared(session, taken, signatures, clock())
+            issue = _prepared(session, taken, signatures, clock(), state)
         pdf = render(issue)
         return _keep(sessions, taken, issue, pdf)
     except ClaimLost:
@@ -235,7 +221,9 @@ def _own(session: Session, taken: IssueRequestRow) -> IssueRequestRow:
     return wish
 
 
-def _prepared(session: Session, taken: IssueRequestRow, signatures: tuple[Signature, ...], now: datetime) -> Issue:
+def _prepared(
+    session: Session, taken: IssueRequestRow, signatures: tuple[Signature, ...], now: datetime, state: State
+) -> Issue:
     """The wish's job made ready, if it still is what was signed, and what the store was given.
 
     Raises:
@@ -253,7 +241,7 @@ def _prepared(session: Session, taken: IssueRequestRow, signatures: tuple[Signat
     earlier = _newest_paper(session, taken.job_id)
     _check_new(earlier, job)
     head = newest_head(session.connection()).words()
-    return prepare_issue(job, taken.number or "", now, earlier.number if earlier else None, head)
+    return prepare_issue(job, taken.number or "", now, earlier.number if earlier else None, head, state)
 
 
 def _signed(job: Job, signatures: tuple[Signature, ...]) -> Job:
@@ -288,6 +276,7 @@ def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) 
             issued_at=issue.issued_at,
             data=issue.data,
             sha256=issue.sha256,
+            contents=issue.contents.model_dump_json(),
             pdf=pdf,
         )
         session.add(paper)
@@ -327,40 +316,6 @@ def _under_way(session: Session, before: int | None = None) -> int:
     """How many wishes are not at their end; only those asked for before one, where that is told."""
     counted = select(func.count()).select_from(IssueRequestRow).where(IssueRequestRow.state.in_(UNDER_WAY))
     return session.scalar(counted if before is None else counted.where(IssueRequestRow.id < before)) or 0
-
-
-def prepare_issue(job: Job, number: str, issued_at: datetime, supersedes: str | None, chain: str = "") -> Issue:
-    """A job made ready to be rendered as a certificate; `chain` is the store's newest entry, if it comes from one.
-
-    Raises:
-        NotReady: something is missing or falls short; it carries what.
-    """
-    evaluation = _ready(job, issued_at)
-    data = write_job(job)
-    return Issue(number, issued_at, supersedes, job, evaluation, data, digest(data), chain)
-
-
-def _ready(job: Job, issued_at: datetime) -> Evaluation:
-    """What the rules say of a job that a certificate can be made of, worked out from nothing.
-
-    Raises:
-        NotReady: something is missing or falls short; it carries what.
-    """
-    evaluation = judged_anew(job)
-    _check_no_gaps((*evaluation.gaps, *date_gaps(job, issued_at.date())))
-    return evaluation
-
-
-def _check_no_gaps(gaps: tuple[Gap, ...]) -> None:
-    if gaps:
-        raise NotReady(gaps)
-
-
-def draft_issue(job: Job, written_at: datetime) -> Issue:
-    """A job file's certificate as a draft, whatever is still open; what the file tells of acts is history."""
-    job = as_history(job)
-    data = write_job(job)
-    return Issue("", written_at, None, job, judged_anew(job), data, digest(data), draft=True)
 
 
 def list_papers(sessions: Sessions, job_id: int) -> list[PaperRow]:

@@ -215,7 +215,10 @@ class ChargePointRecordRow(Base):
 
 
 class PaperRow(Base):
-    """One issued paper: its bytes, the data inside it and the data's SHA-256."""
+    """One issued paper: its bytes, the data inside it and the data's SHA-256.
+
+    `contents` is what the core stated of the job when the paper was wished for; older papers kept none.
+    """
 
     __tablename__ = "paper"
 
@@ -227,6 +230,7 @@ class PaperRow(Base):
     issued_at: Mapped[datetime] = mapped_column(Utc)
     data: Mapped[str] = mapped_column(Text)
     sha256: Mapped[str] = mapped_column(String(64))
+    contents: Mapped[str | None] = mapped_column(Text, deferred=True)
     pdf: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
 
 

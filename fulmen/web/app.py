@@ -8,10 +8,11 @@ from flask_openapi import OpenAPI
 
 from fulmen import __version__
 from fulmen.core.editing.job_file import MAX_BYTES
+from fulmen.core.papers.certificate import certificate_contents
 from fulmen.documents.certificate import render_certificate
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
-from fulmen.store.papers import Render
+from fulmen.store.issues import Render, State
 from fulmen.web import policy
 from fulmen.web.acts import acts
 from fulmen.web.charge_points import charge_points
@@ -45,13 +46,19 @@ from fulmen.web.usual_answers import usual
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost"})
 
 
-def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render = render_certificate) -> OpenAPI:
+def create_app(
+    settings: Settings,
+    door: Role = Role.ELECTRICIAN,
+    render: Render = render_certificate,
+    state: State = certificate_contents,
+) -> OpenAPI:
     """The app on an already migrated database.
 
     Args:
         settings: where the data lies and where it listens.
         door: the electrician's door opens everything; the householder's only what a link's secret leads to.
         render: makes a certificate's bytes; a server has a process of its own for it.
+        state: works out what a certificate states, there too.
     """
     app = OpenAPI(
         __name__,
@@ -62,24 +69,12 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
         static_folder=None,
     )
     app.openapi_version = "3.1.0"
-    app.config.update(
-        MAX_CONTENT_LENGTH=MAX_BYTES + MORE_THAN_A_JOB,
-        FRONTEND=settings.frontend,
-        # A foreign host name that resolves here must not read the data.
-        TRUSTED_HOSTS=sorted(LOCAL_HOSTS | settings.host_names()),
-        HOUSEHOLDER_URL=settings.link_url(),
-        TEST_SET_PORT=settings.test_set_port,
-        ROLES=frozenset({door, Role.HOUSEHOLDER}),
-        # A browser keeps one jar for all doors of a machine.
-        SESSION_COOKIE_NAME=f"fulmen_{settings.port}",
-        SESSION_COOKIE_SAMESITE="Strict",
-        PERMANENT_SESSION_LIFETIME=SESSION_LASTS,
-    )
+    _configure(app, settings, door)
     made = app.extensions["sessions"] = sessions(open_database(settings))
     app.session_interface = StoreSessions()
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
-    app.extensions.update(looking=Lock(), at_test_set=OneEach(), issuing=IssuingQueue(made, render, now))
+    app.extensions.update(looking=Lock(), at_test_set=OneEach(), issuing=IssuingQueue(made, state, render, now))
     for blueprint in (
         jobs,
         acts,
@@ -108,3 +103,19 @@ def create_app(settings: Settings, door: Role = Role.ELECTRICIAN, render: Render
     register_compression(app)
     app.before_request(bring_up_to_date)
     return app
+
+
+def _configure(app: OpenAPI, settings: Settings, door: Role) -> None:
+    app.config.update(
+        MAX_CONTENT_LENGTH=MAX_BYTES + MORE_THAN_A_JOB,
+        FRONTEND=settings.frontend,
+        # A foreign host name that resolves here must not read the data.
+        TRUSTED_HOSTS=sorted(LOCAL_HOSTS | settings.host_names()),
+        HOUSEHOLDER_URL=settings.link_url(),
+        TEST_SET_PORT=settings.test_set_port,
+        ROLES=frozenset({door, Role.HOUSEHOLDER}),
+        # A browser keeps one jar for all doors of a machine.
+        SESSION_COOKIE_NAME=f"fulmen_{settings.port}",
+        SESSION_COOKIE_SAMESITE="Strict",
+        PERMANENT_SESSION_LIFETIME=SESSION_LASTS,
+    )

@@ -16,7 +16,8 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from fulmen.store.database import Sessions
 from fulmen.store.errors import StoreError
-from fulmen.store.papers import Render, issue_next
+from fulmen.store.issues import Render, State
+from fulmen.store.papers import issue_next
 
 log = logging.getLogger(__name__)
 
@@ -28,8 +29,9 @@ FIRST_PAUSE_S, LONGEST_PAUSE_S = 0.1, 60.0
 class IssuingQueue:
     """Renders whatever waits in the store, once somebody says that something does. No error ends its thread."""
 
-    def __init__(self, sessions: Sessions, render: Render, clock: Callable[[], datetime]) -> None:
-        self._sessions, self._render, self._clock, self._name = sessions, render, clock, secrets.token_hex(16)
+    def __init__(self, sessions: Sessions, state: State, render: Render, clock: Callable[[], datetime]) -> None:
+        self._sessions, self._state, self._render, self._clock = sessions, state, render, clock
+        self._name = secrets.token_hex(16)
         self._guard, self._stopped = threading.Lock(), threading.Event()
         self._woken, self._thread = False, None  # type: bool, threading.Thread | None
         self._pause_s = FIRST_PAUSE_S
@@ -79,4 +81,4 @@ class IssuingQueue:
             self._woken = True
 
     def _next(self) -> bool:
-        return issue_next(self._sessions, self._render, self._clock, self._name) is not None
+        return issue_next(self._sessions, self._render, self._clock, self._name, self._state) is not None

@@ -38,8 +38,8 @@ from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo
 from fulmen.settings import Settings
+from fulmen.store.issues import prepare_issue
 from fulmen.store.operations import create_job
-from fulmen.store.papers import prepare_issue
 from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
 from tests.app import Served

@@ -15,7 +15,7 @@ from fulmen.core.findings.words import word
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.documents import certificate
 from fulmen.documents.certificate import ATTACHMENT, certificate_html, render_certificate
-from fulmen.store.papers import Issue, prepare_issue
+from fulmen.store.issues import Issue, prepare_issue
 from tests.jobs import DEVICE_IN_UNIT, TREATED_AS_PME, TT, evaluation, job
 
 AT = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)

@@ -16,7 +16,7 @@ from fulmen.core.errors import PaperError
 from fulmen.documents.certificate import certificate_html, render_certificate
 from fulmen.documents.printable import check_printable
 from fulmen.store import papers
-from fulmen.store.papers import draft_issue, prepare_issue
+from fulmen.store.issues import draft_issue, prepare_issue
 from tests.app import NOW, AppCase
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, example, job
 

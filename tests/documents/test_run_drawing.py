@@ -8,7 +8,7 @@ from xml.etree import ElementTree
 from fulmen.core.evaluate import Evaluation
 from fulmen.documents.certificate import certificate_html
 from fulmen.documents.run_drawing import run_drawing
-from fulmen.store.papers import prepare_issue
+from fulmen.store.issues import prepare_issue
 from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, SEVEN, THREE_PHASE, TT, evaluation, job
 
 

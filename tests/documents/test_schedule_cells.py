@@ -14,10 +14,12 @@ from pypdf import PdfReader
 
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
+from fulmen.core.papers.judged_job import JudgedJob, judged_job
+from fulmen.core.papers.rcds import front_rcds
+from fulmen.core.papers.supply import CarElectrode, car_electrodes, fault_levels
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.documents.certificate import car_electrodes, certificate_html, fault_levels, front_rcds, render_certificate
-from fulmen.documents.contents import Contents, contents_of
-from fulmen.store.papers import prepare_issue
+from fulmen.documents.certificate import certificate_html, render_certificate
+from fulmen.store.issues import prepare_issue
 from tests.core.test_earth_readings import read
 from tests.documents.test_certificate import issue, plain
 from tests.documents.test_chain_certificate import complete
@@ -25,8 +27,8 @@ from tests.jobs import DEVICE_IN_UNIT, TREATED_AS_PME, TT, evaluation, example_t
 from tests.trials.test_planted import planted
 
 
-def made_of(whole: Job) -> Contents:
-    return contents_of(whole, evaluate(whole, rule_set()))
+def made_of(whole: Job) -> JudgedJob:
+    return judged_job(whole, evaluate(whole, rule_set()), rule_set())
 
 
 AT = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
@@ -178,7 +180,7 @@ class Others(unittest.TestCase):
         whole = planted({"on": DEVICE_IN_UNIT, "island": True})
         self.assertEqual(
             car_electrodes(made_of(whole)),
-            [("Electrode of Charge point alone", "32.0 Ω, conductor 16 mm² copper")],
+            (CarElectrode("Electrode of Charge point alone", "32.0 Ω, conductor 16 mm² copper"),),
         )
 
     def test_three_phases_state_their_own_level_and_voltage(self) -> None:
@@ -190,8 +192,8 @@ class Others(unittest.TestCase):
         )
 
     def test_a_front_rcd_stands_on_page_one_at_the_origin_alone(self) -> None:
-        self.assertEqual([where for where, _, _ in front_rcds(made_of(job(TT)))], ["RCD in front, Consumer unit"])
-        self.assertEqual(front_rcds(made_of(job("garage-wired-anew"))), [])
+        self.assertEqual([one.where for one in front_rcds(made_of(job(TT)))], ["RCD in front, Consumer unit"])
+        self.assertEqual(front_rcds(made_of(job("garage-wired-anew"))), ())
 
     def test_a_retest_and_a_limitation_are_told_beside_the_circuit(self) -> None:
         first = [one.model_dump(mode="json") for one in job().readings]

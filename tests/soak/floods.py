@@ -66,7 +66,7 @@ def certificates_and_saves(papers: int) -> AtOnce:
         settings = Settings(database=Path(folder) / "papers.sqlite")
         migrate(settings)
         render = RenderProcess()
-        app = create_app(settings, render=render)
+        app = create_app(settings, render=render, state=render.state)
         for number in range(papers + 1):
             signed_job(app.extensions["sessions"], job(DEVICE_IN_UNIT, {"title": f"House {number}"}))
         with Served(app) as served, ProcessPoolExecutor(1, get_context("spawn")) as askers:

@@ -25,6 +25,7 @@ from fulmen.store import operations, papers
 from fulmen.store.database import Sessions, open_database, sessions
 from fulmen.store.doctor import first_fault
 from fulmen.store.errors import StoreError, Unusable
+from fulmen.store.issues import Issue
 from fulmen.store.upkeep import migrate
 from tests.acts import signed_job, warrant
 from tests.jobs import DEVICE_IN_UNIT, HALFWAY, job
@@ -110,7 +111,7 @@ def migrating(settings: Settings, told: Callable[[str], None]) -> None:
     told("migrated")
 
 
-def _rendered(issue: papers.Issue) -> bytes:
+def _rendered(issue: Issue) -> bytes:
     time.sleep(0.002)
     return b"%PDF-" + issue.data.encode()
 

@@ -54,6 +54,7 @@ WINGS = (
     ("answer",),
     ("practice",),
     ("alternatives",),
+    ("papers",),
 )
 FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess", "os", "pathlib", "logging"}
 

@@ -202,7 +202,7 @@ class AtOnce(AppCase):
 
         self.store(DEVICE_IN_UNIT)
         render = RenderProcess()
-        app = create_app(self.settings, render=render)
+        app = create_app(self.settings, render=render, state=render.state)
         with Served(app):
             self.client = app.test_client()
             body = {"signatures": [one.model_dump(mode="json") for one in job().certificate.signatures]}

@@ -16,7 +16,8 @@ from fulmen.store import operations, papers
 from fulmen.store.database import open_database, sessions
 from fulmen.store.doctor import first_fault
 from fulmen.store.errors import Unusable
-from fulmen.store.papers import CLAIMED_FOR, Issue, issue_next, let_go_of_claims
+from fulmen.store.issues import Issue
+from fulmen.store.papers import CLAIMED_FOR, issue_next, let_go_of_claims
 from fulmen.store.places import one_server, side_files
 from fulmen.store.upkeep import back_up, migrate, restore
 from tests.acts import signed_job, warrant

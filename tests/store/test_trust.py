@@ -1,5 +1,7 @@
 """What is altered is seen: every kind of tampering with a store is named, and an altered paper is not handed out."""
 
+import hashlib
+import json
 import shutil
 import sqlite3
 from collections.abc import Callable
@@ -7,12 +9,19 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
+from fulmen.core.editing.job_file import read_job
+from fulmen.core.evaluate import evaluate
 from fulmen.core.model.stops import Stop
+from fulmen.core.papers.certificate import certificate_contents
+from fulmen.core.reference.rule_set import rule_set
 from fulmen.photos import make_photo
 from fulmen.store import operations, papers
+from fulmen.store.chain import content_sha256
+from fulmen.store.database import writing
 from fulmen.store.doctor import first_fault
 from fulmen.store.errors import Altered, Unusable
 from fulmen.store.photos import Place, add_photo, remove_photo
+from fulmen.store.tables import PaperRow
 from fulmen.store.upkeep import back_up, head_file, migrate, restore, revision_of
 from tests.app import NOW, AppCase
 from tests.jobs import DEVICE_IN_UNIT, HALFWAY
@@ -37,6 +46,10 @@ TAMPERED: tuple[tuple[str, str, str], ...] = (
     ("a paper's bytes flipped", f"{UNGUARDED}; UPDATE paper SET pdf = x'255044462d' || substr(pdf, 6) || x'00'",
      "Paper 1 of job 1 is not what was kept"),
     ("a paper's number changed", f"{UNGUARDED}; UPDATE paper SET number = 'FC-2026-0009'", "Paper 1 of job 1"),
+    ("what a paper states altered", f"{UNGUARDED}; UPDATE paper SET contents = replace(contents, '0.', '1.')",
+     "Paper 1 of job 1 is not what was kept"),
+    ("what a paper states taken out", f"{UNGUARDED}; UPDATE paper SET contents = NULL",
+     "Paper 1 of job 1 is not what was kept"),
     ("a photo altered", "DROP TRIGGER photo_no_update; UPDATE photo SET jpeg = thumbnail", "Photo 1 of job 1"),
     ("a photo taken out past its log", "DELETE FROM photo WHERE id = 1", "Photo 1 was taken out"),
     ("an entry of the chain altered", f"{UNGUARDED}; UPDATE chain SET content_sha256 = head WHERE id = 3",
@@ -85,6 +98,26 @@ class Trust(AppCase):
         for what, sql, named in TAMPERED:
             with self.subTest(what):
                 self.assertIn(named, first_fault(self.tampered(sql)))
+
+    def test_what_a_paper_states_is_kept_with_it(self) -> None:
+        """Worked out anew from the job inside it, it is the very same text."""
+        with self.sessions() as session:
+            kept = session.get_one(PaperRow, self.paper.id)
+            job = read_job(kept.data)
+            stated = certificate_contents(job, evaluate(job, rule_set(job.rule_set)))
+            self.assertEqual(kept.contents, stated.model_dump_json())
+
+    def test_a_paper_of_before_stands_as_it_was_sealed(self) -> None:
+        """Such a one kept nothing of what it stated; the list that was sealed is written out here."""
+        before = PaperRow(job_id=1, number="FC-2025-0001", kind="electrical_installation_certificate", issued_at=NOW,
+                          data="{}", sha256="b" * 64, pdf=b"%PDF-")  # fmt: skip
+        sealed = [1, before.number, before.kind, None, NOW.isoformat(), "b" * 64,
+                  *(hashlib.sha256(one).hexdigest() for one in (b"{}", b"%PDF-"))]  # fmt: skip
+        text = json.dumps(sealed, sort_keys=True, ensure_ascii=True, separators=(",", ":"))
+        self.assertEqual(content_sha256("paper", before), hashlib.sha256(text.encode()).hexdigest())
+        with writing(self.sessions) as session:
+            session.add(before)
+        self.assertEqual(first_fault(self.file), "")
 
     def test_a_flipped_byte_in_the_file_is_found(self) -> None:
         copy = self.tampered("SELECT 1")
@@ -205,6 +238,6 @@ class Copies(AppCase):
         command.downgrade(config, "0004")
         copy = migrate(self.settings)
         assert copy is not None
-        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0010"))
+        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0011"))
         self.assertEqual(first_fault(self.settings.database), "")
         self.assertIsNone(migrate(self.settings))

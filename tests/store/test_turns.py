@@ -16,7 +16,7 @@ from fulmen.store import database as store_database
 from fulmen.store import desk, links, operations, papers, turns
 from fulmen.store.acts import Act, ActKind, Call, hold, settle_call, sign_hold
 from fulmen.store.database import open_database, sessions, writing
-from fulmen.store.errors import Busy, Conflict, NotAsSeen
+from fulmen.store.errors import Busy, Conflict, NotAsSeen, NotReady
 from fulmen.store.last_seen import MOST_SEEN, LastSeen
 from fulmen.store.stored_jobs import StoredJob
 from tests.acts import signed_job, warrant, word_header
@@ -91,7 +91,7 @@ class Turns(AppCase):
                 judged.clear()
                 try:
                     change()
-                except papers.NotReady:
+                except NotReady:
                     self.assertEqual(what, "unready")
                 with self.subTest(what):
                     self.assertTrue(judged)

@@ -20,8 +20,8 @@ from fulmen.core.errors import JobFileError
 from fulmen.core.model.base import UNSHOWABLE
 from fulmen.core.model.job import Job
 from fulmen.documents.certificate import render_certificate
+from fulmen.store.issues import prepare_issue
 from fulmen.store.operations import create_job, load_job
-from fulmen.store.papers import prepare_issue
 from tests.app import NOW, AppCase
 from tests.jobs import DEVICE_IN_UNIT, example_text, job
 from tests.sampling import tries

@@ -122,7 +122,7 @@ class Finding:
     remedy: str = ""
     fear: str = ""
     school: str = ""
-    conditions: SkipValidation[tuple[Condition, ...]] = ()
+    conditions: tuple[Condition, ...] = ()
     named: bool = False
     whose: str = ""
     decision: Decision | None = None

@@ -1,0 +1,46 @@
+"""What is to be said of the tests beside their figures: what was left out and why, what was taken again and why."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fulmen.core.evaluate import Evaluation
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.model.circuits import Circuit
+from fulmen.core.papers.cells import LEFT_OUT, reading_text
+from fulmen.core.verification.sequence import Step
+
+
+def remarks_of(evaluation: Evaluation, circuit: Circuit) -> str:
+    """What is to be said of a circuit: what was written, what was left out, what was taken again."""
+    return " ".join(filter(None, [circuit.remarks, *_told_of(evaluation, circuit.id)]))
+
+
+def remarks_at_origin(evaluation: Evaluation) -> tuple[str, ...]:
+    """What is to be said of the tests at the origin."""
+    return tuple(_told_of(evaluation, ORIGIN))
+
+
+def _told_of(evaluation: Evaluation, subject: str) -> list[str]:
+    own = [one for one in evaluation.steps if one.subject == subject]
+    return [*_left_out(own), *_taken_again(own)]
+
+
+def _left_out(steps: Iterable[Step]) -> list[str]:
+    """Each limitation with its reason."""
+    read = [(step, step.reading) for step in steps if step.reading is not None]
+    return [
+        f"{step.title}: {LEFT_OUT[one.outcome]}, {one.reason}."
+        for step, one in read
+        if one.outcome in LEFT_OUT and one.reason
+    ]
+
+
+def _taken_again(steps: Iterable[Step]) -> list[str]:
+    """Each retest with what was read first, and why."""
+    told = []
+    for step in steps:
+        if step.earlier and step.reading is not None:
+            first = ", then ".join(f"{reading_text(one, step.decimals)} by {one.taken_by}" for one in step.earlier)
+            told.append(f"{step.title}: {first} before; {step.reading.again_because or 'not said why'}.")
+    return told
