@@ -9,8 +9,6 @@ from dataclasses import field
 from enum import StrEnum
 from typing import Literal
 
-from pydantic import SkipValidation
-
 from fulmen.core.model.base import Basis
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.readings import StepKey
@@ -106,8 +104,7 @@ class Finding:
     protects: bool
     detail: str
     clause: str
-    # Every one is made by a check; a decision that comes from outside is held to the shape.
-    basis: SkipValidation[Basis] = field(default_factory=dict)
+    basis: Basis = field(default_factory=dict)
     place: Stop | None = None
     step: StepKey | None = None
     topics: tuple[Topic, ...] = ()
