@@ -158,9 +158,9 @@ def _row(one: Finding) -> Settled:
 def _planned(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Taken]:
     """The steps of a design that were not worked out: whether each was taken is told by the readings alone."""
     return [
-        (one.asks["stage"], bool(readings.every(one.key, one.subject)) or stands_for(readings, one.key, one.subject))
+        (one.definition.stage, bool(readings.every(one.key, one.subject)) or stands_for(readings, one.key, one.subject))
         for one in asked_for(planned, readings)
-        if one.asks["required"]
+        if one.required
     ]
 
 

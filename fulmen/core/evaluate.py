@@ -17,7 +17,7 @@ from fulmen.core.judging.kept_designs import KeptDesign, KeptDesigns
 from fulmen.core.judging.known import unread
 from fulmen.core.judging.merging import worst_first
 from fulmen.core.judging.shown import RunFaults, RunSentence
-from fulmen.core.judging.testing import Tested, steps_for, testing_of
+from fulmen.core.judging.testing import Tested, judging_once, testing_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ByStep, Reading
@@ -80,8 +80,11 @@ def evaluate(job: Job, rules: RuleSet, kept: KeptDesigns | None = None) -> Evalu
     """
     check_structure(job)
     counting = fitting(job)
-    found = kept.of(job, counting, rules) if kept is not None else KeptDesign(_design(job, counting, rules))
-    return _evaluation(found, testing_of(found.design, job, counting, found.steps()))
+    if kept is None:
+        design = _design(job, counting, rules)
+        return _evaluation(KeptDesign(design), testing_of(design, job, counting, judging_once(design)))
+    found = kept.of(job, counting, rules)
+    return _evaluation(found, testing_of(found.design, job, counting, found.steps().judged))
 
 
 def design_evaluation(
@@ -106,7 +109,7 @@ def findings_of(job: Job, rules: RuleSet) -> tuple[Finding, ...]:
     counting = fitting(job)
     design = _design(job, counting, rules)
     # Without a reading no step has anything to say.
-    return _findings(design, testing_of(design, job, counting, steps_for(design) if job.readings else None))
+    return _findings(design, testing_of(design, job, counting, judging_once(design) if job.readings else None))
 
 
 def _design(job: Job, counting: tuple[Reading, ...], rules: RuleSet) -> Design:

@@ -67,8 +67,10 @@ def _photo(row: Any) -> list[object]:
 def _paper(row: Any) -> list[object]:
     data, pdf = _sha256(row.data), _sha256(row.pdf)
     said = [row.job_id, row.number, row.kind, row.supersedes_id, _time(row.issued_at), row.sha256, data, pdf]
-    # Papers sealed before they kept what they state stand as they were sealed.
-    return said if row.contents is None else [*said, _sha256(row.contents)]
+    # Papers sealed before they kept what they state stand as they were sealed; while an older store is brought up,
+    # there is no such column yet.
+    contents = getattr(row, "contents", None)
+    return said if contents is None else [*said, _sha256(contents)]
 
 
 def _audit(row: Any) -> list[object]:

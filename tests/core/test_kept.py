@@ -10,11 +10,11 @@ from fulmen.core.editing.job_file import parse_job
 from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.judging.kept_designs import KeptDesigns
-from fulmen.core.judging.testing import steps_for
+from fulmen.core.judging.testing import steps_of
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ByStep, StepKey, by_step
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.verification.kept_steps import Noting
+from fulmen.core.verification.kept_steps import KeptSteps, Noting
 from tests.core.test_readings import reading
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, TT, example_text, job
 from tests.sampling import SEED, SOAKING, some
@@ -173,7 +173,7 @@ class Keeps(unittest.TestCase):
 
     def test_a_step_is_kept_while_the_readings_that_it_asked_for_are_the_same(self) -> None:
         whole = job()
-        steps = steps_for(KeptDesigns().of(whole, whole.readings, RULES).design)
+        steps = KeptSteps(steps_of(KeptDesigns().of(whole, whole.readings, RULES).design), RULES)
         before = {(one.step.step, one.step.subject): one for one in steps.judged(by_step(whole.readings))}
         changed = [one.model_dump(mode="json") for one in whole.readings]
         next(one for one in changed if one["step"] == "r1_r2")["value"] = 0.19

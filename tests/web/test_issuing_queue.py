@@ -6,6 +6,7 @@ import time
 import unittest
 from unittest.mock import patch
 
+from fulmen.core.papers.certificate import certificate_contents
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.store.papers import Issue
@@ -24,7 +25,7 @@ class Queue(AppCase):
 
     def of_its_own(self, settings: Settings) -> IssuingQueue:
         made = sessions(open_database(settings))
-        queue = IssuingQueue(made, lambda issue: b"%PDF-", lambda: NOW)
+        queue = IssuingQueue(made, certificate_contents, lambda issue: b"%PDF-", lambda: NOW)
         self.addCleanup(made.kw["bind"].dispose)
         self.addCleanup(queue.stop)
         return queue

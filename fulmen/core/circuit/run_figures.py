@@ -168,10 +168,16 @@ class Case:
     """One run of an installation, judged by one edition. `figures` is None until every circuit has a route.
 
     `judged_before` are the circuits that a run before this one shares: what is theirs alone is judged there.
-    `new_circuits` and `new_figures` are those that no run before it has.
+    `new_circuits` and `new_figures` are those that no run before it has. `subject` is what the findings of this run are
+    about: its final circuit, or its charge point without one. `guards` is everything that can open, from the cut-out
+    fuse to what is inside the unit. `to_loads` says that it ends at loads, not at a charge point.
     """
 
     installation: Installation
+    job: Job
+    subject: str
+    to_loads: bool
+    guards: tuple[PlacedGuard, ...]
     rules: RuleSet
     run: Run
     demand: Demand
@@ -183,29 +189,9 @@ class Case:
     new_figures: tuple[CircuitFigures, ...]
 
     @property
-    def job(self) -> Job:
-        """The job that the installation is of."""
-        return self.installation.job
-
-    @property
-    def subject(self) -> str:
-        """What the findings of this run are about: its final circuit, or its charge point without one."""
-        return self.run.subject
-
-    @property
-    def to_loads(self) -> bool:
-        """Whether the run ends at loads, not at a charge point."""
-        return self.run.point is None
-
-    @property
     def arrangement(self) -> Arrangement:
         """How people are protected at this charge point."""
         return self.run.charge_point.arrangement
-
-    @property
-    def guards(self) -> tuple[PlacedGuard, ...]:
-        """Everything that can open, from the cut-out fuse to what is inside the unit."""
-        return self.run.guards
 
     def figures_of(self, circuit_id: str) -> CircuitFigures | None:
         """The figures of one circuit of the run, if it is one and has any."""
@@ -246,10 +232,23 @@ def cases_of(known: Known) -> list[Case]:
 def case_of(known: Known, run: Run, figures: RunFigures | None = None, before: frozenset[str] = frozenset()) -> Case:
     """One run to be judged, with its figures or without."""
     return Case(
-        known.installation, known.rules, run, known.demand, known.origin, known.measured, figures, before,
-        tuple(one for one in run.chain if one.circuit.id not in before),
-        tuple(one for one in (figures.chain if figures is not None else ()) if one.circuit.id not in before),
-    )  # fmt: skip
+        installation=known.installation,
+        job=known.installation.job,
+        subject=run.subject,
+        to_loads=run.point is None,
+        guards=run.guards,
+        rules=known.rules,
+        run=run,
+        demand=known.demand,
+        origin=known.origin,
+        measured=known.measured,
+        figures=figures,
+        judged_before=before,
+        new_circuits=tuple(one for one in run.chain if one.circuit.id not in before),
+        new_figures=tuple(
+            one for one in (figures.chain if figures is not None else ()) if one.circuit.id not in before
+        ),
+    )
 
 
 def run_figures(known: Known, run: Run) -> RunFigures | None:

@@ -15,7 +15,7 @@ from fulmen.core.circuit.measured import Measured, measured_of
 from fulmen.core.judging.design import Design, design_of
 from fulmen.core.judging.known import unread
 from fulmen.core.judging.shown import Shown, shown_of
-from fulmen.core.judging.testing import steps_for
+from fulmen.core.judging.testing import steps_of
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
 from fulmen.core.reference.rule_set import RuleSet
@@ -41,7 +41,7 @@ class KeptDesign:
     def steps(self) -> KeptSteps:
         """The steps that it asks for, as they were worked out last."""
         if self._steps is None:
-            self._steps = steps_for(self.design)
+            self._steps = KeptSteps(steps_of(self.design), self.design.rules)
         return self._steps
 
 

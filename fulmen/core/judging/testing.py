@@ -5,7 +5,9 @@ It takes a design and the readings; whoever types a reading waits for this alone
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 from fulmen.core.checks.operator import operator_findings
 from fulmen.core.findings.finding import Finding
@@ -16,13 +18,16 @@ from fulmen.core.model.readings import ByStep, Reading, by_step
 from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
 from fulmen.core.verification.cross_checks import agreement_findings
 from fulmen.core.verification.instrument_checks import instrument_findings, stray_findings
-from fulmen.core.verification.kept_steps import KeptSteps
-from fulmen.core.verification.planned import plan
+from fulmen.core.verification.kept_steps import JudgedStep, judged_once
+from fulmen.core.verification.planned import PlannedStep, plan
 from fulmen.core.verification.reading_fit import misfit_findings
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.run_test import RunTest
 from fulmen.core.verification.sequence import Step
 from fulmen.core.verification.taken_again import retest_findings
+
+# Every step that a design asks for, judged by some readings.
+JudgeSteps = Callable[[ByStep], tuple[JudgedStep, ...]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,18 +41,18 @@ class Tested:
     found: tuple[Finding, ...]
 
 
-def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], kept: KeptSteps | None) -> Tested:
+def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: JudgeSteps | None) -> Tested:
     """Judge the readings of a job against its design.
 
     Args:
         design: the job's design.
         job: the whole job.
         counting: those of its readings that count, see `fitting`.
-        kept: the steps that the design asks for; none where nobody wants them, nor what follows from them alone.
+        judge: judges the steps that the design asks for; none where nobody wants them, nor what follows from them.
     """
     live_on, readings, rules = energised_on(counting), by_step(counting), design.rules
     matter = operator_matter(design.installation.job, rules, design.demand, live_on)
-    judged = kept.judged(readings) if kept is not None else ()
+    judged = judge(readings) if judge is not None else ()
     steps = tuple(one.step for one in judged)
     unfit = tuple(misfit_findings(job, counting, rules))
     if not design.has_charge_point:
@@ -57,13 +62,18 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], kept: Ke
     register = design.installation.job.testing.instruments
     # What protects people at the car follows from readings held against each other: that needs no step.
     found = [*(one.finding for one in judged if one.finding is not None), *agreement_findings(tests)]
-    if kept is not None:
+    if judge is not None:
         found += order_findings(readings, steps, rules)
         found += instrument_findings(register, counting, rules)
         found += [*retest_findings(steps, rules), *stray_findings(readings, steps, rules)]
     return Tested(readings, steps, matter, once_each(told, job), (*once_each(found, job), *once_each(unfit, job)))
 
 
-def steps_for(design: Design) -> KeptSteps:
+def steps_of(design: Design) -> tuple[PlannedStep, ...]:
     """The steps that a design asks for, none of them worked out yet."""
-    return KeptSteps(plan(list(design.cases)), design.rules)
+    return plan(list(design.cases))
+
+
+def judging_once(design: Design) -> JudgeSteps:
+    """Judges the steps of a design for who asks but once."""
+    return partial(judged_once, steps_of(design), design.rules)

@@ -201,4 +201,4 @@ def known(job: Job, fact: Fact) -> bool:
     value: Any = job
     for part in _path(fact.field):
         value = value[part] if isinstance(part, int) else getattr(value, part)
-    return value is not None and value != "" and getattr(value, "value", None) != "not_seen"
+    return value is not None and value not in ("", Seen.NOT_SEEN)

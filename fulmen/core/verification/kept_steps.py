@@ -58,7 +58,7 @@ class KeptSteps:
         self._last: dict[Key, tuple[dict[Key, str], JudgedStep]] = {}
 
     def judged(self, readings: ByStep) -> tuple[JudgedStep, ...]:
-        """Every step with what was read of it, and what is to be said of that."""
+        """Every step with what was read of it, and what is to be said of that; each is kept for who asks again."""
         texts = {key: "".join(one.model_dump_json() for one in taken) for key, taken in readings.taken.items()}
         return tuple(self._judged(one, readings, texts) for one in asked_for(self.planned, readings))
 
@@ -68,7 +68,16 @@ class KeptSteps:
         if last is not None and all(texts.get(key, "") == text for key, text in last[0].items()):
             return last[1]
         noting = Noting(readings.taken)
-        step = worked_out(planned, ByStep(noting))
-        judged = JudgedStep(step, reading_finding(step, self.edition))
+        judged = _judged(planned, ByStep(noting), self.edition)
         self._last[here] = ({key: texts.get(key, "") for key in noting.asked}, judged)
         return judged
+
+
+def judged_once(planned: tuple[PlannedStep, ...], edition: Edition, readings: ByStep) -> tuple[JudgedStep, ...]:
+    """Every step with what was read of it, for who asks but once: nothing is noted, nothing kept."""
+    return tuple(_judged(one, readings, edition) for one in asked_for(planned, readings))
+
+
+def _judged(planned: PlannedStep, readings: ByStep, edition: Edition) -> JudgedStep:
+    step = worked_out(planned, readings)
+    return JudgedStep(step, reading_finding(step, edition))

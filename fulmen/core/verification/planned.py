@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -40,16 +40,43 @@ NO_ADAPTER = tuple(
 
 @dataclass(frozen=True, slots=True)
 class PlannedStep:
-    """A step of one run; `asks` is all of it that no reading changes, by the names of a `Step`.
+    """A step of one run: whom it is taken for, the RCD that it tests if any, whether the papers wait for it."""
 
-    `only_if_read` is one that nobody is asked for any more, and that stays where it was read.
-    """
-
-    key: StepKey
+    definition: StepDefinition
     subject: str
     case: Case
-    only_if_read: bool
-    asks: Mapping[str, Any]
+    guard: PlacedGuard | None
+    required: bool
+
+    @property
+    def key(self) -> StepKey:
+        """Which step it is."""
+        return self.definition.key
+
+    @property
+    def only_if_read(self) -> bool:
+        """Whether nobody is asked for it any more: it stays where it was read."""
+        return self.definition.only_if_read
+
+    def asks(self) -> dict[str, Any]:
+        """All of it that no reading changes, by the names of a `Step`."""
+        definition, subject, guard, named = self.definition, self.subject, self.guard, _Named(self)
+        leads, adapter = _leads(definition, subject, self.case)
+        return {
+            **in_common(definition),
+            "subject": subject,
+            "circuit": guard.circuit if guard is not None and subject != ORIGIN else subject,
+            "guard": guard.field if guard is not None else "",
+            "title": named.title,
+            "names_circuit": named.names_circuit,
+            "where": named.where,
+            "place": named.place,
+            "leads": leads,
+            "linked_at": _board_of(subject, self.case) if definition.links else "",
+            "adapter": adapter,
+            "required": self.required,
+            "waivable": definition.waivable or definition.function is Function.VEHICLE or _races(guard, self.case),
+        }
 
 
 def plan(cases: list[Case]) -> tuple[PlannedStep, ...]:
@@ -68,8 +95,8 @@ def _planned(cases: list[Case]) -> Iterator[PlannedStep]:
                 here = (definition.key, subject, definition.only_if_read)
                 if here not in seen and applies(definition, case, subject):
                     seen.add(here)
-                    asks = _asks(definition, subject, case)
-                    yield PlannedStep(definition.key, subject, case, definition.only_if_read, asks)
+                    guard = tested_rcds(case.run, definition.key).get(subject) if definition.subject == "rcd" else None
+                    yield PlannedStep(definition, subject, case, guard, _required(definition, subject, case, guard))
 
 
 def _subjects(definition: StepDefinition, case: Case) -> list[str]:
@@ -86,14 +113,15 @@ def _subjects(definition: StepDefinition, case: Case) -> list[str]:
     return [*feeders, case.subject]
 
 
-def _tested(definition: StepDefinition, subject: str, case: Case) -> PlacedGuard | None:
-    """The RCD that a step tests, if it tests one."""
-    return tested_rcds(case.run, definition.key).get(subject) if definition.subject == "rcd" else None
+def _required(definition: StepDefinition, subject: str, case: Case, guard: PlacedGuard | None) -> bool:
+    """Whether the papers wait for it: on an island the cable's own loop too, and 5× where 1× asks for it."""
+    if definition.key is StepKey.ZS_CABLE:
+        return has_car_electrode(case)
+    return definition.required and _asked_for(subject, case, guard)
 
 
-def _asked_for(definition: StepDefinition, subject: str, case: Case) -> bool:
+def _asked_for(subject: str, case: Case, guard: PlacedGuard | None) -> bool:
     """One that was there already and that others share is worth a reading, but its paper is another one."""
-    guard = _tested(definition, subject, case)
     if guard is None or subject in (case.subject, ORIGIN):
         return True
     return guard.fitted_with_this_job or guard in case.run.own_rcds
@@ -102,10 +130,11 @@ def _asked_for(definition: StepDefinition, subject: str, case: Case) -> bool:
 class _Named:
     """How a step is called and where it stands: by its circuit where a job has several."""
 
-    def __init__(self, definition: StepDefinition, subject: str, case: Case) -> None:
+    def __init__(self, planned: PlannedStep) -> None:
+        definition, subject, case, guard = planned.definition, planned.subject, planned.case, planned.guard
         self.title, self.where, self.names_circuit = definition.title, WHERE_WORDS[definition.where], True
         self.place = _place(definition, case)
-        chain, guard = case.run.chain, _tested(definition, subject, case)
+        chain = case.run.chain
         feeder = next((at for at, chained in enumerate(chain[:-1]) if chained.circuit.id == subject), None)
         if feeder is not None:
             self.title = f"{SUB_MAIN_TITLES.get(definition.key, definition.title)}, {chain[feeder].circuit.name}"
@@ -144,37 +173,8 @@ def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[
     return definition.leads, definition.adapter
 
 
-def _asks(definition: StepDefinition, subject: str, case: Case) -> dict[str, Any]:
-    """All of a step that no reading changes."""
-    guard, named = _tested(definition, subject, case), _Named(definition, subject, case)
-    leads, adapter = _leads(definition, subject, case)
-    return {
-        **in_common(definition),
-        "subject": subject,
-        "circuit": guard.circuit if guard is not None and subject != ORIGIN else subject,
-        "guard": guard.field if guard is not None else "",
-        "title": named.title,
-        "names_circuit": named.names_circuit,
-        "where": named.where,
-        "place": named.place,
-        "leads": leads,
-        "linked_at": _board_of(subject, case) if definition.links else "",
-        "adapter": adapter,
-        "required": _required(definition, subject, case),
-        "waivable": definition.waivable or definition.function is Function.VEHICLE or _races(definition, subject, case),
-    }
-
-
-def _required(definition: StepDefinition, subject: str, case: Case) -> bool:
-    """Whether the papers wait for it: on an island the cable's own loop too, and 5× where 1× asks for it."""
-    if definition.key is StepKey.ZS_CABLE:
-        return has_car_electrode(case)
-    return definition.required and _asked_for(definition, subject, case)
-
-
-def _races(definition: StepDefinition, subject: str, case: Case) -> bool:
+def _races(guard: PlacedGuard | None, case: Case) -> bool:
     """Whether another RCD of no more current may open first, so that this one can't be timed through it."""
-    guard = _tested(definition, subject, case)
     if guard is None or guard.rcd is None:
         return False
     others = [one.rcd for one in case.run.rcds if one.rcd is not None and one is not guard]

@@ -102,7 +102,7 @@ def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
     stood_for = stands_for(test.readings, key, subject)
     shown = band.shown if band else (None, None)
     return Step(
-        **planned.asks,
+        **planned.asks(),
         expected_low=shown[0],
         expected_high=shown[1],
         expected_from=band.source if band else "",

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import tomllib
 from bisect import bisect_left
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -34,6 +34,15 @@ class Table:
     row_name: str
     rows: tuple[float, ...]
     columns: dict[str, tuple[float | None, ...]]
+    _cells: dict[tuple[str, float], float | None] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        cells = {
+            (name, row): cell
+            for name, column in self.columns.items()
+            for row, cell in zip(self.rows, column, strict=True)
+        }
+        object.__setattr__(self, "_cells", cells)
 
     def has(self, column: str, row: float) -> bool:
         """Whether the table prints a figure for exactly this column and row."""
@@ -79,9 +88,7 @@ class Table:
         return f"{row:g} {unit_of(self.row_name) or self.row_name.replace('_', ' ')}"
 
     def _cell(self, column: str, row: float) -> float | None:
-        place = bisect_left(self.rows, row)
-        printed = place < len(self.rows) and self.rows[place] == row and column in self.columns
-        return self.columns[column][place] if printed else None
+        return self._cells.get((column, row))
 
 
 def read_toml(package: str, key: str) -> dict[str, Any]:
