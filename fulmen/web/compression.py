@@ -20,7 +20,8 @@ def register_compression(app: Flask) -> None:
     """Compress every answer that is large and holds no secret; the version in its ETag keeps its number."""
     app.config.update(
         COMPRESS_REGISTER=False,
-        COMPRESS_ALGORITHM=("br", "zstd", "gzip"),
+        # Zstandard takes a quarter of the time that Brotli takes, and a twentieth more bytes.
+        COMPRESS_ALGORITHM=("zstd", "br", "gzip"),
         COMPRESS_MIMETYPES=MIMETYPES,
         COMPRESS_MIN_SIZE=LEAST_BYTES,
         COMPRESS_STREAMS=False,

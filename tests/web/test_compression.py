@@ -121,7 +121,7 @@ class Secrets(AppCase):
                              ("the list", self.client.get("/api/v1/jobs", headers=self.TAKES))):  # fmt: skip
             with self.subTest(what):
                 self.assertNotIn("Set-Cookie", answer.headers)
-        self.assertEqual(self.client.get(self.at, headers=self.TAKES).headers["Content-Encoding"], "br")
+        self.assertEqual(self.client.get(self.at, headers=self.TAKES).headers["Content-Encoding"], "zstd")
         renewed = self.secret_answers()["words of a page"]
         self.assertIn("Set-Cookie", renewed.headers)
 

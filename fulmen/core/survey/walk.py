@@ -190,15 +190,11 @@ def stop_states(facts: tuple[WalkedFact, ...], findings: tuple[Finding, ...]) ->
     )
 
 
-def _path(field: str) -> tuple[str | int, ...]:
-    return tuple(int(part) if part.isdigit() else part for part in field.split("."))
-
-
 def known(job: Job, fact: Fact) -> bool:
     """Whether a fact was seen: empty, nothing and “not seen” are not."""
     if fact.field == "load":
         return job.load.method is not DemandMethod.ENTERED or job.supply.maximum_demand_a is not None
     value: Any = job
-    for part in _path(fact.field):
-        value = value[part] if isinstance(part, int) else getattr(value, part)
+    for part in fact.field.split("."):
+        value = value[int(part)] if isinstance(value, tuple) else getattr(value, part)
     return value is not None and value not in ("", Seen.NOT_SEEN)
