@@ -5,7 +5,7 @@ STAMP := $(VENV)/.stamp
 # Python's and the front end's halves are fetched and built side by side.
 MAKEFLAGS += -j2
 
-.PHONY: demo serve test bench soak api shots clean chromium
+.PHONY: demo serve test bench soak api shots licences clean chromium
 
 demo: $(STAMP)-run frontend/dist/index.html
 	$(PY) -m fulmen.cli demo
@@ -29,6 +29,10 @@ api: $(STAMP)-run
 	$(PY) -m fulmen.cli schema > docs/job-file.schema.json
 	$(PY) -m fulmen.cli rules > docs/rules.md
 	$(PY) -m fulmen.cli schema charge-point > docs/charge-point.schema.json
+
+# What ships, and under which licence.
+licences: $(STAMP)-run
+	$(PY) scripts/licences.py
 
 # One current picture of each main view, from the demo data.
 shots: $(STAMP)-dev frontend/dist/index.html chromium

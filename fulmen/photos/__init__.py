@@ -7,7 +7,7 @@ import threading
 from dataclasses import dataclass
 from io import BytesIO
 
-import pillow_heif
+import pi_heif
 from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
 from fulmen.core.errors import InputError
@@ -18,7 +18,7 @@ KEPT_PX = 2400
 THUMBNAIL_PX = 360
 FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
 
-pillow_heif.register_heif_opener()
+pi_heif.register_heif_opener()
 
 
 @dataclass(frozen=True)
