@@ -1,4 +1,4 @@
-"""Measures the figures that the README shows and prints one table. Run it with `make bench` on a quiet machine."""
+"""Measures the figures that docs/figures.md shows and prints one table. Run it with `make bench` on a quiet machine."""
 
 from __future__ import annotations
 
