@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.browser.chromium import BrowserCase
 from tests.browser.test_testing import NAMED
@@ -40,6 +40,42 @@ class HeldBack(BrowserCase):
         expect(self.told(page)).to_be_hidden()
         self.note(page).to_have_text("Saved")
         self.assertEqual(self.stored(page)["circuits"][0]["route"][0]["length_m"], 6)
+
+    def kept_waiting(self, page: Page) -> list[Route]:
+        """The next question and the next save, which go no further until they are let."""
+        waiting: list[Route] = []
+
+        def keep(route: Route) -> None:
+            if route.request.method in [one.request.method for one in waiting]:
+                return route.continue_()
+            return waiting.append(route)
+
+        page.route("**/api/v1/evaluate", keep)
+        page.route("**/api/v1/jobs/*", keep)
+        return waiting
+
+    def test_whoever_is_told_first_that_a_value_is_bad(self) -> None:
+        """Saving and judging send the same document; on a slow machine either may hear first that it is refused."""
+        for first in ("evaluate", "jobs"):
+            with self.subTest(told_first=first):
+                page = self.job_page("Lime Kiln", "design")
+                volts, waiting = page.locator(".run-band").inner_text(), self.kept_waiting(page)
+                with page.expect_request(lambda one: one.method == "PUT"):
+                    page.get_by_label("Length").first.fill("9999")
+                expect(page.get_by_role("status").first).to_have_text("Saving…")
+                asked, sent = sorted(waiting, key=lambda one: one.request.method)
+                for route in (asked, sent) if first == "evaluate" else (sent, asked):
+                    with page.expect_response(route.request.url):
+                        route.continue_()
+                    expect(self.told(page)).to_contain_text("at most 500 m; you gave 9999")
+                self.note(page).to_have_text("Saved, but for one field")
+                page.get_by_label("Length").nth(1).fill("44")
+                self.note(page).to_have_text("Saved, but for one field")
+                self.assertEqual(self.stored(page)["circuits"][0]["route"][1]["length_m"], 44)
+                expect(page.locator(".run-band")).not_to_have_text(volts, use_inner_text=True)
+                page.get_by_label("Length").first.fill("6")
+                page.get_by_label("Length").nth(1).fill("4")
+                self.note(page).to_have_text("Saved")
 
     def test_two_bad_values_are_two_sentences_and_each_is_taken_back_by_itself(self) -> None:
         page = self.job_page("Lime Kiln", "design")

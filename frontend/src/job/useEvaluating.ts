@@ -8,8 +8,8 @@ import type { Evaluation, Job, Problem } from '../api/types'
 
 interface Told {
   arrived: () => void
-  /** Whether the rest can be asked about at once. */
-  failed: (problem: Problem) => boolean
+  /** Whether the rest of what was asked about can be asked about at once. */
+  failed: (problem: Problem, of: Job) => boolean
 }
 
 /** Once the page is at rest for so long, the test steps are fetched ahead: they are worked through without network. */
@@ -39,11 +39,12 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
   }
 
   async function once(): Promise<void> {
+    const of = job()!
     try {
-      evaluation.value = await ask(job()!, shows.value)
+      evaluation.value = await ask(of, shows.value)
       told.arrived()
     } catch (error) {
-      if (told.failed(asProblem(error))) again = true
+      if (told.failed(asProblem(error), of)) again = true
     }
   }
 

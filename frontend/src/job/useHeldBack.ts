@@ -26,15 +26,16 @@ export function useHeldBack(job: Ref<Job | undefined>, stored: Ref<Job | undefin
     return held.value.reduce((here, one) => withValue(here, one.at, one.value), document)
   }
 
-  /** The server refused it; whether something more is held back, so that the rest can be tried again. */
-  function refused(problem: Problem): boolean {
+  /** The server refused what was sent to it; whether there is another thing to send now, without what was refused.
+   *  Somebody else who sent the same may have been told sooner and held it back already. */
+  function refused(problem: Problem, sent: Job): boolean {
     const more = problem.fields.flatMap(({ field, message }) => {
       const at = separable(field, job.value, stored.value)
       const known = at === undefined || held.value.some((one) => one.at === at)
       return known ? [] : [{ at, field, message, value: valueAt(job.value, at) }]
     })
-    held.value = [...held.value, ...more]
-    return more.length > 0
+    if (more.length) held.value = [...held.value, ...more]
+    return sendable.value !== sent
   }
 
   /** What was changed since is tried anew. */

@@ -93,12 +93,13 @@ export function useSaving(
 
   function evaluated(): void {
     problem.value = unsent
-    if (saveState.value === 'refused') saveState.value = 'unsaved'
+    // What is judged now may be saved now: without a save of its own it would wait for the next edit.
+    if (saveState.value === 'refused') wait()
   }
 
   /** Whether the rest can be asked about without what was refused. */
-  function notEvaluated(trouble: Problem): boolean {
-    if (trouble.status === 422 && heldBack.refused(trouble)) return true
+  function notEvaluated(trouble: Problem, of: Job): boolean {
+    if (trouble.status === 422 && heldBack.refused(trouble, of)) return true
     problem.value = trouble
     if (trouble.status === 422) saveState.value = 'refused'
     return false
@@ -125,7 +126,7 @@ export function useSaving(
     try {
       arrived(await sendJob(id.value, version.value, document), saving === edits)
     } catch (error) {
-      onSaveProblem(asProblem(error), saving === edits)
+      onSaveProblem(asProblem(error), document, saving === edits)
     }
   }
 
@@ -148,10 +149,10 @@ export function useSaving(
     wait()
   }
 
-  function onSaveProblem(trouble: Problem, newest: boolean): void {
+  function onSaveProblem(trouble: Problem, document: Job, newest: boolean): void {
     problem.value = trouble
     // Typed meanwhile: what differs is asked of what stands here now. Refused: the rest goes without what was.
-    const goesOn = trouble.status === 409 ? !newest : trouble.status === 422 && heldBack.refused(trouble)
+    const goesOn = trouble.status === 409 ? !newest : trouble.status === 422 && heldBack.refused(trouble, document)
     if (goesOn) {
       problem.value = undefined
       wait(0)
