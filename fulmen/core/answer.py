@@ -5,21 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable
 from enum import StrEnum
 
-from fulmen.core.circuit.guard_views import RunGuards
-from fulmen.core.circuit.run_profile import RunProfile
-from fulmen.core.demand.demand import Demand
-from fulmen.core.demand.ways_out import WayOut
-from fulmen.core.evaluate import Evaluation, design_evaluation, evaluate
+from fulmen.core.evaluate import Evaluation, Told, design_evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Stage, Topic, Verdict
 from fulmen.core.judging.kept_designs import KeptDesigns
-from fulmen.core.judging.shown import RunFaults, RunSentence
-from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ByStep
-from fulmen.core.network_operator.notification import OperatorMatter
 from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
-from fulmen.core.survey.walk import OpenQuestion, StopState
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.planned import PlannedStep
 from fulmen.core.verification.sequence import Step, asked_for, stands_for
@@ -76,35 +68,19 @@ class Settled:
     whose: str
 
 
-class Answer(Part):
+class Answer(Told):
     """What the job computes to, as far as its asker shows it. Findings come worst first.
 
     A design page is told what is open in full, in `findings`, and what is settled as rows, in `settled`. `steps` is
     null for who shows none, and so is `gaps`, which is empty where a certificate may be issued. `progress` counts
-    every stage, whatever is shown. `unsaid` are the fields of the routes that a verdict waits for.
+    every stage, whatever is shown.
     """
 
-    rule_set: str
-    edition: str
-    profiles: tuple[RunProfile, ...]
-    sentences: tuple[RunSentence, ...]
-    faults: tuple[RunFaults, ...]
-    guards: tuple[RunGuards, ...]
-    unsaid: tuple[str, ...]
     findings: tuple[Finding, ...]
     settled: tuple[Settled, ...]
     steps: tuple[Step, ...] | None
     gaps: tuple[Gap, ...] | None
     progress: tuple[Progress, ...]
-    demand: Demand
-    ways_out: tuple[WayOut, ...]
-    operator: OperatorMatter
-    stops: tuple[StopState, ...]
-    questions: tuple[OpenQuestion, ...]
-
-
-# What every asker is told alike, by its name in the whole.
-ALIKE = frozenset(Answer.model_fields) - {"findings", "settled", "steps", "gaps", "progress"}
 
 
 def answer_for(asker: Asker, job: Job, rules: RuleSet, kept: KeptDesigns) -> Answer:
@@ -131,7 +107,7 @@ def _told(asker: Asker, whole: Evaluation, taken: Iterable[Taken]) -> Answer:
     shown = _shown_to(asker, whole.findings)
     folds = asker is Asker.DESIGN
     return Answer.made(
-        **{name: getattr(whole, name) for name in ALIKE},
+        **{name: getattr(whole, name) for name in Told.model_fields},
         findings=tuple(one for one in shown if one.is_open) if folds else shown,
         settled=tuple(_row(one) for one in shown if not one.is_open) if folds else (),
         steps=whole.steps if asker in (Asker.ALL, Asker.TESTS) else None,

@@ -32,11 +32,8 @@ from fulmen.core.verification.reading_fit import fitting
 from fulmen.core.verification.sequence import Step
 
 
-class Evaluation(Part):
-    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued.
-
-    `unsaid` are the fields of the routes that a verdict waits for.
-    """
+class Told(Part):
+    """What is told of a job to whoever asks. `unsaid` are the fields of the routes that a verdict waits for."""
 
     rule_set: str
     edition: str
@@ -45,14 +42,19 @@ class Evaluation(Part):
     faults: tuple[RunFaults, ...]
     guards: tuple[RunGuards, ...]
     unsaid: tuple[str, ...]
-    findings: tuple[Finding, ...]
-    steps: tuple[Step, ...]
-    gaps: tuple[Gap, ...]
     demand: Demand
     ways_out: tuple[WayOut, ...]
     operator: OperatorMatter
     stops: tuple[StopState, ...]
     questions: tuple[OpenQuestion, ...]
+
+
+class Evaluation(Told):
+    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued."""
+
+    findings: tuple[Finding, ...]
+    steps: tuple[Step, ...]
+    gaps: tuple[Gap, ...]
     totals: dict[Verdict, int]
 
     def guards_to(self, charge_point: str) -> tuple[GuardView, ...]:

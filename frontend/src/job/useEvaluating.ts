@@ -41,11 +41,17 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
   async function once(): Promise<void> {
     const of = job()!
     try {
-      evaluation.value = await ask(of, shows.value)
+      tell(of, await ask(of, shows.value))
       told.arrived()
     } catch (error) {
       if (told.failed(asProblem(error), of)) again = true
     }
+  }
+
+  /** What is said of a document. What the tests were told last stays at hand, whatever is shown since. */
+  function tell(of: Job, found: Evaluation): void {
+    if (found.steps) ahead.value = { of, evaluation: found }
+    evaluation.value = found
   }
 
   async function lookAhead(): Promise<void> {
@@ -55,16 +61,6 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
     if (found) ahead.value = { of, evaluation: found }
   }
   watch(evaluation, useDebounceFn(lookAhead, AHEAD_AFTER_MS))
-  // What the tests were told last stays at hand, whatever is shown since.
-  watch(
-    evaluation,
-    (now) => {
-      const of = job()
-      if (of && now?.steps) ahead.value = { of, evaluation: now }
-    },
-    { flush: 'sync' },
-  )
-
   watch(shows, (now) => {
     if (!job() || now === 'all') return
     if (now === 'tests' && ahead.value?.of === job()) evaluation.value = ahead.value?.evaluation
@@ -78,5 +74,5 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
     ahead.value = undefined
   }
 
-  return { evaluation, evaluateNewest, toldSteps: steps, forgetAhead }
+  return { evaluation, tell, evaluateNewest, toldSteps: steps, forgetAhead }
 }

@@ -38,10 +38,13 @@ export const useJob = defineStore('job', () => {
   const isSaved = computed(() => saving.isSaved.value && !entries.value.length)
   const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
   const waiting = computed(() => saving.waiting.value + outbox.waiting.value.length)
-  const { evaluation, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(() => saving.heldBack.sendable.value, {
-    arrived: saving.evaluated,
-    failed: saving.notEvaluated,
-  })
+  const { evaluation, tell, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(
+    () => saving.heldBack.sendable.value,
+    {
+      arrived: saving.evaluated,
+      failed: saving.notEvaluated,
+    },
+  )
   const { applied, apply, undo, overtake, forget } = useUndo(job, enact)
   const held = saving.heldBack.held
   const fieldErrors = computed(() =>
@@ -79,7 +82,7 @@ export const useJob = defineStore('job', () => {
   function take(state: JobState): void {
     id.value = state.id
     job.value = saving.heldBack.onTop(state.job)
-    evaluation.value = state.evaluation
+    tell(saving.heldBack.sendable.value!, state.evaluation)
     if (state.cleaned.length) cleaned.value = state.cleaned
     saving.settled(state)
   }
