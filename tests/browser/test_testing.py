@@ -273,9 +273,9 @@ class FromTheSet(Sequence):
         if page.locator(".keys button").first.inner_text().startswith("Sign as"):
             page.keyboard.press("Enter")
             return
+        # Read before it is asked for: what is right is kept at once, and the next step stands there.
+        field, title = page.locator(".big input"), self.titles_left(page)
         page.get_by_role("button", name="From the test set").click()
-        field = page.locator(".big input")
-        title = self.titles_left(page)
         if title in FIGURES and title not in ("6 mA DC detection",):
             expect(field).not_to_have_value("")
             field.press("Enter")
