@@ -272,8 +272,9 @@ def _run_server(settings: Settings) -> None:
     except ValueError:
         render.stop()
         raise
-    # Off the request path: the first certificate need not wait for the renderer to load.
+    # Off the request path: neither the first certificate nor the first search need wait for what they load.
     render.start()
+    app.extensions["lookings"].start()
     # What waited when the last server stopped has its turn now, and what that one was at.
     let_go_of_claims(app.extensions["sessions"])
     app.extensions["issuing"].wake()

@@ -60,9 +60,20 @@ class AppCase(unittest.TestCase):
 
     @staticmethod
     def let_go(app: Any) -> None:
-        """Its queue and its connections end before its folder goes."""
+        """Its queue, whoever looks for other ways, and its connections end before its folder goes."""
+        app.extensions["lookings"].stop_all()
         app.extensions["issuing"].stop()
         app.extensions["sessions"].kw["bind"].dispose()
+
+    def looked(self, what: str, body: Any) -> Any:
+        """What is found by whoever looks for other ways, asked for until they have ended."""
+        address = f"/api/v1/{what}"
+        told = self.client.post(address, json=body).get_json()
+        while told["state"] in ("waits", "goes_on"):
+            time.sleep(0.05)
+            told = self.client.get(f"{address}/{told['ticket']}").get_json()
+        self.assertEqual((told["state"], told["tried"]), ("finished", told["of"]))
+        return told["found"]
 
     def issue(
         self, version: int = 1, job_id: int = 1, signatures: Any = None, at: datetime = NOW, render: Any = None

@@ -26,9 +26,12 @@ class InputError(CoreError):
     """
 
     def __init__(self, field: str, message: str) -> None:
-        super().__init__(f"{field}: {message}" if field else message)
+        super().__init__(field, message)
         self.field = field
         self.message = message
+
+    def __str__(self) -> str:
+        return f"{self.field}: {self.message}" if self.field else self.message
 
 
 class JobFileError(CoreError):
@@ -40,6 +43,9 @@ class JobFileError(CoreError):
     """
 
     def __init__(self, problems: list[InputError], invalid: tuple[Any, dict[str, Any]] | None = None) -> None:
-        super().__init__(str(problems[0]))
+        super().__init__(problems)
         self.problems = problems
         self.invalid = invalid
+
+    def __str__(self) -> str:
+        return str(self.problems[0])

@@ -27,6 +27,8 @@ from fulmen.web.issuing import IssuingQueue
 from fulmen.web.jobs import jobs
 from fulmen.web.limits import Buckets, OneEach
 from fulmen.web.links import links
+from fulmen.web.looking.lookings import Lookings
+from fulmen.web.looking.views import looking
 from fulmen.web.operator import operator
 from fulmen.web.papers import papers
 from fulmen.web.photos import photos
@@ -74,7 +76,8 @@ def create_app(
     app.session_interface = StoreSessions()
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
     app.extensions["guesses"] = Buckets(20, 1 / 30)
-    app.extensions.update(looking=Lock(), at_test_set=OneEach(), issuing=IssuingQueue(made, state, render, now))
+    app.extensions.update(at_test_set=OneEach(), reading_paper=Lock(), lookings=Lookings())
+    app.extensions.update(issuing=IssuingQueue(made, state, render, now))
     for blueprint in (
         jobs,
         acts,
@@ -88,6 +91,7 @@ def create_app(
         charge_points,
         protection,
         design,
+        looking,
         prices,
         usual,
         standing,

@@ -1,4 +1,4 @@
-"""Designing the run, worked out from what is sent: route, layouts, other ways, remedies, materials, drawing."""
+"""Designing the run, worked out from what is sent: route, layouts, materials, drawing."""
 
 from __future__ import annotations
 
@@ -7,10 +7,6 @@ from io import StringIO
 
 from flask import Response
 
-from fulmen.core.alternatives.reach import how_far
-from fulmen.core.alternatives.remedies import remedies
-from fulmen.core.alternatives.search.search import SearchResult, search
-from fulmen.core.alternatives.unknowns import unknown_facts
 from fulmen.core.editing.chain_editing import layout_choices
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.route_editing import (
@@ -29,11 +25,9 @@ from fulmen.core.materials.materials import MaterialsList, materials_list
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import LengthBy, Section
-from fulmen.core.reference.rule_set import rule_set
 from fulmen.documents.run_drawing import run_drawing
 from fulmen.store.prices import price_list
 from fulmen.web.blueprint import api_blueprint
-from fulmen.web.bounded import bounded
 from fulmen.web.design_schemas import (
     ActQuestion,
     ChangeList,
@@ -41,12 +35,9 @@ from fulmen.web.design_schemas import (
     LayoutList,
     NodeQuestion,
     PointQuestion,
-    ReachList,
-    RemedyList,
     RouteAnswer,
     RouteQuestion,
     TreeActs,
-    UnknownList,
     WholeFinding,
 )
 from fulmen.web.policy import Role, allows
@@ -105,40 +96,6 @@ def list_tree_acts(body: NodeQuestion) -> Response:
 def act_on_tree(body: ActQuestion) -> Response:
     """Take a part of the tree out, duplicate it or move it, with all that hangs behind it; nothing is stored."""
     return reply(ChangeList(changes=list(after_act(body.job, body.node, body.act))))
-
-
-@design.post("/search", responses={200: SearchResult})
-@allows(Role.ELECTRICIAN)
-def search_ways(body: PointQuestion) -> Response:
-    """Try every sensible way to feed one charge point."""
-    return reply(search(body.job, body.charge_point, rule_set(body.job.rule_set), price_list(store()), bounded()))
-
-
-@design.post("/reach", responses={200: ReachList})
-@allows(Role.ELECTRICIAN)
-def tell_how_far_it_holds(body: PointQuestion) -> Response:
-    """Tell how far one charge point's design holds: route, loop, load, heat, company, insulation, fuse."""
-    budget = bounded()
-    found = how_far(body.job, body.charge_point, rule_set(body.job.rule_set), budget)
-    return reply(ReachList(reaches=list(found), stopped=budget.spent))
-
-
-@design.post("/unknowns", responses={200: UnknownList})
-@allows(Role.ELECTRICIAN)
-def list_unknown_facts(body: Job) -> Response:
-    """List the facts that nobody knows yet, in the order of what they could upset."""
-    budget = bounded()
-    found = unknown_facts(body, rule_set(body.rule_set), budget)
-    return reply(UnknownList(facts=list(found), stopped=budget.spent))
-
-
-@design.post("/remedies", responses={200: RemedyList})
-@allows(Role.ELECTRICIAN)
-def list_remedies(body: FindingQuestion) -> Response:
-    """Work out the smallest changes that make a finding hold."""
-    budget = bounded()
-    found = remedies(body.job, body.finding, rule_set(body.job.rule_set), budget)
-    return reply(RemedyList(remedies=list(found), stopped=budget.spent))
 
 
 @design.post("/materials", responses={200: MaterialsList})

@@ -1,4 +1,4 @@
-"""What the API takes and gives about routes, chains, other ways, remedies, materials and prices."""
+"""What the API takes and gives about routes, chains, materials and prices."""
 
 from __future__ import annotations
 
@@ -6,9 +6,6 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fulmen.core.alternatives.reach import Reach
-from fulmen.core.alternatives.remedies import Remedy
-from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.editing.chain_editing import LayoutChoice
 from fulmen.core.editing.changes import Change
 from fulmen.core.editing.standing_reasons import FittingReason
@@ -52,23 +49,6 @@ class PointQuestion(Question):
     """About one charge point of a job."""
 
     charge_point: Id
-
-
-class ReachList(BaseModel):
-    """How far a design holds, fact by fact; empty where it falls short as it stands.
-
-    `stopped`, here and elsewhere: there was no time for all.
-    """
-
-    reaches: list[Reach]
-    stopped: bool
-
-
-class UnknownList(BaseModel):
-    """The unknown facts of a job, the one that could upset most first."""
-
-    facts: list[UnknownFact]
-    stopped: bool
 
 
 class FittingList(BaseModel):
@@ -117,13 +97,6 @@ class WholeFinding(BaseModel):
     """All of one finding."""
 
     finding: Finding
-
-
-class RemedyList(BaseModel):
-    """The smallest changes that make it hold."""
-
-    remedies: list[Remedy]
-    stopped: bool
 
 
 class PriceFile(BaseModel):

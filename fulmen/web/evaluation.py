@@ -1,4 +1,4 @@
-"""Evaluating without storing, the alternatives behind a choice, and the catalogue."""
+"""Evaluating without storing, and the catalogue."""
 
 from __future__ import annotations
 
@@ -6,7 +6,6 @@ from functools import cache
 
 from flask import Response, current_app
 
-from fulmen.core.alternatives.choice_menu import alternatives
 from fulmen.core.answer import Answer, answer_for
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import WORDS, word
@@ -19,12 +18,9 @@ from fulmen.core.reference.usual_defects import USUAL_DEFECTS
 from fulmen.core.verification.steps import step_texts
 from fulmen.store.database import kept_designs
 from fulmen.web.blueprint import api_blueprint
-from fulmen.web.bounded import bounded
 from fulmen.web.policy import Role, allows
 from fulmen.web.replies import asker, reply, store
 from fulmen.web.schemas import (
-    AlternativeList,
-    AlternativesQuestion,
     CableOption,
     Catalogue,
     Option,
@@ -38,15 +34,6 @@ evaluation = api_blueprint("evaluation")
 def evaluate_job(body: Job) -> Response:
     """Evaluate a job document without storing it, as far as the page shows it that asks (`Fulmen-Shows`)."""
     return reply(answer_for(asker(), body, rule_set(body.rule_set), kept_designs(store())))
-
-
-@evaluation.post("/alternatives", responses={200: AlternativeList})
-@allows(Role.ELECTRICIAN)
-def list_alternatives(body: AlternativesQuestion) -> Response:
-    """Say for every way to fill a choice what it would do."""
-    budget = bounded()
-    found = alternatives(body.job, body.circuit, body.choice, rule_set(body.job.rule_set), budget)
-    return reply(AlternativeList(alternatives=list(found), stopped=budget.spent))
 
 
 @evaluation.get("/catalogue", responses={200: Catalogue})

@@ -76,13 +76,13 @@ def _issue_state(found: WishState) -> IssueState:
 def verify_paper() -> Response:
     """Tell whether a PDF is a certificate of this store, and still what was issued; nothing is kept of it."""
     # Looking at every page takes seconds of a whole core: one at a time.
-    looking: Lock = current_app.extensions["looking"]
-    if not looking.acquire(blocking=False):
+    reading: Lock = current_app.extensions["reading_paper"]
+    if not reading.acquire(blocking=False):
         raise TooMany("Another certificate is being looked at: try again in a moment.")
     try:
         found = verify(store(), request.get_data(), read_paper)
     finally:
-        looking.release()
+        reading.release()
     return reply(VerifiedPaper(verdict=found.verdict, title=found.title, words=found.words))
 
 

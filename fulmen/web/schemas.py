@@ -9,10 +9,8 @@ from urllib.parse import unquote
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fulmen.core.alternatives.choice_menu import Alternative
 from fulmen.core.answer import Answer
-from fulmen.core.circuit.specification import ChoiceKey
-from fulmen.core.model.base import Id, Line, Text, shown
+from fulmen.core.model.base import Line, Text, shown
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
@@ -125,23 +123,6 @@ class JobState(BaseModel):
     cleaned: tuple[str, ...] = ()
     job: Job
     evaluation: Answer
-
-
-class AlternativesQuestion(BaseModel):
-    """Which choice of which circuit of this job."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    job: Job
-    circuit: Id
-    choice: ChoiceKey
-
-
-class AlternativeList(BaseModel):
-    """Every way to fill a choice."""
-
-    alternatives: list[Alternative]
-    stopped: bool
 
 
 class IssueRequest(BaseModel):

@@ -1,4 +1,4 @@
-"""Testing: the firm's register of instruments, and the order of a job's steps with the fewest moves."""
+"""Testing: the register of instruments, readings from the test set and from files, what a set shows as it hangs."""
 
 from __future__ import annotations
 
@@ -17,7 +17,6 @@ from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.scene import Scene, scene
 from fulmen.core.simulations.flow import Flow, flow
 from fulmen.core.simulations.set_up import Setup
-from fulmen.core.verification.coach import CoachPlan, coach
 from fulmen.core.verification.dials import Link, Point
 from fulmen.core.verification.imported_readings import (
     MOST_LINES,
@@ -34,7 +33,6 @@ from fulmen.store.errors import TooMany
 from fulmen.store.kept import keep, kept
 from fulmen.store.operations import add_readings, load_job
 from fulmen.web.blueprint import api_blueprint
-from fulmen.web.bounded import bounded
 from fulmen.web.limits import OneEach
 from fulmen.web.policy import Role, allows
 from fulmen.web.problems import Problem
@@ -232,12 +230,3 @@ def draw_step(body: StepAsked) -> Response:
             flow=flow(whole.sound, step, setup),
         )
     )
-
-
-@testing.post("/tests/order", responses={200: CoachPlan})
-@allows(Role.ELECTRICIAN)
-def order_tests(body: Job) -> Response:
-    """The order of a job's test steps with the fewest moves, beside the book's; nothing is stored."""
-    check_structure(body)
-    steps = judged(body).steps
-    return reply(coach(steps, body.testing.moves, bounded().allows))

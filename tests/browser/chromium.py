@@ -122,10 +122,6 @@ class BrowserCase(AppCase):
 
     def setUp(self) -> None:
         super().setUp()
-        # What is worked out until a deadline hangs on the machine: on a full one it would find less, and be no less right.
-        patient = patch("fulmen.web.bounded.DEADLINE_S", 0.8 * TIMEOUT_MS / 1000)
-        patient.start()
-        self.addCleanup(patient.stop)
         self.shared = machinery()
         self.shared.app = self.app
         # Before the store goes: an open page would go on asking for it.

@@ -45,7 +45,7 @@ class Way(AppCase):
 
     def test_alternatives(self) -> None:
         body = {"job": json.loads(example_text(DEVICE_IN_UNIT)), "circuit": "ev", "choice": "csa"}
-        found = self.client.post(f"{API}/alternatives", json=body).get_json()["alternatives"]
+        found = self.looked("alternatives", body)
         self.assertEqual([one["label"] for one in found if one["chosen"]], ["6 mm²"])
         refused = self.client.post(f"{API}/alternatives", json={**body, "circuit": "shed"})
         self.assertEqual((refused.status_code, refused.get_json()["field"]), (422, "circuit"))

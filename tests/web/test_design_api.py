@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 from tests.app import AppCase
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, example_text
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, example_text
 
 API = "/api/v1"
 
@@ -71,12 +71,10 @@ class Design(AppCase):
             self.assertEqual(self.post(path, part | {"node": "none"} | more, 422)["field"], "node")
 
     def test_how_far_a_design_holds(self) -> None:
-        found = self.post("reach", {"job": document(), "charge_point": "charge-point"})["reaches"]
+        found = self.looked("reach", {"job": document(), "charge_point": "charge-point"})
         self.assertEqual(found[0]["key"], "route")
         self.assertGreater(found[0]["holds_to"], 0)
-        self.assertEqual(
-            self.post("reach", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})["reaches"], []
-        )
+        self.assertEqual(self.looked("reach", {"job": document(FALLS_SHORT), "charge_point": "charge-point"}), [])
         self.assertEqual(
             self.post("reach", {"job": document(), "charge_point": "nobody"}, 422)["field"], "charge_point"
         )
@@ -84,21 +82,36 @@ class Design(AppCase):
     def test_unknown_facts_come_with_what_they_could_upset(self) -> None:
         asked = document()
         asked["supply"]["looped"] = "not_seen"
-        found = self.post("unknowns", asked)["facts"]
+        found = self.looked("unknowns", asked)
         self.assertEqual(found[0]["field"], "supply.looped")
         self.assertEqual(found[0]["could_upset"], ["Service not looped to a neighbour"])
 
     def test_a_search_and_a_mend(self) -> None:
-        found = self.post("search", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})
+        found = self.looked("search", {"job": document(FALLS_SHORT), "charge_point": "charge-point"})
         self.assertGreater(found["tried"], 1_000)
         self.assertTrue(found["few"] and found["reasons"] and found["sizes"])
-        mended = self.post("remedies", {"job": document(FALLS_SHORT), "finding": "volt_drop/ev"})["remedies"]
+        mended = self.looked("remedies", {"job": document(FALLS_SHORT), "finding": "volt_drop/ev"})
         self.assertEqual(mended[0]["words"], "10 mm² cable")
         self.assertEqual(self.post("remedies", {"job": document(), "finding": "volt_drop/ev"}, 422)["field"], "finding")
         broken = document()
         broken["circuits"][0]["feeds"] = "nowhere"
         for what, more in (("search", {"charge_point": "charge-point"}), ("remedies", {"finding": "volt_drop/ev"})):
             self.assertEqual(self.post(what, {"job": broken, **more}, 422)["field"], "circuits.0.feeds")
+
+    def test_a_search_is_stopped_and_who_comes_later_asks_again(self) -> None:
+        from unittest.mock import patch
+
+        with patch("fulmen.web.looking.views.ANSWERED_WITHIN_S", 0.0):
+            told = self.post("search", {"job": document(HALFWAY), "charge_point": "charge-point"})
+        self.assertEqual((told["state"], told["tried"], told["found"]), ("goes_on", 0, None))
+        self.assertEqual(self.client.delete(f"{API}/looking/{told['ticket']}").status_code, 204)
+        stopped = self.client.get(f"{API}/search/{told['ticket']}").get_json()
+        self.assertEqual(stopped["state"], "stopped")
+        # Whoever has heard of the end is not told again; a ticket that nobody gave is like one that is over.
+        for ticket in (told["ticket"], "x" * 22):
+            self.assertEqual(self.client.get(f"{API}/search/{ticket}").status_code, 410)
+        self.assertEqual(self.client.delete(f"{API}/looking/{'x' * 22}").status_code, 204)
+        self.assertEqual(self.client.get(f"{API}/search/short").status_code, 422)
 
     def test_materials_and_the_drawing(self) -> None:
         listed = self.post("materials", document(GARAGE))

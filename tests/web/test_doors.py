@@ -7,15 +7,13 @@ import socket
 import time
 from typing import Any
 
-from fulmen.core.errors import InputError
 from fulmen.settings import Settings
 from fulmen.web.app import create_app
-from fulmen.web.bounded import in_time
 from fulmen.web.doors import Bounds, listen, open_doors
 from fulmen.web.limits import Buckets
 from fulmen.web.policy import Role
 from tests.app import PATIENCE_S, AppCase, Served
-from tests.jobs import DEVICE_IN_UNIT, example_text
+from tests.jobs import DEVICE_IN_UNIT
 
 API = "/api/v1"
 
@@ -141,40 +139,6 @@ class AtTheDoor(AppCase):
                     break
                 time.sleep(0.06)
             self.assertTrue(raw.closed(PATIENCE_S))
-
-    def test_work_stops_when_nobody_waits_any_more(self) -> None:
-        import threading
-        from unittest.mock import patch
-
-        begun, ended = threading.Event(), threading.Event()
-
-        def searching(*asked: Any) -> Any:
-            begun.set()
-            while asked[-1].allows():
-                time.sleep(0.01)
-            ended.set()
-            raise InputError("charge_point", "Nobody waits.")
-
-        body = json.dumps({"job": json.loads(example_text(DEVICE_IN_UNIT)), "charge_point": "charge-point"}).encode()
-        head = b"POST /api/v1/search HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: %d\r\n\r\n"
-        with patch("fulmen.web.bounded.DEADLINE_S", 60), patch("fulmen.web.design.search", searching):
-            raw = Raw(self.served().url)
-            raw.send(head % len(body) + body)
-            self.assertTrue(begun.wait(PATIENCE_S))
-            raw.socket.close()
-            self.assertTrue(ended.wait(PATIENCE_S), "it went on though nobody waited")
-
-    def test_no_step_is_begun_that_would_end_past_the_deadline(self) -> None:
-        for step_s, taken in ((0.01, 148), (0.4, 2), (0.7, 1), (0.8, 0), (2.0, 0)):
-            clock = [0.0]
-            goes_on, steps = in_time(1.5, lambda clock=clock: clock[0]), -1  # type: ignore[misc]
-            begun = True
-            while begun:
-                steps += 1
-                clock[0] += step_s
-                begun = goes_on()
-            with self.subTest(step_s):
-                self.assertAlmostEqual(steps, taken, delta=1 if step_s < 0.1 else 0)
 
     def test_a_door_that_can_not_be_opened_says_why(self) -> None:
         taken = socket.socket()

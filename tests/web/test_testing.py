@@ -34,22 +34,18 @@ class Instruments(AppCase):
 
 class Order(AppCase):
     def test_the_coachs_order_beside_the_books(self) -> None:
-        plan = self.client.post(f"{API}/tests/order", json=job(GARAGE).model_dump(mode="json")).get_json()
+        plan = self.looked("tests/order", job(GARAGE).model_dump(mode="json"))
         self.assertLess(plan["coached"]["walks"], plan["book"]["walks"])
         self.assertEqual(plan["steps"][0]["step"], "isolated")
 
     def test_the_persons_seconds_are_used(self) -> None:
         changed = job(DEVICE_IN_UNIT, {"testing.moves.walk_s": 0.0}).model_dump(mode="json")
         usual = job(DEVICE_IN_UNIT).model_dump(mode="json")
-        sums = [
-            self.client.post(f"{API}/tests/order", json=one).get_json()["coached"]["duration_s"]
-            for one in (changed, usual)
-        ]
+        sums = [self.looked("tests/order", one)["coached"]["duration_s"] for one in (changed, usual)]
         self.assertLess(*sums)
 
     def test_a_job_without_a_circuit_has_nothing_to_test(self) -> None:
-        answer = self.client.post(f"{API}/tests/order", json={"title": "Blank"})
-        self.assertEqual((answer.status_code, answer.get_json()["steps"]), (200, []))
+        self.assertEqual(self.looked("tests/order", {"title": "Blank"})["steps"], [])
 
 
 class Drawing(AppCase):

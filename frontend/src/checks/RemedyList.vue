@@ -1,42 +1,27 @@
 <script setup lang="ts">
 // What would mend a check that falls short: worked out on the whole job, applied with one press, undone with one.
-import { ref } from 'vue'
+import { computed } from 'vue'
 
-import { answer, api, asProblem } from '../api/client'
-import type { Finding, Remedy } from '../api/types'
+import type { Finding } from '../api/types'
 import { useJob } from '../job/useJob'
+import LookingNote from '../shared/LookingNote.vue'
+import { useLooking } from '../shared/useLooking'
 
 const props = defineProps<{ finding: Finding }>()
 
 const store = useJob()
-const remedies = ref<Remedy[]>()
-const failed = ref('')
-const busy = ref(false)
-const stopped = ref(false)
-
-async function ask(): Promise<void> {
-  failed.value = ''
-  busy.value = true
-  try {
-    const body = { job: store.judged!, finding: props.finding.key }
-    const found = await answer<{ remedies: Remedy[]; stopped: boolean }>(api.POST('/api/v1/remedies', { body }))
-    remedies.value = found.remedies
-    stopped.value = found.stopped
-  } catch (error) {
-    failed.value = asProblem(error).detail
-  }
-  busy.value = false
-}
+const { soFar, found, failed, busy, finished, stale, look, stop } = useLooking('/api/v1/remedies')
+// What would have mended another job is no answer any more.
+const remedies = computed(() => (stale.value ? undefined : found.value))
+const ask = () => look({ job: store.judged!, finding: props.finding.key })
 </script>
 
 <template>
   <div class="remedies">
     <p v-if="failed" role="alert">{{ failed }}</p>
-    <button v-if="!remedies" type="button" class="link" :disabled="busy" @click="ask">
-      {{ busy ? 'Trying changes…' : 'What would mend it?' }}
-    </button>
-    <p v-if="stopped" class="quiet" role="note">Not every change was tried: the time for it ran out.</p>
-    <p v-if="remedies && !remedies.length && !stopped" class="quiet">
+    <button v-if="!remedies && !(busy && !stale)" type="button" class="link" @click="ask">What would mend it?</button>
+    <LookingNote v-if="!stale" :so-far="soFar" :busy="busy" :some="!!remedies?.length" @stop="stop" />
+    <p v-if="finished && remedies && !remedies.length" class="quiet">
       No single change, nor two together, mends it. Look at Other ways.
     </p>
     <ul v-if="remedies?.length">

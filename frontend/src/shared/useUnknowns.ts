@@ -1,31 +1,20 @@
+import { watchDebounced } from '@vueuse/core'
 import { ref, watch } from 'vue'
 
-import { answer, api, asProblem } from '../api/client'
 import type { UnknownFact } from '../api/types'
 import { useJob } from '../job/useJob'
+import { useLooking } from './useLooking'
 
 /** The unknown facts of the job by what they could upset; asked anew whenever the job was judged again. */
 export function useUnknowns() {
   const store = useJob()
   const facts = ref<UnknownFact[]>([])
-  const failed = ref('')
-  watch(
-    () => store.evaluation,
-    async () => {
-      const job = store.judged
-      if (!job) return
-      try {
-        const found = await answer<{ facts: UnknownFact[] }>(api.POST('/api/v1/unknowns', { body: job }))
-        if (store.judged === job) facts.value = found.facts
-        failed.value = ''
-      } catch (error) {
-        // The questions stand, without their order.
-        failed.value = asProblem(error).detail
-      }
-    },
-    { immediate: true },
-  )
-  return { facts, failed }
+  const { soFar, found, failed, busy, look, stop } = useLooking('/api/v1/unknowns')
+  const ask = () => void (store.judged && look(store.judged))
+  watchDebounced(() => store.evaluation, ask, { debounce: 300, immediate: true })
+  // Until the first of them is weighed anew, what was told of the job as it was a moment ago stands.
+  watch(found, (now) => (facts.value = now ?? facts.value))
+  return { facts, soFar, busy, failed, stop }
 }
 
 /** What an unknown fact could upset, in a few words; empty where every answer leaves the verdicts as they are. */

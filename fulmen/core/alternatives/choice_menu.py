@@ -5,10 +5,9 @@ Each alternative is the whole job evaluated with that choice changed; nothing he
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from itertools import product
 
-from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
 from fulmen.core.editing.changes import Change, apply_changes
@@ -31,6 +30,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A
+from fulmen.core.so_far import SoFar, finished
 
 # The figures worth telling in a short list.
 TOLD = [rule for rule in REGISTER.values() if rule.told_with_choices]
@@ -60,31 +60,40 @@ LEAST_OFFERED = BREAKERS_A.index(16)
 Candidate = tuple[str, bool, tuple[Change, ...]]
 
 
-def alternatives(
-    job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet, budget: Budget | None = None
-) -> tuple[Alternative, ...]:
-    """Every alternative for one choice of one circuit, refused ones included; as many as the budget allows.
+def alternatives(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -> tuple[Alternative, ...]:
+    """Every alternative for one choice of one circuit, refused ones included.
 
     Raises:
         InputError: the job has no such circuit.
         JobFileError: the job's structure cannot be taken.
     """
+    return finished(choosing(job, circuit_id, choice, rules))
+
+
+def choosing(job: Job, circuit_id: str, choice: ChoiceKey, rules: RuleSet) -> Iterator[SoFar[tuple[Alternative, ...]]]:
+    """The same step by step, an alternative a step; told once all are judged, since each is told beside the others."""
     check_structure(job)
     installation = installation_of(job)
     circuit = installation.tree.circuits.get(circuit_id)
     if circuit is None:
         raise InputError("circuit", f"There is no circuit “{circuit_id}”.")
     candidates = CANDIDATES[choice](installation, job.circuits.index(circuit)) if choice in CANDIDATES else []
-    budget = budget or Budget()
     judged: list[dict[str, Finding]] = []
+
+    yield SoFar(0, len(candidates), tuple)
     for _, _, changes in candidates:
-        if judged and not budget.allows():
-            break
         judged.append(_design_findings(apply_changes(job, changes), rules))
+        yield SoFar(len(judged), len(candidates), lambda: _beside_each_other(candidates, judged))
+
+
+def _beside_each_other(candidates: list[Candidate], judged: list[dict[str, Finding]]) -> tuple[Alternative, ...]:
+    """Each told by the findings that differ between them; nothing before all are judged, or a shortfall is missed."""
+    if len(judged) < len(candidates):
+        return ()
     moved = _moved(judged)
     return tuple(
         _alternative(candidate, [finding for finding in findings.values() if finding.key in moved])
-        for candidate, findings in zip(candidates, judged, strict=False)
+        for candidate, findings in zip(candidates, judged, strict=True)
     )
 
 

@@ -11,7 +11,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.routed import routed_run
 from fulmen.core.demand.demand import Demand
 from fulmen.core.editing.job_file import check_structure
@@ -29,6 +28,7 @@ from fulmen.core.model.route import IN_GROUND, IN_INSULATION, Section
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.so_far import SoFar, finished
 
 
 class ReachKey(StrEnum):
@@ -73,28 +73,36 @@ class _Move:
     decimals: int = 0
 
 
-def how_far(job: Job, charge_point: str, rules: RuleSet, budget: Budget | None = None) -> tuple[Reach, ...]:
+def how_far(job: Job, charge_point: str, rules: RuleSet) -> tuple[Reach, ...]:
     """How far the design of one charge point holds, fact by fact; empty where it falls short as it stands.
 
     Args:
         job: the job as it stands.
         charge_point: id of the charge point.
         rules: the edition's limits.
-        budget: how long it may go on; facts that it has no time for are left out.
 
     Raises:
         InputError: no circuit with a route feeds such a charge point.
         JobFileError: the job's structure cannot be taken.
     """
+    return finished(reaching(job, charge_point, rules))
+
+
+def reaching(job: Job, charge_point: str, rules: RuleSet) -> Iterator[SoFar[tuple[Reach, ...]]]:
+    """The same step by step, a fact a step."""
     check_structure(job)
     circuit = routed_run(installation_of(job), charge_point).final().circuit
     place = job.circuits.index(circuit)
     known = _as_known(job, rules)
     now = {one.key: one for one in findings_of(known, rules)}
     if any(one.verdict in ORDER and ORDER[one.verdict] == 0 for one in now.values()):
-        return ()
-    budget = budget or Budget()
-    return tuple(_reach(move, now, rules) for move in _moves(known, place, rules) if budget.allows())
+        yield SoFar(0, 0, tuple)
+        return
+    moves, found = list(_moves(known, place, rules)), list[Reach]()
+    yield SoFar(0, len(moves), lambda: tuple(found))
+    for move in moves:
+        found.append(_reach(move, now, rules))
+        yield SoFar(len(found), len(moves), lambda: tuple(found))
 
 
 def reach_words(reaches: tuple[Reach, ...]) -> str:

@@ -8,9 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import combinations, takewhile
+from itertools import combinations
 
-from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.demand.ways_out import TURNED_DOWN_A
 from fulmen.core.editing.changes import Change, apply_changes, changes_between
@@ -34,8 +33,9 @@ from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
+from fulmen.core.so_far import SoFar, finished
 
-MOST_OFFERED, MOST_PAIRED, MOST_TRIED = 4, 14, 90
+MOST_OFFERED, MOST_PAIRED = 4, 14
 # What only another board mends: rewriting the whole tree is tried for nothing else.
 MENDED_BY_AN_OWN_BOARD = frozenset({SPARE_WAY.key, BOARD_MAKE_UP.key})
 
@@ -59,57 +59,61 @@ class Remedy(Part):
     changes: tuple[Change, ...]
 
 
-def remedies(job: Job, key: str, rules: RuleSet, budget: Budget | None = None) -> tuple[Remedy, ...]:
+def remedies(job: Job, key: str, rules: RuleSet) -> tuple[Remedy, ...]:
     """The smallest changes after which a finding no longer falls short, the least disturbing first.
 
     Args:
         job: the job as it stands.
         key: the finding's key, rule and subject.
         rules: the edition's limits.
-        budget: how long it may go on; what it found by then is given.
 
     Raises:
         InputError: no finding of this key falls short.
         JobFileError: the job's structure cannot be taken.
     """
-    budget, now = budget or Budget(), findings_of(job, rules)
+    return finished(mending(job, key, rules))
+
+
+def mending(job: Job, key: str, rules: RuleSet) -> Iterator[SoFar[tuple[Remedy, ...]]]:
+    """The same step by step, a change a step, the least disturbing first: the next size, the next device."""
+    now = findings_of(job, rules)
     if key not in {one.key for one in falls_short(now)}:
         raise InputError("finding", f"No check “{key}” falls short in this job.")
-    made = takewhile(lambda _: budget.allows(), _moves(job, key.partition("/")[0], rules))
-    moves = sorted(made, key=lambda move: move.effort)[:MOST_TRIED]
+    moves = sorted(_moves(job, key.partition("/")[0], rules), key=lambda move: move.effort)
     found: list[tuple[float, Remedy]] = []
     partial: list[tuple[float, Move]] = []
-    for move in moves:
-        if not budget.allows():
-            break
+    yield SoFar(0, len(moves), tuple)
+    for tried, move in enumerate(moves, 1):
         remedy, left = _tried(job, now, key, (move,), rules)
         if remedy is not None:
             found.append((move.effort, remedy))
         elif left is not None:
             partial.append((left, move))
-    if not found:
-        helped = [move for _, move in sorted(partial, key=lambda one: one[0])]
-        found = list(_pairs(job, now, key, helped, rules, budget))
-    found.sort(key=lambda entry: (entry[1].verdict is not Verdict.MEETS, len(entry[1].also), entry[0]))
-    # Of moves that change the same thing by more and more, the smallest is enough.
+        yield SoFar(tried, len(moves), lambda: _least_disturbing(found))
+    if found:
+        return
+    pairs = _pairs([move for _, move in sorted(partial, key=lambda one: one[0])])
+    for tried, (one, other) in enumerate(pairs, 1):
+        remedy, _ = _tried(job, now, key, (one, other), rules)
+        if remedy is not None:
+            found.append((one.effort + other.effort, remedy))
+        yield SoFar(len(moves) + tried, len(moves) + len(pairs), lambda: _least_disturbing(found))
+
+
+def _least_disturbing(found: list[tuple[float, Remedy]]) -> tuple[Remedy, ...]:
+    """The few that are offered: those that settle it first; of moves that change the same by more, the smallest."""
+    by_effort = sorted(found, key=lambda entry: (entry[1].verdict is not Verdict.MEETS, len(entry[1].also), entry[0]))
     smallest: dict[tuple[str, ...], Remedy] = {}
-    for _, remedy in found:
+    for _, remedy in by_effort:
         smallest.setdefault(tuple(change.field for change in remedy.changes), remedy)
     return tuple(smallest.values())[:MOST_OFFERED]
 
 
-def _pairs(
-    job: Job, now: tuple[Finding, ...], key: str, moves: list[Move], rules: RuleSet, budget: Budget
-) -> Iterator[tuple[float, Remedy]]:
-    """Two moves together, of those that helped a little alone."""
-    for one, other in combinations(moves[:MOST_PAIRED], 2):
-        if not budget.allows():
-            return
-        if {change.field for change in one.changes} & {change.field for change in other.changes}:
-            continue
-        remedy, _ = _tried(job, now, key, (one, other), rules)
-        if remedy is not None:
-            yield one.effort + other.effort, remedy
+def _pairs(moves: list[Move]) -> list[tuple[Move, Move]]:
+    """Two moves together, of those that helped a little alone and change different things."""
+    changed = [{change.field for change in move.changes} for move in moves[:MOST_PAIRED]]
+    places = combinations(range(len(changed)), 2)
+    return [(moves[one], moves[other]) for one, other in places if not changed[one] & changed[other]]
 
 
 def _tried(

@@ -12,7 +12,6 @@ from enum import Enum
 from types import UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin
 
-from fulmen.core.alternatives.budget import Budget
 from fulmen.core.electrical.joints import joints_of
 from fulmen.core.evaluate import Evaluation, evaluate, findings_of
 from fulmen.core.findings.finding import Finding, Verdict
@@ -25,6 +24,7 @@ from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.reference.cable_catalogue import cables_for
 from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.so_far import SoFar, finished
 
 # The ends of what is met in dwellings; common practice, no source.
 FIGURES: dict[str, tuple[object, ...]] = {
@@ -75,15 +75,27 @@ class UnknownFact(Part):
     could_ask: tuple[str, ...]
 
 
-def unknown_facts(job: Job, rules: RuleSet, budget: Budget | None = None) -> tuple[UnknownFact, ...]:
-    """Every unknown fact that may bear on a verdict, the one that could upset most first; as many as the budget allows.
+def unknown_facts(job: Job, rules: RuleSet) -> tuple[UnknownFact, ...]:
+    """Every unknown fact that may bear on a verdict, the one that could upset most first.
 
     Raises:
         JobFileError: the job's structure cannot be taken.
     """
-    budget, now = budget or Budget(), evaluate(job, rules)
-    found = [_weighed(job, now, *one, rules) for one in _unknown(job, now) if budget.allows()]
-    return tuple(sorted(found, key=lambda one: (-len(one.could_upset), -len(one.could_ask))))
+    return finished(weighing_unknowns(job, rules))
+
+
+def weighing_unknowns(job: Job, rules: RuleSet) -> Iterator[SoFar[tuple[UnknownFact, ...]]]:
+    """The same step by step, a fact a step."""
+    now = evaluate(job, rules)
+    unknown, found = list(_unknown(job, now)), list[UnknownFact]()
+
+    def by_weight() -> tuple[UnknownFact, ...]:
+        return tuple(sorted(found, key=lambda one: (-len(one.could_upset), -len(one.could_ask))))
+
+    yield SoFar(0, len(unknown), by_weight)
+    for one in unknown:
+        found.append(_weighed(job, now, *one, rules))
+        yield SoFar(len(found), len(unknown), by_weight)
 
 
 def _unknown(job: Job, now: Evaluation) -> Iterator[tuple[str, Stop, str]]:

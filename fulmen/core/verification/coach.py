@@ -8,7 +8,7 @@ The search is bounded: it keeps the best few beginnings of each length, and is n
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
@@ -16,6 +16,7 @@ from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.base import Part
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.testing import MoveSeconds
+from fulmen.core.so_far import SoFar, finished
 from fulmen.core.verification.sequence import Step
 
 # How many beginnings of one length are followed further.
@@ -80,19 +81,28 @@ class _Setup:
     adapter: str = ""
 
 
-def coach(steps: Sequence[Step], seconds: MoveSeconds, goes_on: Callable[[], bool] = lambda: True) -> CoachPlan:
+def coach(steps: Sequence[Step], seconds: MoveSeconds) -> CoachPlan:
     """The order of all steps with the fewest seconds of moves that a bounded search finds.
 
     Args:
         steps: the job's sequence; what is only offered with another step is left to the tester.
         seconds: what each kind of move takes.
-        goes_on: whether there is time to look further; what is left then keeps the book's order.
 
     Returns:
         The plan; its order keeps every rank and hold, and takes no longer than the book's.
     """
+    return finished(coaching(steps, seconds))
+
+
+def coaching(steps: Sequence[Step], seconds: MoveSeconds) -> Iterator[SoFar[CoachPlan]]:
+    """The same step by step, a place in the order a step; what is left until then keeps the book's order."""
     book = book_order([one for one in steps if one.offered_with is None or one.required or one.reading is not None])
-    found = min((_searched(book, seconds, goes_on), book), key=lambda order: _effort(order, seconds).duration_s)
+    for placed, order in enumerate(_searched(book, seconds)):
+        yield SoFar(placed, len(book), lambda order=order: _better_plan(order, book, seconds))  # type: ignore[misc]
+
+
+def _better_plan(order: list[Step], book: list[Step], seconds: MoveSeconds) -> CoachPlan:
+    found = min((order, book), key=lambda order: _effort(order, seconds).duration_s)
     return CoachPlan(steps=told_moves(found, seconds), coached=_effort(found, seconds), book=_effort(book, seconds))
 
 
@@ -130,13 +140,12 @@ class _Beginning:
     order: tuple[int, ...]
 
 
-def _searched(steps: list[Step], seconds: MoveSeconds, goes_on: Callable[[], bool]) -> list[Step]:
-    """A beam search: of all beginnings of one length the cheapest few go on."""
+def _searched(steps: list[Step], seconds: MoveSeconds) -> Iterator[list[Step]]:
+    """A beam search: of all beginnings of one length the cheapest few go on; the cheapest of each length, completed."""
     before = [sum(1 << at for at, one in enumerate(steps) if must_precede(one, then)) for then in steps]
     kept = [_Beginning(0, _Setup(), 0.0, ())]
+    yield list(steps)
     for _ in steps:
-        if not goes_on():
-            break
         longer: dict[tuple[int, _Setup], _Beginning] = {}
         for beginning in kept:
             for at, then in enumerate(steps):
@@ -149,8 +158,8 @@ def _searched(steps: list[Step], seconds: MoveSeconds, goes_on: Callable[[], boo
                 if known is None or taken_s < known.taken_s:
                     longer[here] = _Beginning(here[0], setup, taken_s, (*beginning.order, at))
         kept = sorted(longer.values(), key=lambda one: one.taken_s)[:KEPT]
-    begun = kept[0].order
-    return [steps[at] for at in (*begun, *(at for at in range(len(steps)) if at not in begun))]
+        begun = kept[0].order
+        yield [steps[at] for at in (*begun, *(at for at in range(len(steps)) if at not in begun))]
 
 
 def _after(setup: _Setup, step: Step) -> tuple[_Setup, tuple[int, int, int, int]]:

@@ -3,9 +3,10 @@
 import { ref } from 'vue'
 import { useDisplay } from 'vuetify'
 
-import { answer, api, asProblem } from '../../api/client'
 import type { Alternative, ChoiceKey } from '../../api/types'
 import { useJob } from '../../job/useJob'
+import LookingNote from '../../shared/LookingNote.vue'
+import { useLooking } from '../../shared/useLooking'
 import VerdictMark from '../../shared/VerdictMark.vue'
 
 const props = defineProps<{ text: string; choice: ChoiceKey; circuit: string }>()
@@ -22,9 +23,7 @@ const TITLES: Record<string, string> = {
 }
 const store = useJob()
 const open = ref(false)
-const failed = ref('')
-const alternatives = ref<Alternative[]>([])
-const stopped = ref(false)
+const { soFar, found: alternatives, failed, busy, look, stop, end } = useLooking('/api/v1/alternatives')
 
 /** What is chosen is read against its sentence: the list opens below the whole of it; on a phone, where a sentence is
  * as long as the screen, below its own words. Where there is no room there, the page moves and not the list. */
@@ -36,18 +35,9 @@ function makeRoom(event: MouseEvent): void {
   const room = window.innerHeight - above.value.getBoundingClientRect().bottom
   if (room < window.innerHeight * 0.66) above.value.scrollIntoView({ block: 'start', behavior: 'instant' })
 }
-async function ask(): Promise<void> {
-  failed.value = ''
-  alternatives.value = []
-  try {
-    const body = { job: store.judged!, circuit: props.circuit, choice: props.choice }
-    const asked = api.POST('/api/v1/alternatives', { body })
-    const found = await answer<{ alternatives: Alternative[]; stopped: boolean }>(asked)
-    alternatives.value = found.alternatives
-    stopped.value = found.stopped
-  } catch (error) {
-    failed.value = asProblem(error).detail
-  }
+function ask(now: boolean): void {
+  if (now) void look({ job: store.judged!, circuit: props.circuit, choice: props.choice })
+  else end()
 }
 function choose(alternative: Alternative): void {
   open.value = false
@@ -56,7 +46,7 @@ function choose(alternative: Alternative): void {
 </script>
 
 <template>
-  <v-menu v-model="open" :max-width="620" :target="above" location="bottom start" @update:model-value="$event && ask()">
+  <v-menu v-model="open" :max-width="620" :target="above" location="bottom start" @update:model-value="ask">
     <template #activator="{ props: activator }">
       <button type="button" class="choice" v-bind="activator" @click="makeRoom">
         {{ text }}<span aria-hidden="true" class="mark"> ▾</span>
@@ -65,7 +55,7 @@ function choose(alternative: Alternative): void {
     <v-sheet border rounded class="sheet" role="group" :aria-label="TITLES[choice]">
       <h2>{{ TITLES[choice] }}</h2>
       <p v-if="failed" role="alert">{{ failed }}</p>
-      <p v-else-if="!alternatives.length" class="quiet">Working out what each would do…</p>
+      <LookingNote :so-far="soFar" :busy="busy" :some="!!alternatives?.length" @stop="stop" />
       <button
         v-for="one in alternatives"
         :key="one.label"
@@ -84,7 +74,6 @@ function choose(alternative: Alternative): void {
         >
         <span v-else-if="one.consequence" class="quiet">{{ one.consequence }}</span>
       </button>
-      <p v-if="stopped" class="quiet" role="note">Not all of them were tried: the time for it ran out.</p>
     </v-sheet>
   </v-menu>
 </template>

@@ -1,40 +1,21 @@
 <script setup lang="ts">
 // How far this design holds: each fact by itself on a scale of its own, from where it stands to where it ends.
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 
-import { answer, api, asProblem } from '../../api/client'
 import type { Reach } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import { fixed } from '../../shared/format'
+import LookingNote from '../../shared/LookingNote.vue'
+import { useLooking } from '../../shared/useLooking'
 import { upsetWords, useUnknowns } from '../../shared/useUnknowns'
 
 const store = useJob()
-const reaches = ref<Reach[]>()
-const failed = ref('')
-const busy = ref(false)
-const stopped = ref(false)
-const point = computed(() => store.job?.charge_points[store.pointIndex]?.id ?? '')
+const { soFar, found, failed, busy, finished, stale, look, stop } = useLooking('/api/v1/reach')
 // What was worked out for other facts is no answer any more.
-watch(
-  () => store.evaluation,
-  () => (reaches.value = undefined),
-)
-
-async function ask(): Promise<void> {
-  failed.value = ''
-  busy.value = true
-  try {
-    const job = store.judged!
-    const asked = api.POST('/api/v1/reach', { body: { job, charge_point: point.value } })
-    const found = await answer<{ reaches: Reach[]; stopped: boolean }>(asked)
-    stopped.value = found.stopped
-    if (store.judged === job) reaches.value = found.reaches
-  } catch (error) {
-    failed.value = asProblem(error).detail
-  }
-  busy.value = false
-}
-const { facts: unknowns, failed: notWeighed } = useUnknowns()
+const reaches = computed(() => (stale.value ? undefined : found.value))
+const point = computed(() => store.job?.charge_points[store.pointIndex]?.id ?? '')
+const ask = () => look({ job: store.judged!, charge_point: point.value })
+const { facts: unknowns, soFar: weighed, busy: weighing, failed: notWeighed, stop: stopWeighing } = useUnknowns()
 const telling = computed(() => unknowns.value.filter((one) => upsetWords(one)))
 const silent = computed(() => unknowns.value.length - telling.value.length)
 const share = (one: Reach) => Math.abs(one.holds_to - one.now) / Math.max(1e-9, Math.abs(one.most - one.now))
@@ -46,15 +27,14 @@ const ends = (one: Reach) => (one.upset ? one.upset : 'holds all the way')
   <section class="how-far" aria-label="How far it holds">
     <h2>How far it holds</h2>
     <p v-if="failed" role="alert">{{ failed }}</p>
-    <button v-if="!reaches" type="button" class="link" :disabled="busy" @click="ask">
-      {{ busy ? 'Working it out…' : 'Work out how far this design holds' }}
+    <LookingNote v-if="!stale" :so-far="soFar" :busy="busy" :some="!!reaches?.length" @stop="stop" />
+    <button v-if="!reaches && !(busy && !stale)" type="button" class="link" @click="ask">
+      Work out how far this design holds
     </button>
-    <p v-else-if="!reaches.length && stopped" class="quiet">The job is too big to be worked out in time.</p>
-    <p v-else-if="!reaches.length" class="quiet">It falls short as it stands: mend that first.</p>
-    <table v-else>
+    <p v-else-if="finished && !reaches?.length" class="quiet">It falls short as it stands: mend that first.</p>
+    <table v-else-if="reaches?.length">
       <caption>
         Each by itself, all else as it stands. Past its end the check named is no longer what it is now.
-        <template v-if="stopped">Not every fact was tried: the time for it ran out.</template>
       </caption>
       <tbody>
         <tr v-for="one in reaches" :key="one.key">
@@ -76,13 +56,15 @@ const ends = (one: Reach) => (one.upset ? one.upset : 'holds all the way')
       </tbody>
     </table>
     <p v-if="notWeighed" role="alert">{{ notWeighed }}</p>
+    <!-- What is quick needs no count; a list that still grows says so. -->
+    <LookingNote v-if="weighed" :so-far="weighed" :busy="weighing" :some="telling.length > 0" @stop="stopWeighing" />
     <template v-if="telling.length">
       <h2 class="unknown">Not known yet, by what it could upset</h2>
       <ul>
         <li v-for="one in telling" :key="one.field">
           {{ one.text }} <span class="quiet">{{ upsetWords(one) }}</span>
         </li>
-        <li v-if="silent" class="quiet">{{ silent }} more, which upset nothing whatever the answer.</li>
+        <li v-if="silent && !weighing" class="quiet">{{ silent }} more, which upset nothing whatever the answer.</li>
       </ul>
     </template>
   </section>

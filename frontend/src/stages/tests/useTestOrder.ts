@@ -1,11 +1,11 @@
 // The order of the steps: the coach's with the fewest moves, or the book's. The server works it out.
 import { useLocalStorage, watchDebounced } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
-import { answer, api } from '../../api/client'
 import type { CoachPlan, Move, Step } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import type { ShownStep } from '../../readings/waiting'
+import { useLooking } from '../../shared/useLooking'
 
 const byCoach = useLocalStorage('fulmen-by-coach', true)
 
@@ -16,21 +16,14 @@ export const isListed = (step: Step) => step.offered_with === null || step.requi
 
 export function useTestOrder(stage: () => Step['stage']) {
   const store = useJob()
+  const { found, finished, failed, look } = useLooking('/api/v1/tests/order')
   const plan = ref<CoachPlan>()
   const listed = computed(() => store.steps.filter(isListed))
-  let turn = 0
-
-  async function ask(): Promise<void> {
-    if (!store.job || !listed.value.length) return
-    const mine = ++turn
-    try {
-      const found = await answer<CoachPlan>(api.POST('/api/v1/tests/order', { body: store.judged! }))
-      if (mine === turn) plan.value = found
-    } catch {
-      // Without an answer the steps stand in the book's order, which is always right.
-      if (mine === turn) plan.value = undefined
-    }
-  }
+  // An order that is still looked for would move under the tester's hands: it counts once it is found.
+  watch(finished, (now) => now && (plan.value = found.value))
+  // Without an answer the steps stand in the book's order, which is always right.
+  watch(failed, (now) => now && (plan.value = undefined))
+  const ask = () => void (store.job && listed.value.length && look(store.judged!))
   const shape = () => JSON.stringify([listed.value.map(keyOf), store.job?.testing.moves, store.id])
   watchDebounced(shape, ask, { debounce: 150, immediate: true })
 

@@ -7,10 +7,10 @@ whole jobs and evaluated, and the one with the fewest shortfalls, and the smalle
 from __future__ import annotations
 
 import heapq
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from itertools import count
 
-from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.search.judging import Short
 from fulmen.core.alternatives.search.protections import JudgedProtection
 from fulmen.core.alternatives.search.weighing import taken
@@ -50,13 +50,15 @@ class Nearest:
         elif entry[0] > heap[0][0]:
             heapq.heapreplace(heap, entry)
 
-    def told(self, now: tuple[Finding, ...], rules: RuleSet, budget: Budget) -> tuple[Wired | None, tuple[str, ...]]:
-        """The nearest of them, None for the design as it stands, and its reasons."""
-        tried: list[tuple[Wired | None, list[Finding]]] = [(None, falls_short(now))]
-        kept = [entry for heap in self._heaps.values() for entry in heap]
-        for _, _, wired, one in kept:
-            if budget.allows():
-                tried.append((wired, falls_short(findings_of(taken(wired, one), rules))))
-        nearest, shorts = min(tried, key=lambda entry: (len(entry[1]), -sum(one.margin or -1.0 for one in entry[1])))
-        worst = sorted(shorts, key=lambda one: one.margin if one.margin is not None else -1.0)
-        return nearest, tuple(f"{one.title}: {one.figures() or one.detail}" for one in worst[:MOST_TOLD])
+    def judged(self, rules: RuleSet) -> Iterator[tuple[Wired, list[Finding]]]:
+        """Each of them as a whole job: what it falls short of."""
+        for heap in self._heaps.values():
+            for _, _, wired, one in heap:
+                yield wired, falls_short(findings_of(taken(wired, one), rules))
+
+
+def nearest_of(tried: list[tuple[Wired | None, list[Finding]]]) -> tuple[Wired | None, tuple[str, ...]]:
+    """The one with the fewest shortfalls, and the smallest; None for the design as it stands. The worst reasons."""
+    nearest, shorts = min(tried, key=lambda entry: (len(entry[1]), -sum(one.margin or -1.0 for one in entry[1])))
+    worst = sorted(shorts, key=lambda one: one.margin if one.margin is not None else -1.0)
+    return nearest, tuple(f"{one.title}: {one.figures() or one.detail}" for one in worst[:MOST_TOLD])

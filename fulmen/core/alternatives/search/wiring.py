@@ -6,8 +6,8 @@ import heapq
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
+from itertools import count
 
-from fulmen.core.alternatives.budget import Budget
 from fulmen.core.alternatives.search.candidates import CableBench, Kinds, devices_to_try, kinds_to_try, laid_circuit
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short, judge_circuit, judge_end, short_of
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
@@ -77,64 +77,75 @@ class _Before:
 MOST_BEFORE_ONE, MOST_BEFORE_MORE = 5000, 12
 
 
-@dataclass
-class LeftOut:
-    """What a search did not try, and why."""
+class Wiring:
+    """Every electrical way of one layout; its cables are laid once."""
 
-    sub_mains: int = 0
-    stopped: bool = False
+    def __init__(self, layout: Layout, known: Known) -> None:
+        self.layout = layout
+        design_a = layout.run.charge_point.design_current_a()
+        tails = tails_figures(known.installation, known.demand, design_a, layout.run.chain[0].board)
+        self._start = chain_start(known, tails)
+        self._sub_mains = [_SubMain(layout, chained, known) for chained in layout.run.chain[:-1]]
+        self._final = _Final(layout, known)
+        self._most_before = MOST_BEFORE_ONE if len(self._sub_mains) == 1 else MOST_BEFORE_MORE
+        self.left_out = 0
 
-    def words(self) -> str:
-        """In a sentence; empty where nothing was left out."""
-        told = []
-        if self.sub_mains:
-            told.append(f"{self.sub_mains} ways to lay the sub-mains were not gone on with, those of least margin")
-        if self.stopped:
-            told.append("the time for it ran out before every way was tried")
-        return f"Not all was tried: {' and '.join(told)}." if told else ""
+    def count(self) -> int:
+        """How many ways there are; about as many, where not all ways to lay the sub-mains are gone on with."""
+        before, pairs = 1.0, len(self._final.circuits)
+        for sub_main in self._sub_mains:
+            before = min(self._most_before, before * len(sub_main.cables) * len(sub_main.circuits))
+        if self._sub_mains:
+            last = self._sub_mains[-1].circuits
+            before /= len(last)
+            pairs = sum(fits_behind(one, chained.circuit) for one in self._final.circuits for chained in last)
+        return round(before * len(self._final.cables) * pairs)
 
-
-def wired_ways(
-    layout: Layout, known: Known, budget: Budget | None = None, left_out: LeftOut | None = None
-) -> Iterator[Wired]:
-    """Every electrical way of one layout, those that fall short included.
-
-    Args:
-        budget: asked before every way; none where time does not matter.
-        left_out: told what was not tried.
-    """
-    budget, left_out = budget or Budget(), left_out or LeftOut()
-    design_a = layout.run.charge_point.design_current_a()
-    tails = tails_figures(known.installation, known.demand, design_a, layout.run.chain[0].board)
-    start = chain_start(known, tails)
-    ways = [_Before()]
-    for chained in layout.run.chain[:-1]:
-        sub_main = _SubMain(layout, chained, known)
-        every = (after for before in ways for after in sub_main.ways(before, start))
-        ways = _best(every, MOST_BEFORE_ONE if len(layout.run.chain) == 2 else MOST_BEFORE_MORE, budget, left_out)
-    final = _Final(layout, known)
-    for before in ways:
-        for way in final.ways(before, start):
-            if not budget.allows():
-                left_out.stopped = True
-                return
-            yield way
+    def ways(self) -> Iterator[Wired | None]:
+        """Every way, those that fall short included; None after a step that laid a sub-main only."""
+        ways = [_Before()]
+        for sub_main in self._sub_mains:
+            best = _Best(self._most_before)
+            for before in ways:
+                for after in sub_main.ways(before, self._start):
+                    best.seen(after)
+                    yield None
+            ways = best.kept()
+            self.left_out += best.left_out
+        for before in ways:
+            yield from self._final.ways(before, self._start)
 
 
-def _best(every: Iterator[_Before], most: int, budget: Budget, left_out: LeftOut) -> list[_Before]:
+def wired_ways(layout: Layout, known: Known) -> Iterator[Wired]:
+    """Every electrical way of one layout, those that fall short included."""
+    return (one for one in Wiring(layout, known).ways() if one is not None)
+
+
+def fits_behind(circuit: Circuit, before: Circuit) -> bool:
+    """Nobody puts a bigger device behind a smaller one."""
+    return circuit.device.rating_a <= before.device.rating_a
+
+
+class _Best:
     """The ways gone on with: those that hold, the widest margin first, and no more than are worked through."""
-    kept: list[tuple[bool, float, int, _Before]] = []
-    for number, one in enumerate(every):
-        if not budget.allows():
-            left_out.stopped = True
-            break
-        entry = (one.short is None, one.least_share, -number, one)
-        if len(kept) < most:
-            heapq.heappush(kept, entry)
+
+    def __init__(self, most: int) -> None:
+        self.most, self.left_out = most, 0
+        self._heap: list[tuple[bool, float, int, _Before]] = []
+        self._order = count()
+
+    def seen(self, one: _Before) -> None:
+        """One more."""
+        entry = (one.short is None, one.least_share, -next(self._order), one)
+        if len(self._heap) < self.most:
+            heapq.heappush(self._heap, entry)
         else:
-            heapq.heappushpop(kept, entry)
-            left_out.sub_mains += 1
-    return [one for *_, one in sorted(kept, key=lambda entry: -entry[2])]
+            heapq.heappushpop(self._heap, entry)
+            self.left_out += 1
+
+    def kept(self) -> list[_Before]:
+        """Those that are gone on with, in the order seen."""
+        return [one for *_, one in sorted(self._heap, key=lambda entry: -entry[2])]
 
 
 class _SubMain:
@@ -199,8 +210,8 @@ class _Final:
         point = before.chain[-1].end if before.chain else start
         for kinds, csa_mm2, laid in self.cables:
             for circuit in self.circuits:
-                if before.chain and circuit.device.rating_a > before.chain[-1].device.rating_a:
-                    continue  # Nobody puts a bigger device behind a smaller one.
+                if before.chain and not fits_behind(circuit, before.chain[-1].circuit):
+                    continue
                 if before.short is not None:
                     every = (*before.kinds, kinds)
                     yield Wired(

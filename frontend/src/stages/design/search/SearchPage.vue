@@ -1,10 +1,8 @@
 <script setup lang="ts">
 // Every other way that works: one press tries them all, the few that no other beats stay.
-import { computed, ref } from 'vue'
-
-import { answer, api, asProblem } from '../../../api/client'
-import type { SearchResult } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import LookingNote from '../../../shared/LookingNote.vue'
+import { useLooking } from '../../../shared/useLooking'
 import { useChain } from '../useChain'
 import { letterOf } from './letters'
 import WayCard from './WayCard.vue'
@@ -12,27 +10,8 @@ import WaysPlot from './WaysPlot.vue'
 
 const store = useJob()
 const { point } = useChain()
-const found = ref<SearchResult>()
-const asked = ref('')
-const failed = ref('')
-const busy = ref(false)
-// What was found belongs to the job as it was then.
-const stale = computed(() => found.value !== undefined && asked.value !== JSON.stringify(store.job))
-
-async function go(): Promise<void> {
-  failed.value = ''
-  busy.value = true
-  const now = JSON.stringify(store.job)
-  try {
-    found.value = await answer<SearchResult>(
-      api.POST('/api/v1/search', { body: { job: store.judged!, charge_point: point.value?.id ?? '' } }),
-    )
-    asked.value = now
-  } catch (error) {
-    failed.value = asProblem(error).detail
-  }
-  busy.value = false
-}
+const { soFar, found, failed, busy, stale, look, stop } = useLooking('/api/v1/search')
+const go = () => look({ job: store.judged!, charge_point: point.value?.id ?? '' })
 const count = (value: number) => value.toLocaleString('en-GB')
 </script>
 
@@ -48,12 +27,16 @@ const count = (value: number) => value.toLocaleString('en-GB')
       <span v-if="stale" class="quiet">The job has changed since.</span>
     </p>
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
+    <LookingNote :so-far="soFar" :busy="busy" :some="!!found?.few.length" @stop="stop" />
     <template v-if="found">
-      <p class="told" role="status">
+      <p v-if="!busy" class="told" role="status">
         {{ count(found.tried) }} ways tried, {{ count(found.held) }} hold, {{ count(found.tried - found.held) }} fall
         short.
       </p>
-      <p v-if="found.left_out" role="note">{{ found.left_out }}</p>
+      <p v-if="found.left_out" role="note">
+        Of the ways to lay the sub-mains in a row, {{ count(found.left_out) }} were not gone on with: those of least
+        margin.
+      </p>
       <p v-for="one in found.elsewhere" :key="one" class="failed">Falls short whichever way: {{ one }}</p>
       <WaysPlot :ways="found.few" />
       <ul v-if="found.few.length" class="few">
@@ -78,7 +61,7 @@ const count = (value: number) => value.toLocaleString('en-GB')
       <p v-if="found.invented_prices" class="quiet small">
         Prices and working times are invented until you bring your own: see Materials.
       </p>
-      <div class="wide-table sizes" role="group" aria-label="Sizes" tabindex="0">
+      <div v-if="!busy" class="wide-table sizes" role="group" aria-label="Sizes" tabindex="0">
         <table>
           <caption>
             Why not another size?
@@ -99,7 +82,7 @@ const count = (value: number) => value.toLocaleString('en-GB')
           </tbody>
         </table>
       </div>
-      <div class="wide-table" role="group" aria-label="Reasons" tabindex="0">
+      <div v-if="!busy" class="wide-table" role="group" aria-label="Reasons" tabindex="0">
         <table>
           <caption>
             Commonest reasons

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 
 import type { OpenQuestion } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import LookingNote from '../../../shared/LookingNote.vue'
 import { upsetWords, useUnknowns } from '../../../shared/useUnknowns'
 import HouseholderLinks from './HouseholderLinks.vue'
 
@@ -15,7 +16,7 @@ const GROUPS = [
   { ask: 'householder', title: 'To ask the householder' },
   { ask: 'operator', title: 'To ask the network operator' },
 ] as const
-const { facts: unknowns, failed } = useUnknowns()
+const { facts: unknowns, soFar, busy, failed, stop } = useUnknowns()
 const factOf = (field: string) => unknowns.value.find((one) => one.field === field)
 const place = (field: string) => {
   const at = unknowns.value.findIndex((one) => one.field === field)
@@ -43,6 +44,7 @@ function answer(question: OpenQuestion): void {
   <article class="middle">
     <h2 class="headline">Open questions</h2>
     <p v-if="failed" role="alert">What could upset most is not worked out: {{ failed }}</p>
+    <LookingNote v-if="soFar" :so-far="soFar" :busy="busy" :some="unknowns.length > 0" @stop="stop" />
     <p v-if="!groups.length">Every fact of the walk is known.</p>
     <section v-for="group in groups" :key="group.ask" :aria-label="group.title">
       <h3>{{ group.title }}</h3>

@@ -1,0 +1,28 @@
+"""Looking for other ways that takes its time, for tests of what is seen meanwhile: processes import it by name."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator
+from typing import Any
+
+from fulmen.core.so_far import SoFar
+from fulmen.web.looking import child
+
+looks_for_other_ways, looks_for_remedies = child.other_ways, child.remedies
+
+
+def slow_other_ways(*given: Any) -> Iterator[SoFar[Any]]:
+    """The search, so slow that it goes on for minutes."""
+    return _slowed(looks_for_other_ways(*given))
+
+
+def slow_remedies(*given: Any) -> Iterator[SoFar[Any]]:
+    """The remedies, as slow."""
+    return _slowed(looks_for_remedies(*given))
+
+
+def _slowed(steps: child.Steps) -> Iterator[SoFar[Any]]:
+    for one in steps:
+        yield one
+        time.sleep(0.5)
