@@ -25,7 +25,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.reference.charge_point_catalogue import ChargePointRecord
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.verification.reading_fit import misfits
+from fulmen.core.verification.readings.reading_fit import misfits
 from fulmen.settings import Settings, read_settings
 from fulmen.store.errors import StoreError as FulmenError
 from fulmen.told import disk_trouble, file_trouble

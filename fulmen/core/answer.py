@@ -13,8 +13,8 @@ from fulmen.core.model.readings import ByStep
 from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.verification.certificate_gaps import Gap
-from fulmen.core.verification.planned import PlannedStep
-from fulmen.core.verification.sequence import Step, asked_for, stands_for
+from fulmen.core.verification.steps.planned import PlannedStep
+from fulmen.core.verification.steps.sequence import Step, asked_for, stands_for
 
 # One step of the tests: its stage, and whether it was taken; only of those that the papers wait for.
 Taken = tuple[Stage, bool]

@@ -26,10 +26,10 @@ from fulmen.core.plain import changed
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, stop_states
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
-from fulmen.core.verification.marks import marked
-from fulmen.core.verification.planned import PlannedStep
-from fulmen.core.verification.reading_fit import fitting
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.readings.marks import marked
+from fulmen.core.verification.readings.reading_fit import fitting
+from fulmen.core.verification.steps.planned import PlannedStep
+from fulmen.core.verification.steps.sequence import Step
 
 
 class Told(Part):

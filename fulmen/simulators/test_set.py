@@ -16,12 +16,12 @@ from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.simulations.as_installed import as_installed
-from fulmen.core.simulations.faults import Fault
-from fulmen.core.simulations.set_up import Shown
-from fulmen.core.simulations.simulated_set import INSTRUMENT, TestSet
-from fulmen.core.verification.dials import dial
-from fulmen.core.verification.sequence import Step, sequence
+from fulmen.core.simulations.as_built.as_installed import as_installed
+from fulmen.core.simulations.as_built.faults import Fault
+from fulmen.core.simulations.as_built.set_up import Shown
+from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
+from fulmen.core.verification.instruments.dials import dial
+from fulmen.core.verification.steps.sequence import Step, sequence
 
 GREETING = f"FULMEN-TEST-SET 1 {INSTRUMENT}"
 LONGEST_LINE = 200

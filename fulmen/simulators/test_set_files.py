@@ -9,9 +9,9 @@ from math import nan
 
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
-from fulmen.core.simulations.faults import Fault, FaultKind, fault_info
-from fulmen.core.simulations.simulated_set import INSTRUMENT
-from fulmen.core.verification.dials import dial
+from fulmen.core.simulations.as_built.faults import Fault, FaultKind, fault_info
+from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT
+from fulmen.core.verification.instruments.dials import dial
 from fulmen.simulators.test_set import House
 
 # No fault is larger, in whatever unit it is told.

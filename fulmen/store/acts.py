@@ -21,7 +21,7 @@ from fulmen.core.model.base import Moment, Name, Part, Reason
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Outcome, Reading
-from fulmen.core.verification.reading_fit import check_readings
+from fulmen.core.verification.readings.reading_fit import check_readings
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import DoneBefore, Entry, remember
 from fulmen.store.errors import MovedOn, NotYours, TooMany

@@ -14,8 +14,8 @@ from fulmen.core.errors import InputError
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
-from fulmen.core.verification.reading_fit import check_readings
-from fulmen.core.verification.taken_again import check_told
+from fulmen.core.verification.readings.reading_fit import check_readings
+from fulmen.core.verification.readings.taken_again import check_told
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import DoneBefore, Entry, remember
 from fulmen.store.errors import AppendOnly, Conflict

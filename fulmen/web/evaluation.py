@@ -15,7 +15,7 @@ from fulmen.core.reference.places import places
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
-from fulmen.core.verification.steps import step_texts
+from fulmen.core.verification.steps.steps import step_texts
 from fulmen.store.database import kept_designs
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows

@@ -8,7 +8,7 @@ from fulmen.core.editing.blank_job import blank_job
 from fulmen.core.editing.job_file import check_structure, read_job, write_job
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
-from fulmen.core.verification.reading_fit import misfits
+from fulmen.core.verification.readings.reading_fit import misfits
 from fulmen.store import operations
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.policy import Role, allows

@@ -17,11 +17,11 @@ from fulmen.core.practice.marks import Marks, marked
 from fulmen.core.practice.mishaps import Mishap
 from fulmen.core.practice.scene import Scene, scene
 from fulmen.core.practice.sets import OWN_HELP, PracticeSet, practice_sets
-from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
-from fulmen.core.simulations.flow import Flow, flow
-from fulmen.core.verification.dials import Shows, dials
-from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.steps import Lead, definitions
+from fulmen.core.simulations.as_built.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.as_built.flow import Flow, flow
+from fulmen.core.verification.instruments.dials import Shows, dials
+from fulmen.core.verification.steps.sequence import Step
+from fulmen.core.verification.steps.steps import Lead, definitions
 from fulmen.store.practice import Result, StoredExercise
 
 OWN = "own"

@@ -10,8 +10,8 @@ from fulmen.core.electrical.electrode import ElectrodeOutlook, ElectrodePlan, el
 from fulmen.core.errors import InputError
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.reference.soil import soils
-from fulmen.core.simulations.pen_bench import Bench, BenchResult, presets, run_bench
-from fulmen.core.simulations.residual_chain import ChainQuestion, ResidualChain, residual_chain
+from fulmen.core.simulations.benches.pen_bench import Bench, BenchResult, presets, run_bench
+from fulmen.core.simulations.benches.residual_chain import ChainQuestion, ResidualChain, residual_chain
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.design_schemas import PointQuestion
 from fulmen.web.policy import Role, allows

@@ -16,8 +16,8 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
 from fulmen.core.reference.soil import Soil
 from fulmen.core.reference.usual_defects import UsualDefect
-from fulmen.core.simulations.pen_bench import Preset
-from fulmen.core.verification.steps import StepText
+from fulmen.core.simulations.benches.pen_bench import Preset
+from fulmen.core.verification.steps.steps import StepText
 from fulmen.store.entries import Entry
 
 # What a row's number can be in the database.

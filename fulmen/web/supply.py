@@ -14,7 +14,7 @@ from fulmen.core.file_rows import cells_of
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import HalfHours
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.simulations.supply_day import SupplyDay, supply_day
+from fulmen.core.simulations.benches.supply_day import SupplyDay, supply_day
 from fulmen.store.kept import keep, kept
 from fulmen.web.blueprint import api_blueprint
 from fulmen.web.guard import takes

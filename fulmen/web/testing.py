@@ -15,10 +15,10 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, Outcome, Reading, StepKey
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.scene import Scene, scene
-from fulmen.core.simulations.flow import Flow, flow
-from fulmen.core.simulations.set_up import Setup
-from fulmen.core.verification.dials import Link, Point
-from fulmen.core.verification.imported_readings import (
+from fulmen.core.simulations.as_built.flow import Flow, flow
+from fulmen.core.simulations.as_built.set_up import Setup
+from fulmen.core.verification.instruments.dials import Link, Point
+from fulmen.core.verification.readings.imported_readings import (
     MOST_LINES,
     ImportedLine,
     ReadingShape,
@@ -26,8 +26,8 @@ from fulmen.core.verification.imported_readings import (
     columns_of,
     imported_lines,
 )
-from fulmen.core.verification.reading_fit import misfit
-from fulmen.core.verification.steps import definition_of
+from fulmen.core.verification.readings.reading_fit import misfit
+from fulmen.core.verification.steps.steps import definition_of
 from fulmen.simulators.test_set_client import FromSet, TestSetError, ask
 from fulmen.store.errors import TooMany
 from fulmen.store.kept import keep, kept

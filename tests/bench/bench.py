@@ -28,12 +28,12 @@ from fulmen.core.installation.installation import installation_of
 from fulmen.core.judging.known import known_for
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
-from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
-from fulmen.core.simulations.pen_bench import presets, run_bench
-from fulmen.core.simulations.supply_day import supply_day
-from fulmen.core.verification.coach import coach
-from fulmen.core.verification.cross_checks import agreement_findings
-from fulmen.core.verification.run_test import tests_of
+from fulmen.core.simulations.as_built.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.benches.pen_bench import presets, run_bench
+from fulmen.core.simulations.benches.supply_day import supply_day
+from fulmen.core.verification.readings.cross_checks import agreement_findings
+from fulmen.core.verification.steps.coach import coach
+from fulmen.core.verification.steps.run_test import tests_of
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo

@@ -31,9 +31,7 @@ class Slow(BrowserCase):
 
     def test_the_best_so_far_is_shown_with_a_count_until_it_is_stopped(self) -> None:
         page = self.searching()
-        expect(page.locator(".looking")).to_contain_text(
-            re.compile(r"Tried [\d,]+ of [\d,]+: the best so far")
-        )
+        expect(page.locator(".looking")).to_contain_text(re.compile(r"Tried [\d,]+ of [\d,]+: the best so far"))
         expect(page.locator(".few li").first).to_be_visible()
         # Nothing is told of all ways before all are tried.
         expect(page.get_by_text("ways tried")).to_have_count(0)

@@ -11,8 +11,8 @@ from fulmen.core.practice.course import played
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.sets import hidden, practice_set
 from fulmen.core.practice.shown_by import doubts
-from fulmen.core.verification.dials import Point
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.instruments.dials import Point
+from fulmen.core.verification.steps.sequence import Step
 from tests.jobs import job
 
 BESIDES = (StepKey.R1_RN, StepKey.R2, StepKey.IR_LINE_EARTH, StepKey.IR_NEUTRAL_EARTH)

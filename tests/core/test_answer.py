@@ -8,7 +8,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Stage, Topic
 from fulmen.core.findings.rules.readings import READINGS
 from fulmen.core.judging.kept_designs import KeptDesigns
-from fulmen.core.verification.steps import step_texts
+from fulmen.core.verification.steps.steps import step_texts
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, job
 from tests.trials.test_planted import planted
 

@@ -5,8 +5,8 @@ from itertools import permutations
 
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.testing import MoveSeconds
-from fulmen.core.verification.coach import CoachPlan, MoveKind, book_order, coach, must_precede, told_moves
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps.coach import CoachPlan, MoveKind, book_order, coach, must_precede, told_moves
+from fulmen.core.verification.steps.sequence import Step
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, GARAGE, THREE_PHASE, TWO_BEHIND_ONE, evaluation
 
 USUAL = MoveSeconds()

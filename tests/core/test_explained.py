@@ -11,7 +11,7 @@ from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.protection import SURGE
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
-from fulmen.core.simulations.pen_network import House, Street, street_volts
+from fulmen.core.simulations.benches.pen_network import House, Street, street_volts
 from tests.core.test_arrangements import BASE, device, rcd, way
 from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, RULES, THREE_PHASE, TT, evaluation, finding, job
 

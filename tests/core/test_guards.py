@@ -20,7 +20,7 @@ from fulmen.core.model.arrangement import OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.guards import GuardKind
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import StepKey
-from fulmen.core.simulations.residual_chain import ChainQuestion, residual_chain
+from fulmen.core.simulations.benches.residual_chain import ChainQuestion, residual_chain
 from tests.jobs import (
     BOX_AT_GARAGE,
     DEVICE_IN_UNIT,

@@ -12,7 +12,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, StepKey
-from fulmen.core.verification.imported_readings import (
+from fulmen.core.verification.readings.imported_readings import (
     MOST_LINES,
     ImportedLine,
     LineFate,

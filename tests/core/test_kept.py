@@ -14,7 +14,7 @@ from fulmen.core.judging.testing import steps_of
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ByStep, StepKey, by_step
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.verification.kept_steps import KeptSteps, Noting
+from fulmen.core.verification.readings.kept_steps import KeptSteps, Noting
 from tests.core.test_readings import reading
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, TT, example_text, job
 from tests.sampling import SEED, SOAKING, some

@@ -33,8 +33,8 @@ from fulmen.core.reference import cable_catalogue, soil
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_records
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import Table, table, table_keys
-from fulmen.core.simulations.pen_bench import presets, run_bench
-from fulmen.core.simulations.supply_day import supply_day
+from fulmen.core.simulations.benches.pen_bench import presets, run_bench
+from fulmen.core.simulations.benches.supply_day import supply_day
 from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, PROOF, RULES, TT, TWO_BEHIND_ONE, job
 from tests.sampling import some
 

@@ -17,7 +17,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
 from fulmen.core.so_far import SoFar, finished
-from fulmen.core.verification.coach import coaching
+from fulmen.core.verification.steps.coach import coaching
 from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, job
 from tests.sampling import SEED
 

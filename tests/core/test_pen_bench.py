@@ -8,8 +8,8 @@ from pydantic import ValidationError
 
 from fulmen.core.electrical.open_pen import met_voltage_v
 from fulmen.core.model.guards import OpenPenSensing
-from fulmen.core.simulations.pen_bench import Bench, BenchResult, presets, run_bench
-from fulmen.core.simulations.pen_network import House, Street
+from fulmen.core.simulations.benches.pen_bench import Bench, BenchResult, presets, run_bench
+from fulmen.core.simulations.benches.pen_network import House, Street
 from tests.jobs import RULES
 
 

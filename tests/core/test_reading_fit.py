@@ -9,9 +9,9 @@ from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.readings import LEFT_OUT, Reading, StepKey
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.verification.imported_readings import figure_in
-from fulmen.core.verification.reading_fit import check_readings, kinds_of, misfit, misfits, range_of
-from fulmen.core.verification.steps import definition_of
+from fulmen.core.verification.readings.imported_readings import figure_in
+from fulmen.core.verification.readings.reading_fit import check_readings, kinds_of, misfit, misfits, range_of
+from fulmen.core.verification.steps.steps import definition_of
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, example_text, job
 
 # Which steps are read off a display, by how the trade tests (common practice, no source), written apart from the steps' file.

@@ -5,8 +5,8 @@ from typing import Any
 
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import by_step
-from fulmen.core.verification.rcd_readings import rcd_figures
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.readings.rcd_readings import rcd_figures
+from fulmen.core.verification.steps.sequence import Step
 from tests.core.test_earth_readings import read
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_RCDS, TT, TYPE_B_BOX, evaluation, finding, job
 

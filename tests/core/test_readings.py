@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
-from fulmen.core.verification.expected_bands import Band
+from fulmen.core.verification.steps.expected_bands import Band
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, TT, evaluation, finding, job
 

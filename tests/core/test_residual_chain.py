@@ -3,7 +3,7 @@
 import unittest
 from typing import Any
 
-from fulmen.core.simulations.residual_chain import (
+from fulmen.core.simulations.benches.residual_chain import (
     ChainDevice,
     ChainQuestion,
     Reaction,

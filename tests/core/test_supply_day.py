@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 from fulmen.core.demand.diversity import appliance_a
 from fulmen.core.model.day import ChargingDay, Season
 from fulmen.core.model.load import Appliance, LoadKind
-from fulmen.core.simulations.charging_time import charging_hours, charging_power_kw
-from fulmen.core.simulations.house_day import MINUTES, house_minutes
-from fulmen.core.simulations.supply_day import SupplyDay, supply_day
+from fulmen.core.simulations.benches.charging_time import charging_hours, charging_power_kw
+from fulmen.core.simulations.benches.house_day import MINUTES, house_minutes
+from fulmen.core.simulations.benches.supply_day import SupplyDay, supply_day
 from tests.figures import figures
 from tests.jobs import RULES, THREE_PHASE, job
 from tests.sampling import tries

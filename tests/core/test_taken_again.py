@@ -7,7 +7,7 @@ from typing import Any
 from fulmen.core.errors import InputError
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.model.readings import Reading
-from fulmen.core.verification.taken_again import check_told
+from fulmen.core.verification.readings.taken_again import check_told
 from tests.core.test_earth_readings import read
 from tests.jobs import DEVICE_IN_UNIT, evaluation, finding, job
 

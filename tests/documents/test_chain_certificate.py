@@ -9,7 +9,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.job import Job
 from fulmen.core.papers.circuits import way_words
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps.sequence import Step
 from fulmen.documents.certificate import certificate_html
 from fulmen.store.issues import prepare_issue
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, job

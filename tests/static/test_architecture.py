@@ -18,9 +18,9 @@ from fulmen.core.materials.materials import MaterialsList
 from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.job import Job
 from fulmen.core.network_operator.form import OperatorForm
-from fulmen.core.simulations.pen_bench import Bench, BenchResult
-from fulmen.core.simulations.residual_chain import ResidualChain
-from fulmen.core.simulations.supply_day import SupplyDay
+from fulmen.core.simulations.benches.pen_bench import Bench, BenchResult
+from fulmen.core.simulations.benches.residual_chain import ResidualChain
+from fulmen.core.simulations.benches.supply_day import SupplyDay
 from fulmen.core.units import UNIT_OF_SUFFIX
 from tests.jobs import ROOT
 
@@ -56,6 +56,12 @@ WINGS = (
     ("alternatives",),
     ("papers",),
 )
+# The rooms of a wing, lowest first, in the same way; rooms of one line know nothing of each other. What lies beside them
+# may read them all.
+ROOMS: dict[str, tuple[tuple[str, ...], ...]] = {
+    "verification": (("instruments",), ("steps",), ("readings",)),
+    "simulations": (("benches", "as_built"),),
+}
 FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess", "os", "pathlib", "logging"}
 
 
@@ -108,6 +114,20 @@ class Wings(unittest.TestCase):
                     allowed = theirs == mine or self.FLOOR[theirs] < self.FLOOR[mine]
                     # The three modules at the foot may read each other.
                     self.assertTrue(allowed or self.FLOOR[theirs] == self.FLOOR[mine] == 0)
+
+    def test_a_room_imports_only_from_those_before_it(self) -> None:
+        for wing, lines in ROOMS.items():
+            floor = {room: at for at, rooms in enumerate(lines) for room in rooms}
+            there = {path.name for path in (PACKAGE / "core" / wing).iterdir() if (path / "__init__.py").is_file()}
+            self.assertEqual(there, set(floor))
+            for room in floor:
+                for path in (PACKAGE / "core" / wing / room).rglob("*.py"):
+                    for name in imports(path):
+                        if not name.startswith(f"fulmen.core.{wing}."):
+                            continue
+                        theirs = name.split(".")[3]
+                        with self.subTest(path=path.relative_to(ROOT), name=name):
+                            self.assertTrue(theirs == room or floor.get(theirs, len(lines)) < floor[room])
 
     def test_no_import_hides_in_a_function(self) -> None:
         for path in PACKAGE.rglob("*.py"):

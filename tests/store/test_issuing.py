@@ -10,7 +10,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading, StepKey, by_step
 from fulmen.core.model.stops import Stop
-from fulmen.core.verification.taken_again import after
+from fulmen.core.verification.readings.taken_again import after
 from fulmen.photos import make_photo
 from fulmen.store import operations, papers
 from fulmen.store.papers import CHANGED, Issue, WishState

@@ -17,13 +17,13 @@ from fulmen.core.findings.rules.run import LOAD_CLAMP
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import StepKey
-from fulmen.core.simulations.as_installed import as_installed
-from fulmen.core.simulations.diagnosis import Named, diagnosis
-from fulmen.core.simulations.faults import Fault, FaultKind, FaultPlace, fault_info
-from fulmen.core.simulations.possible_faults import possible_faults
-from fulmen.core.simulations.simulated_clamp import clamp_shown
-from fulmen.core.simulations.simulated_set import INSTRUMENT, TestSet
-from fulmen.core.verification.sequence import Step
+from fulmen.core.simulations.as_built.as_installed import as_installed
+from fulmen.core.simulations.as_built.diagnosis import Named, diagnosis
+from fulmen.core.simulations.as_built.faults import Fault, FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.as_built.possible_faults import possible_faults
+from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
+from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
+from fulmen.core.verification.steps.sequence import Step
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
 from tests.trials.test_planted import ISLAND
 

@@ -6,7 +6,7 @@ A few of each kind; `make bench` tries two thousand and a thousand.
 import unittest
 from random import Random
 
-from fulmen.core.simulations.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.simulations.as_built.faults import FaultKind, FaultPlace, fault_info
 from tests.trials.simulated import size_of, tested
 from tests.trials.test_trials import told
 

@@ -11,7 +11,7 @@ from random import Random
 import opendssdirect as dss
 
 from fulmen.core.electrical.open_pen import electrode_limit_ohm, met_voltage_v
-from fulmen.core.simulations.pen_network import House, HouseVolts, Street, street_volts
+from fulmen.core.simulations.benches.pen_network import House, HouseVolts, Street, street_volts
 
 U0_V = 230.0
 

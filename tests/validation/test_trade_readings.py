@@ -4,7 +4,7 @@ import unittest
 
 from fulmen.core.electrical.fault_loop import conductor_ohm
 from fulmen.core.electrical.open_pen import electrode_limit_ohm
-from fulmen.core.verification.expected_bands import band_around, zs_band
+from fulmen.core.verification.steps.expected_bands import band_around, zs_band
 from tests.jobs import RULES
 
 

@@ -9,7 +9,7 @@ from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.job_file import read_job
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.readings import HOLDS
-from fulmen.core.verification.steps import definitions
+from fulmen.core.verification.steps.steps import definitions
 from fulmen.store.acts import VALID
 from fulmen.store.tables import ActRow
 from fulmen.web.replies import now

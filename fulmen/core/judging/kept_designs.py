@@ -19,7 +19,7 @@ from fulmen.core.judging.testing import steps_of
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
 from fulmen.core.reference.rule_set import RuleSet
-from fulmen.core.verification.kept_steps import KeptSteps
+from fulmen.core.verification.readings.kept_steps import KeptSteps
 
 MOST_KEPT = 24
 

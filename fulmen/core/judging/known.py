@@ -8,7 +8,7 @@ from fulmen.core.demand.demand import demand_of
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import RuleSet
-from fulmen.core.verification.reading_fit import fitting
+from fulmen.core.verification.readings.reading_fit import fitting
 
 
 def unread(job: Job) -> Job:

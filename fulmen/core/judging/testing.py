@@ -16,15 +16,15 @@ from fulmen.core.judging.merging import once_each
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ByStep, Reading, by_step
 from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
-from fulmen.core.verification.cross_checks import agreement_findings
-from fulmen.core.verification.instrument_checks import instrument_findings, stray_findings
-from fulmen.core.verification.kept_steps import JudgedStep, judged_once
-from fulmen.core.verification.planned import PlannedStep, plan
-from fulmen.core.verification.reading_fit import misfit_findings
 from fulmen.core.verification.reading_order import order_findings
-from fulmen.core.verification.run_test import RunTest
-from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.taken_again import retest_findings
+from fulmen.core.verification.readings.cross_checks import agreement_findings
+from fulmen.core.verification.readings.instrument_checks import instrument_findings, stray_findings
+from fulmen.core.verification.readings.kept_steps import JudgedStep, judged_once
+from fulmen.core.verification.readings.reading_fit import misfit_findings
+from fulmen.core.verification.readings.taken_again import retest_findings
+from fulmen.core.verification.steps.planned import PlannedStep, plan
+from fulmen.core.verification.steps.run_test import RunTest
+from fulmen.core.verification.steps.sequence import Step
 
 # Every step that a design asks for, judged by some readings.
 JudgeSteps = Callable[[ByStep], tuple[JudgedStep, ...]]

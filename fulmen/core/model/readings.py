@@ -14,7 +14,7 @@ from fulmen.core.model.base import Id, Line, Moment, Name, Part, PhotoRef, numbe
 
 
 class StepKey(StrEnum):
-    """The steps of the test sequence, in the order of Part 6; `verification/steps.toml` says what each is."""
+    """The steps of the test sequence, in the order of Part 6; `verification/steps/steps.toml` says what each is."""
 
     ISOLATED = "isolated"
     LEADS_NULLED = "leads_nulled"

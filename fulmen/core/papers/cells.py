@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.model.readings import ByStep, Outcome, Reading, StepKey
-from fulmen.core.verification.steps import definition_of
+from fulmen.core.verification.steps.steps import definition_of
 
 LEFT_OUT = {Outcome.COULD_NOT_TEST: "LIM", Outcome.NOT_APPLICABLE: "N/A", Outcome.WRONG: "✗"}
 

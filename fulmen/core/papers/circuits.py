@@ -17,9 +17,9 @@ from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.papers.remarks import remarks_of
 from fulmen.core.plain import plain
 from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cables_of
-from fulmen.core.verification.conductor_readings import INSULATION
-from fulmen.core.verification.rcd_readings import rcd_figures
-from fulmen.core.verification.step_limits import step_limit
+from fulmen.core.verification.readings.conductor_readings import INSULATION
+from fulmen.core.verification.readings.rcd_readings import rcd_figures
+from fulmen.core.verification.steps.step_limits import step_limit
 
 # Past this a loop's limit is the RCD's touch voltage: hundredths of an ohm mean nothing there.
 WHOLE_OHMS_FROM = 100.0

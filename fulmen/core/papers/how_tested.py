@@ -11,8 +11,8 @@ from fulmen.core.model.readings import StepKey
 from fulmen.core.papers.cells import figure, reading_text
 from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.plain import plain
-from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.steps import definition_of
+from fulmen.core.verification.steps.sequence import Step
+from fulmen.core.verification.steps.steps import definition_of
 
 # Functional tests and those of the charge point; the button of an RCD stands with the RCD.
 UNIT_RANK = 11

@@ -11,8 +11,8 @@ from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ByStep, by_step
 from fulmen.core.reference.rule_set import RuleSet
-from fulmen.core.verification.reading_fit import fitting
-from fulmen.core.verification.run_test import RunTest
+from fulmen.core.verification.readings.reading_fit import fitting
+from fulmen.core.verification.steps.run_test import RunTest
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,7 +10,7 @@ from fulmen.core.model.readings import ByStep
 from fulmen.core.papers.cells import figure, results
 from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.plain import plain
-from fulmen.core.verification.rcd_readings import rcd_figures
+from fulmen.core.verification.readings.rcd_readings import rcd_figures
 
 
 @plain

@@ -8,7 +8,7 @@ from fulmen.core.evaluate import Evaluation
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.papers.cells import LEFT_OUT, reading_text
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps.sequence import Step
 
 
 def remarks_of(evaluation: Evaluation, circuit: Circuit) -> str:

@@ -8,8 +8,8 @@ from pydantic import Field
 
 from fulmen.core.model.base import Id, Part
 from fulmen.core.model.readings import StepKey
-from fulmen.core.simulations.faults import FaultKind
-from fulmen.core.verification.dials import Link, Point
+from fulmen.core.simulations.as_built.faults import FaultKind
+from fulmen.core.verification.instruments.dials import Link, Point
 
 Jack = Annotated[str, Field(min_length=1, max_length=4)]
 Key = Annotated[str, Field(max_length=60)]

@@ -5,10 +5,10 @@ from __future__ import annotations
 from fulmen.core.model.supply import Earthing
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.mishaps import MishapKey
-from fulmen.core.simulations.as_installed import Potential
-from fulmen.core.simulations.set_up import Placed, Setup
-from fulmen.core.verification.dials import Point, Shows, dial
-from fulmen.core.verification.sequence import Step
+from fulmen.core.simulations.as_built.as_installed import Potential
+from fulmen.core.simulations.as_built.set_up import Placed, Setup
+from fulmen.core.verification.instruments.dials import Point, Shows, dial
+from fulmen.core.verification.steps.sequence import Step
 
 BY_ITS_OWN_VOLTS = {Shows.RESISTANCE, Shows.INSULATION}
 LIVE_AT_ALL_TIMES = {Point.SUPPLY_L, Point.SUPPLY_N}

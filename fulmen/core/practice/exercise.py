@@ -19,10 +19,10 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.simulations.as_installed import AsInstalled, as_installed
-from fulmen.core.simulations.faults import Fault, FaultPlace
-from fulmen.core.simulations.simulated_set import INSTRUMENT
-from fulmen.core.verification.sequence import Step, sequence
+from fulmen.core.simulations.as_built.as_installed import AsInstalled, as_installed
+from fulmen.core.simulations.as_built.faults import Fault, FaultPlace
+from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT
+from fulmen.core.verification.steps.sequence import Step, sequence
 
 # Who takes the readings of an exercise, and when: a day of its own, as the core knows no clock.
 BEGUN, LEARNER = datetime(2026, 1, 5, 9, 0, tzinfo=UTC), "Learner"

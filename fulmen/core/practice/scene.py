@@ -8,7 +8,7 @@ from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.model.base import Part
 from fulmen.core.model.supply import Earthing
 from fulmen.core.practice.exercise import Exercise
-from fulmen.core.verification.dials import Point
+from fulmen.core.verification.instruments.dials import Point
 
 # Terminals that are there whatever is tested.
 ALWAYS = {Point.SUPPLY_L, Point.SUPPLY_N, Point.MET, Point.NEAR_L, Point.NEAR_N, Point.NEAR_E, Point.FAR_L, Point.FAR_N,

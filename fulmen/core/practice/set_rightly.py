@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fulmen.core.simulations.as_installed import AsInstalled
-from fulmen.core.simulations.set_up import Placed, Setup
-from fulmen.core.verification.dials import Point, Shows, dial
-from fulmen.core.verification.sequence import Step
+from fulmen.core.simulations.as_built.as_installed import AsInstalled
+from fulmen.core.simulations.as_built.set_up import Placed, Setup
+from fulmen.core.verification.instruments.dials import Point, Shows, dial
+from fulmen.core.verification.steps.sequence import Step
 
 # Their two leads may change places.
 EITHER_WAY = {Shows.RESISTANCE, Shows.INSULATION, Shows.PILOT, Shows.DUTY, Shows.PROXIMITY}

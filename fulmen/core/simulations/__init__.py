@@ -1,1 +1,1 @@
-"""The day, the broken-PEN bench and the RCD chain, played through."""
+"""What is played through: benches of the supply and its protection, and an installation as it was built."""

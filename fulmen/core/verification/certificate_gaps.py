@@ -12,7 +12,7 @@ from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.site import CarPlace
 from fulmen.core.plain import plain
-from fulmen.core.verification.sequence import Step
+from fulmen.core.verification.steps.sequence import Step
 
 GapStage = Literal["survey", "design", "dead", "live", "papers"]
 GapKind = Literal["check", "reading", "inspection", "particular", "signature"]

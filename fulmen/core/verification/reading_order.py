@@ -13,8 +13,8 @@ from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ENERGISED, LEFT_OUT, ByStep, Outcome, StepKey
 from fulmen.core.verification.certificate_gaps import Gap
-from fulmen.core.verification.sequence import Step
-from fulmen.core.verification.steps import MET_BY, definition_of, definitions
+from fulmen.core.verification.steps.sequence import Step
+from fulmen.core.verification.steps.steps import MET_BY, definition_of, definitions
 
 
 def order_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:

@@ -22,7 +22,7 @@ from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.so_far import SoFar
-from fulmen.core.verification.coach import coaching
+from fulmen.core.verification.steps.coach import coaching
 
 # The first is told early; from then on telling takes no more than a third of the time.
 FIRST_TOLD_S, TOLD_EVERY_S, STEPS_FOR_A_TELLING = 0.5, 0.5, 2.0

@@ -13,7 +13,7 @@ from fulmen.core.alternatives.search.result import SearchResult
 from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.model.base import Id
-from fulmen.core.verification.coach import CoachPlan
+from fulmen.core.verification.steps.coach import CoachPlan
 from fulmen.web.design_schemas import Question
 from fulmen.web.looking.lookings import LookingState
 

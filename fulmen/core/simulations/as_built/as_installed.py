@@ -1,0 +1,241 @@
+"""A job as it was built, which may not be as it was designed: its conductors as a network of resistances.
+
+Computed from the job's own figures (conductors at the day's temperature, armour beside the core, tails, the supply's
+loop), then altered by faults. What an instrument shows follows from this network, between the terminals of its leads.
+Nodes are named by conductor and place: `ev.L1` is the line at the far end of circuit `ev`, `ev.E0` its earth at the
+board; `supply.L` and `supply.E` are the cut-out's; `met` the main earthing terminal, `unit.E` the unit's earth bar,
+`plug.L` a contact of the connector. Of three lines one stands for all, as their highest reading is what counts.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+from itertools import pairwise
+from math import inf
+
+from fulmen.core.circuit.origin import declared_ze_ohm
+from fulmen.core.circuit.people import has_car_electrode
+from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.electrical.fault_loop import temperature_factor
+from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
+from fulmen.core.model.supply import Earthing
+from fulmen.core.simulations.as_built.faults import Fault, FaultKind
+
+# How a supply's loop is shared out where nobody knows: half in the line, the rest in what leads back. A separate
+# neutral is a little thicker than a sheath; on TT it is the declared TN-C-S loop's. Our own, no source.
+LINE_SHARE, TN_S_NEUTRAL_SHARE = 0.5, 0.4
+BOND_OHM, EARTHING_CONDUCTOR_OHM, CONNECTOR_OHM = 0.02, 0.005, 0.005
+# New cable, and what lies between an island's two earths.
+SOUND_MOHM, EARTHS_APART_MOHM = 5000.0, 200.0
+
+
+Joined = tuple[tuple[str, str], ...]
+
+
+class Potential(StrEnum):
+    """What a point stands at while the supply is on."""
+
+    LINE = "line"
+    NEUTRAL = "neutral"
+    EARTH = "earth"
+    FREE = "free"
+
+
+@dataclass(frozen=True)
+class AsInstalled:
+    """The network of one run: the supply, conductors by circuit, what lies beside; poor insulation by circuit [MΩ].
+
+    `joints` are where the circuits are joined at their boards, and the car to the unit; `edges` everything that leads
+    while everything is on and a car is charging; `potentials` the points behind the supply's line, behind its neutral,
+    and on its earth or, on an island, the car's own.
+    """
+
+    case: Case
+    faults: tuple[Fault, ...]
+    supply: tuple[Edge, ...]
+    conductors: dict[str, tuple[Edge, ...]]
+    beside: tuple[Edge, ...]
+    insulation: dict[str, dict[frozenset[str], float]]
+    joints: tuple[Edge, ...]
+    edges: tuple[Edge, ...]
+    potentials: dict[Potential, set[str]]
+
+    @property
+    def final(self) -> str:
+        """The circuit that ends at the charge point."""
+        return self.case.run.final().circuit.id
+
+    def fault(self, kind: FaultKind) -> Fault | None:
+        """The fault of a kind, if it is there."""
+        return next((one for one in self.faults if one.kind is kind), None)
+
+    def dead_ohm(self, circuit: str, a: str, b: str, links: Joined = ()) -> float:
+        """What an ohmmeter reads between two points of a circuit that is off, with some points linked [Ω]."""
+        return resistance_between(self.dead_edges(circuit, links), a, b)
+
+    def dead_edges(self, circuit: str, links: Joined = ()) -> tuple[Edge, ...]:
+        """What leads of a circuit that is off: its line and neutral are open at the board.
+
+        Its earth is not, so what lies in parallel shows.
+        """
+        linked = [(one, other, JOINED_OHM) for one, other in links]
+        others = [edge for name, edges in self.conductors.items() if name != circuit for edge in edges]
+        earths = [edge for edge in (*others, *self.joints) if _earth(edge)]
+        return (*self.conductors[circuit], *linked, *earths, *self.supply, *self.beside)
+
+    def loop_ohm(self, a: str, b: str, *, without_earths: bool = False) -> float:
+        """The loop that a tester finds between two live points: the source shorted, everything switched on [Ω].
+
+        Args:
+            without_earths: the earthing conductor is off the terminal, so the supply's earth is read alone.
+        """
+        return resistance_between(self.supply if without_earths else self.edges, a, b)
+
+    def insulation_mohm(self, circuit: str, one: Iterable[str], other: Iterable[str]) -> float:
+        """What lies between two groups of conductors of a circuit [MΩ]: every way from one to the other."""
+        poor = self.insulation.get(circuit, {})
+        siemens = sum(1 / max(poor.get(frozenset((a, b)), SOUND_MOHM), 1e-4) for a in one for b in other if a != b)
+        return 1 / siemens if siemens else inf
+
+    def potential(self, node: str) -> Potential:
+        """What a point stands at with the supply on, whatever colour its conductor has."""
+        return next((at for at, nodes in self.potentials.items() if node in nodes), Potential.FREE)
+
+
+def _earth(edge: Edge) -> bool:
+    """Whether a piece of conductor is a protective one."""
+    return any(".E" in node or node == "met" for node in edge[:2])
+
+
+def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | None = None) -> AsInstalled:
+    """A run as it was built.
+
+    Args:
+        case: the run with its figures; every circuit has a route.
+        faults: what differs from the design.
+        ze_ohm: what the supply's loop really is [Ω]; as enquired or declared where not given.
+    """
+    assert case.figures is not None
+    by_kind = {one.kind: one for one in faults}
+    factor = temperature_factor(case.job.testing.conductors_c if case.job.testing.conductors_c is not None else 20.0)
+    final = case.run.final().circuit.id
+    own = {
+        chained.circuit.id: {one.kind: one for one in faults if (one.circuit or final) == chained.circuit.id}
+        for chained in case.figures.chain
+    }
+    supply, beside = _supply(case, by_kind, ze_ohm), _beside(case, by_kind, final)
+    conductors = {
+        chained.circuit.id: _circuit(chained, factor, own[chained.circuit.id]) for chained in case.figures.chain
+    }
+    joints = _joints(case, list(conductors), final)
+    edges = (*supply, *(edge for edges in conductors.values() for edge in edges), *joints, *beside)
+    insulation = {circuit: _insulation(its) for circuit, its in own.items()}
+    return AsInstalled(
+        case, faults, supply, conductors, beside, insulation, joints, edges, _potentials(case, edges)
+    )  # fmt: skip
+
+
+def _joints(case: Case, chain: list[str], final: str) -> tuple[Edge, ...]:
+    """Where the circuits of the run are joined at their boards, and the car to the unit."""
+    joints: list[Edge] = [("met", "supply.E", JOINED_OHM), ("met", f"{chain[0]}.E0", JOINED_OHM)]
+    joints += [("main.L", f"{chain[0]}.L0", JOINED_OHM), ("main.N", f"{chain[0]}.N0", JOINED_OHM)]
+    for before, after in pairwise(chain):
+        joints += [(f"{before}.{one}1", f"{after}.{one}0", JOINED_OHM) for one in "LNE"]
+    if not has_car_electrode(case):
+        joints.append((f"{final}.E1", "unit.E", JOINED_OHM))
+    return (
+        *joints,
+        ("unit.E", "plug.E", CONNECTOR_OHM),
+        (f"{final}.L1", "plug.L", JOINED_OHM),
+        (f"{final}.N1", "plug.N", JOINED_OHM),
+    )
+
+
+def _potentials(case: Case, edges: tuple[Edge, ...]) -> dict[Potential, set[str]]:
+    """The points behind the supply's line, behind its neutral, and on its earth or, on an island, the car's own."""
+    apart = [edge for edge in edges if "star" not in edge and edge[:2] != ("supply.N", "supply.E")]
+    earths = ("met", "unit.E") if has_car_electrode(case) else ("met",)
+    return {
+        Potential.LINE: reached_from(apart, "supply.L"),
+        Potential.NEUTRAL: reached_from(apart, "supply.N"),
+        Potential.EARTH: {node for earth in earths for node in reached_from(apart, earth)},
+    }
+
+
+def _circuit(chained: CircuitFigures, factor: float, faults: dict[FaultKind, Fault]) -> tuple[Edge, ...]:
+    """The three conductors of a circuit, with what is wrong with them."""
+    name, laid = chained.circuit.id, chained.laid
+    longer = faults[FaultKind.LONGER_CABLE].size if FaultKind.LONGER_CABLE in faults else 1.0
+    line, earth = laid.r1_ohm * factor * longer, laid.least_r2_ohm * factor * longer
+    joint = {kind: faults[kind].size if kind in faults else 0.0 for kind in JOINTS}
+    crossed = FaultKind.LINE_NEUTRAL_CROSSED in faults
+    line_end, neutral_end = ("N1", "L1") if crossed else ("L1", "N1")
+    edges = [
+        (f"{name}.L0", f"{name}.{line_end}", line + joint[FaultKind.LINE_JOINT]),
+        (f"{name}.N0", f"{name}.{neutral_end}", line + joint[FaultKind.NEUTRAL_JOINT]),
+    ]
+    if FaultKind.NO_EARTH not in faults:
+        edges.append((f"{name}.E0", f"{name}.E1", earth + joint[FaultKind.EARTH_JOINT]))
+    return tuple(edges)
+
+
+JOINTS = (FaultKind.LINE_JOINT, FaultKind.NEUTRAL_JOINT, FaultKind.EARTH_JOINT)
+
+
+def _supply(case: Case, faults: dict[FaultKind, Fault], ze_ohm: float | None) -> tuple[Edge, ...]:
+    """The supply from its star point to the cut-out and the main switch, tails between them."""
+    assert case.figures is not None
+    earthing, tails = case.job.supply.earthing, case.figures.tails
+    declared_pen_ohm = case.rules.value("declared_ze_tn_c_s_ohm")
+    ze = ze_ohm if ze_ohm is not None else case.origin.ze.value
+    if FaultKind.HIGH_ZE in faults:
+        ze = faults[FaultKind.HIGH_ZE].size * declared_ze_ohm(case.job.supply, case.rules)
+    tn_ohm = min(declared_pen_ohm if earthing is Earthing.TT else ze, declared_pen_ohm)
+    line = LINE_SHARE * tn_ohm
+    lost = sum(faults[kind].size for kind in (FaultKind.POOR_SUPPLY_NEUTRAL, FaultKind.BROKEN_PEN) if kind in faults)
+    edges: list[Edge] = [("star", "supply.L", line)]
+    if earthing is Earthing.TN_C_S:
+        # One conductor for both: the rest of the loop lies in it.
+        edges += [("star", "supply.N", max(ze - line, 0.001) + lost), ("supply.N", "supply.E", JOINED_OHM)]
+    else:
+        share = TN_S_NEUTRAL_SHARE if earthing is Earthing.TN_S else 1 - LINE_SHARE
+        edges += [("star", "supply.N", share * tn_ohm + lost), ("star", "supply.E", max(ze - line, 0.001))]
+    return (*edges, *((f"supply.{one}", f"main.{one}", tails.r1_ohm or JOINED_OHM) for one in "LN"))
+
+
+def _beside(case: Case, faults: dict[FaultKind, Fault], final: str) -> tuple[Edge, ...]:
+    """What lies beside the conductors: bonding, another earth at the unit, the car's electrode, what joins the two."""
+    assert case.figures is not None
+    loose = faults[FaultKind.BOND_LOOSE].size if FaultKind.BOND_LOOSE in faults else 0.0
+    edges: list[Edge] = [("met", "service", BOND_OHM + loose)]
+    if FaultKind.PARALLEL_EARTH in faults:
+        share = faults[FaultKind.PARALLEL_EARTH].size
+        edges.append((f"{final}.E1", "met", max(0.01, share * case.figures.final.laid.least_r2_ohm)))
+    if has_car_electrode(case):
+        electrode = case.arrangement.electrode_design_ohm or 30.0
+        edges.append(("unit.E", "star", electrode + 1.0))
+        if FaultKind.EARTHS_JOINED in faults:
+            edges.append(("unit.E", f"{final}.E1", faults[FaultKind.EARTHS_JOINED].size))
+    return tuple(edges)
+
+
+def _insulation(faults: dict[FaultKind, Fault]) -> dict[frozenset[str], float]:
+    """What is poor between the conductors of a circuit [MΩ]."""
+    found: dict[frozenset[str], float] = {}
+    if FaultKind.WET_INSULATION in faults:
+        # The same everywhere: each pair a little better than what live conductors together read.
+        found = {frozenset(pair): 2 * faults[FaultKind.WET_INSULATION].size for pair in ("LN", "LE", "NE")}
+    if FaultKind.DAMAGED_CABLE in faults:
+        found[frozenset("LE")] = faults[FaultKind.DAMAGED_CABLE].size
+    if FaultKind.NEUTRAL_TO_EARTH in faults:
+        found[frozenset("NE")] = faults[FaultKind.NEUTRAL_TO_EARTH].size
+    return found
+
+
+def electrode_ohm(house: AsInstalled) -> float:
+    """The installation's own electrode alone [Ω]; on an island the car's."""
+    if has_car_electrode(house.case):
+        return house.case.arrangement.electrode_design_ohm or 30.0
+    return house.case.origin.electrode.value

@@ -1,0 +1,1 @@
+"""Readings judged: each by itself and against its limit, against the others, against who took it with what."""

@@ -1,0 +1,176 @@
+"""Readings of a circuit's conductors: against its route, against each other, and what lies in parallel."""
+
+from __future__ import annotations
+
+from fulmen.core.circuit.run_figures import CircuitFigures
+from fulmen.core.electrical.parallel_path import parallel_path_ohm
+from fulmen.core.findings.finding import Finding, WorkingLine
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.readings import (
+    AGREE_INSULATION,
+    AGREE_R1_R2,
+    AGREE_R1_RN,
+    AGREE_R2,
+    AGREE_RN_R2,
+    AGREE_ZS,
+    AGREE_ZS_CABLE,
+    AGREE_ZS_CHAIN,
+)
+from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.model.instruments import Function
+from fulmen.core.model.readings import StepKey
+from fulmen.core.verification.readings.agreement import agrees
+from fulmen.core.verification.steps.expected_bands import Band, band_around
+from fulmen.core.verification.steps.expected_readings import expected_band, r1_r2_read
+from fulmen.core.verification.steps.run_test import RunTest
+from fulmen.core.verification.steps.steps import definitions
+
+BELOW = "Lower means a parallel path, a shorter route than entered or leads over-nulled."
+ABOVE = "Higher means a poor joint, a longer route than entered or leads not nulled."
+AGAINST_ROUTE = (
+    (StepKey.R1_R2, AGREE_R1_R2),
+    (StepKey.R2, AGREE_R2),
+    (StepKey.R1_RN, AGREE_R1_RN),
+)
+LOOPS = ((StepKey.ZS, AGREE_ZS), (StepKey.ZS_CABLE, AGREE_ZS_CABLE))
+INSULATION = tuple(
+    one.key
+    for one in definitions()
+    if one.function is Function.INSULATION and one.key is not StepKey.IR_EARTHS
+)  # fmt: skip
+
+
+def conductor_findings(test: RunTest) -> list[Finding]:
+    """Every finding about the conductors of the circuits that this run is the first to have."""
+    case = test.case
+    found: list[Finding | None] = []
+    for chained in case.new_circuits:
+        circuit = chained.circuit.id
+        found += [_against_route(test, circuit, step, rule) for step, rule in AGAINST_ROUTE]
+        found += [_loop(test, circuit, step, rule) for step, rule in LOOPS]
+        found += [_rn_with_r2(test, circuit), _insulation_new(test, circuit), _further_on(test, circuit)]
+    return [one for one in found if one is not None]
+
+
+def _against_route(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
+    case = test.case
+    value, band, chained = (
+        test.figure(step, circuit),
+        expected_band(test, step, circuit),
+        case.figures_of(circuit),
+    )
+    if value is None or band is None or chained is None:
+        return None
+    asked = ask(rule, case.rules, circuit)
+    if value == 0:
+        basis = {"value": 0.0, "low": round(band.low, 2), "high": round(band.high, 2)}
+        return asked.your_call("Read 0.00: no cable reads nothing. Were the leads nulled onto it?", basis=basis)
+    beside = "" if step is StepKey.R1_RN else _path_in(value, step, chained)
+    return agrees(asked, value, band, f"{BELOW}{beside}" if value < band.low else ABOVE)
+
+
+def _path_in(value: float, step: StepKey, chained: CircuitFigures) -> str:
+    """What lies beside the protective conductor, where a dead reading is lower than the cable's."""
+    line_ohm = chained.laid.r1_ohm if step is StepKey.R1_R2 else 0.0
+    path = parallel_path_ohm(chained.laid.r2_ohm, value - line_ohm)
+    if path is None:
+        return ""
+    return f" About {path:.2f} Ω beside the protective conductor would explain it."
+
+
+def _rn_with_r2(test: RunTest, circuit: str) -> Finding | None:
+    """R1+Rn against R1+R2: the same line conductor, and neutral and protective conductor by size."""
+    case = test.case
+    rn, r2 = test.figure(StepKey.R1_RN, circuit), r1_r2_read(test, circuit)
+    chained = case.figures_of(circuit)
+    if rn is None or r2 is None or chained is None:
+        return None
+    laid = chained.laid
+    least, most = (2 * laid.r1_ohm / (laid.r1_ohm + each) for each in (laid.r2_ohm, laid.least_r2_ohm))
+    source = f"R1+R2 read {r2:.2f}, by the sizes"
+    band = band_around(r2 * most, case.rules, source, low=r2 * least)
+    why = (
+        "Line is in both: look at the neutral's or the earth's terminals, or for something in parallel with the earth."
+    )
+    return agrees(ask(AGREE_RN_R2, case.rules, circuit), rn, band, why)
+
+
+def _loop(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
+    case = test.case
+    value, band = test.figure(step, circuit), expected_band(test, step, circuit)
+    if value is None or band is None or not case.origin.ze.measured:
+        return None
+    asked = ask(rule, case.rules, circuit)
+    if value >= band.low:
+        return agrees(asked, value, band, "Higher means a poor joint or a warm cable.")
+    return _below_sum(test, circuit, value, band, rule)
+
+
+def _below_sum(test: RunTest, circuit: str, zs_ohm: float, band: Band, rule: Rule) -> Finding:
+    """A loop below Ze + R1+R2: what lies in parallel, and what the loop becomes when that is taken away.
+
+    The protective conductor's share that is left is X = Zs − (Ze + tails + ΣR1+R2 − R2), so the path is
+    R2·X/(R2 − X).
+    """
+    case = test.case
+    asked, chained = ask(rule, case.rules, circuit), case.figures_of(circuit)
+    alone_ohm, read = band.about, r1_r2_read(test, circuit)
+    why = "Lower means a parallel path: tray, bonding, armour."
+    if read is not None and zs_ohm < read:
+        why = "Below R1+R2: a parallel path (tray, bonding, armour) or leads not nulled."
+    if chained is None:
+        return agrees(asked, zs_ohm, band, why)
+    r1_r2 = read if read is not None else chained.laid.r1_ohm + chained.laid.r2_ohm
+    r2_ohm = r1_r2 * chained.laid.r2_ohm / (chained.laid.r1_ohm + chained.laid.r2_ohm)
+    left_ohm = zs_ohm - (alone_ohm - r2_ohm)
+    path = parallel_path_ohm(r2_ohm, left_ohm)
+    share_left = WorkingLine(
+        symbol="X", formula="Zs − (Zs alone − R2)", value=left_ohm, decimals=3, unit="Ω",
+        figures=f"{zs_ohm:.3f} − ({alone_ohm:.3f} − {r2_ohm:.3f})",
+    )  # fmt: skip
+    beside = WorkingLine(
+        symbol="Rp", formula="R2·X/(R2 − X)", value=path, decimals=3, unit="Ω",
+        figures=f"{r2_ohm:.3f}·{left_ohm:.3f}/({r2_ohm:.3f} − {left_ohm:.3f})",
+    )  # fmt: skip
+    lines = (share_left,) if path is None else (share_left, beside)
+    what = (
+        f"About {path:.2f} Ω beside it"
+        if path is not None
+        else "No path beside the earth alone explains it: look at Ze too"
+    )
+    why += f" {what}; with that taken away Zs is about {alone_ohm:.2f} Ω."
+    limit = chained.zs_limit_ohm
+    share = case.rules.value("measured_loop_factor")
+    if limit is not None and alone_ohm > share * limit and rule is AGREE_ZS_CABLE:
+        return asked.falls_short(f"{why} That is past {share * limit:.2f} Ω.", working=lines)
+    return agrees(asked, zs_ohm, band, why, working=lines)
+
+
+def _insulation_new(test: RunTest, circuit: str) -> Finding | None:
+    worry_mohm = test.rules.value("insulation_worry_mohm")
+    for step in INSULATION:
+        value = test.figure(step, circuit)
+        if value is not None and test.rules.value("insulation_mohm") <= value < worry_mohm:
+            detail = (
+                f"Read {value:g} MΩ; new cable reads more than {worry_mohm:g}. Is something still connected, or damp?"
+            )
+            asked = ask(AGREE_INSULATION, test.rules, circuit)
+            return asked.your_call(detail, basis={"step": step, "value": round(value, 2)})
+    return None
+
+
+def _further_on(test: RunTest, circuit: str) -> Finding | None:
+    """A loop further on can't be less than the one at the board it comes from."""
+    case = test.case
+    places = [chained.circuit.id for chained in case.run.chain]
+    at = places.index(circuit)
+    here = test.figure(StepKey.ZS, circuit)
+    before = test.figure(StepKey.ZS, places[at - 1]) if at else None
+    if here is None or before is None:
+        return None
+    asked, allowed = ask(AGREE_ZS_CHAIN, case.rules, circuit), case.rules.value("agreement_ohm")
+    if here >= before - allowed:
+        return asked.meets(f"{here:.2f} Ω here, {before:.2f} Ω at its board.")
+    why = "something in parallel further on, or the two were swapped"
+    detail = f"{here:.2f} Ω here, {before:.2f} Ω at the board it comes from: {why}."
+    return asked.your_call(detail, basis={"here": round(here, 2), "before": round(before, 2)})

@@ -1,0 +1,101 @@
+"""What was measured with what: every reading's instrument is in the register, in date, and can measure what it read."""
+
+from __future__ import annotations
+
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import Edition, ask
+from fulmen.core.findings.rules.readings import (
+    INSTRUMENT_DUE,
+    INSTRUMENT_FITS,
+    INSTRUMENT_KNOWN,
+    INSTRUMENT_NAMED,
+    STRAY_READING,
+)
+from fulmen.core.findings.words import word
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.model.instruments import Instrument
+from fulmen.core.model.readings import ByStep, Outcome, Reading
+from fulmen.core.verification.steps.sequence import Step
+from fulmen.core.verification.steps.steps import definition_of
+
+WITH_A_FIGURE = (Outcome.MEASURED, Outcome.OVER_RANGE)
+
+
+def instrument_findings(
+    register: tuple[Instrument, ...], readings: tuple[Reading, ...], edition: Edition
+) -> list[Finding]:
+    """Every finding about the instruments of a job's figures, once something was measured."""
+    figures = [one for one in readings if one.outcome in WITH_A_FIGURE]
+    if not figures:
+        return []
+    found = [_named(figures, edition), _known(register, figures, edition)]
+    for at, instrument in enumerate(register, 1):
+        with_it = [one for one in figures if one.instrument == instrument.name]
+        if with_it:
+            subject = f"instrument-{at}"
+            found += [_due(instrument, with_it, subject, edition), _fits(instrument, with_it, subject, edition)]
+    return found
+
+
+def _named(figures: list[Reading], edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_NAMED, edition, ORIGIN)
+    unnamed = list(dict.fromkeys(one.step for one in figures if not one.instrument))
+    if not unnamed:
+        return asked.meets("Each does.")
+    titles = ", ".join(definition_of(step).title for step in unnamed)
+    detail = f"Not told for {titles}. Take them again with it named, or say which it was and how you know."
+    return asked.your_call(detail, basis={"steps": tuple(unnamed)})
+
+
+def _known(register: tuple[Instrument, ...], figures: list[Reading], edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_KNOWN, edition, ORIGIN)
+    names = {one.name for one in register}
+    unknown = dict.fromkeys(one.instrument for one in figures if one.instrument and one.instrument not in names)
+    if not unknown:
+        return asked.meets("They are.")
+    return asked.needs_fact(f"Enter {'; '.join(unknown)}: serial number, calibration, what it measures.")
+
+
+def _due(instrument: Instrument, figures: list[Reading], subject: str, edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_DUE, edition, subject, instrument=instrument.name)
+    if not instrument.serial_number:
+        return asked.needs_fact("Its serial number goes on the schedule.")
+    due = instrument.calibration_due
+    if due is None:
+        return asked.needs_fact("Look at its label: when is its next calibration due?")
+    last = max(one.taken_at.date() for one in figures)
+    if last <= due:
+        return asked.meets(f"Due {due:%-d %B %Y}.")
+    detail = f"It was due on {due:%-d %B %Y} and read on {last:%-d %B %Y}. Say how you know that it reads right."
+    return asked.your_call(detail, basis={"due": due.isoformat(), "last": last.isoformat()})
+
+
+def _fits(instrument: Instrument, figures: list[Reading], subject: str, edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_FITS, edition, subject, instrument=instrument.name)
+    if not instrument.functions:
+        return asked.needs_fact("Say what it can measure.")
+    wanted = dict.fromkeys(definition_of(one.step).function for one in figures)
+    beyond = [one for one in wanted if one not in instrument.functions]
+    if not beyond:
+        return asked.meets("It can.")
+    words = ", ".join(word(one) for one in beyond)
+    return asked.falls_short(
+        f"By the register it can't measure {words}.", remedy="Name the one that did, or mend the register."
+    )
+
+
+def stray_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
+    """Readings of steps that the design no longer asks for: another circuit, another school, an RCD that is gone."""
+    if not readings.taken:
+        return []
+    asked, known = ask(STRAY_READING, edition, ORIGIN), {(one.step, one.subject) for one in steps}
+    stray = [one for one in readings.taken if one not in known]
+    if not stray:
+        return [asked.meets("Each does.")]
+    titles = "; ".join(f"{definition_of(step).title} ({subject})" for step, subject in stray)
+    detail = f"The design asks for no such step any more: {titles}. Say what became of what was read."
+    return [asked.your_call(detail, basis={"steps": tuple(f"{step}/{subject}" for step, subject in stray[:MOST_TOLD])})]
+
+
+# A basis holds so many facts.
+MOST_TOLD = 40

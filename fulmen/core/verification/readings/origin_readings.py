@@ -1,0 +1,131 @@
+"""Readings at the origin against each other, the enquiry, and the earthing arrangement."""
+
+from __future__ import annotations
+
+from fulmen.core.electrical.fault_loop import prospective_fault_ka
+from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.question import ask
+from fulmen.core.findings.rules.readings import (
+    AGREE_ELECTRODE_ZE,
+    AGREE_FAULT_CURRENT,
+    AGREE_FAULT_EARTH,
+    AGREE_FAULT_PAIR,
+    AGREE_ZE,
+    AGREE_ZE_KIND,
+)
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.readings.agreement import agrees
+from fulmen.core.verification.steps.expected_bands import Band
+from fulmen.core.verification.steps.run_test import RunTest
+
+# A meter shows hundredths of a kiloampere.
+HALF_A_DIGIT_KA = 0.005
+
+
+def origin_findings(test: RunTest) -> list[Finding]:
+    """Every finding about what was read at the origin."""
+    checks = (_ze_survey, _ze_kind, _fault_current_ze, _fault_to_earth, _fault_pair, _electrode_with_ze)
+    return [one for check in checks if (one := check(test)) is not None]
+
+
+def _ze_survey(test: RunTest) -> Finding | None:
+    case = test.case
+    value, enquiry = test.figure(StepKey.ZE, ORIGIN), case.job.supply.ze_enquiry_ohm
+    if value is None or enquiry is None:
+        return None
+    rules = case.rules
+    allowed = max(rules.value("enquiry_agreement_ohm"), rules.value("enquiry_agreement_share") * enquiry)
+    band = Band(max(0.0, enquiry - allowed), enquiry + allowed, f"{enquiry:.2f} by enquiry")
+    why = "Ask the operator, or see that the earthing conductor was off while you measured."
+    return agrees(ask(AGREE_ZE, rules, ORIGIN), value, band, why)
+
+
+def _ze_kind(test: RunTest) -> Finding | None:
+    """A Ze so low that the fault current would pass the most that operators declare is a slip, not a supply."""
+    value = test.figure(StepKey.ZE, ORIGIN)
+    if value is None:
+        return None
+    least_ohm = test.rules.value("u0_v") / (test.rules.value("declared_pscc_ka") * 1000)
+    asked = ask(AGREE_ZE_KIND, test.rules, ORIGIN)
+    if value >= least_ohm:
+        return asked.meets(f"{value:.2f} Ω.")
+    most_ka = test.rules.value("declared_pscc_ka")
+    detail = f"{value:.2f} Ω would let more flow than the {most_ka:g} kA that operators declare: leads or terminals?"
+    return asked.your_call(detail, basis={"value": round(value, 3)})
+
+
+def _fault_current_ze(test: RunTest) -> Finding | None:
+    """The larger of line–neutral and line–earth can't be less than what Ze alone gives."""
+    case = test.case
+    read, ze_ohm = case.origin.fault, test.figure(StepKey.ZE, ORIGIN)
+    if not read.measured or ze_ohm is None or ze_ohm == 0 or case.job.supply.earthing is Earthing.TT:
+        return None
+    fault_ka, alone_ka = read.value, prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0)
+    least = alone_ka * (1 - case.rules.value("fault_current_agreement_share"))
+    asked = ask(AGREE_FAULT_CURRENT, case.rules, ORIGIN)
+    detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {alone_ka:.2f} kA."
+    basis = {"fault_ka": round(fault_ka, 2), "ze_ohm": round(ze_ohm, 2)}
+    most = alone_ka * (1 + case.rules.value("fault_current_most_share"))
+    if case.job.supply.earthing is Earthing.TN_C_S and fault_ka > most:
+        return asked.your_call(f"{detail} On TN-C-S the two are one loop, so one of them is wrong.", basis=basis)
+    if fault_ka >= least:
+        return asked.meets(detail)
+    return asked.your_call(f"{detail} It should be the larger of line–neutral and line–earth.", basis=basis)
+
+
+def _fault_to_earth(test: RunTest) -> Finding | None:
+    """Line to earth is U0/Ze, with the house's bonding beside it perhaps a little more: both ways a slip shows."""
+    earth_ka, ze_ohm = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN), test.figure(StepKey.ZE, ORIGIN)
+    if earth_ka is None or ze_ohm is None or ze_ohm == 0:
+        return None
+    alone_ka, rules = prospective_fault_ka(ze_ohm, test.rules.value("u0_v"), 1.0), test.rules
+    low, high = rules.value("fault_current_agreement_share"), rules.value("fault_current_most_share")
+    # A meter shows hundredths of a kiloampere: of a TT electrode's few amperes it shows nothing.
+    step_ka = 0.01
+    band = Band(max(0.0, alone_ka * (1 - low) - step_ka), alone_ka * (1 + high) + step_ka, f"U0/Ze, Ze {ze_ohm:.2f} Ω")
+    why = "Ze is read with the earth off, this with it on: more means another earth beside it, less a poor terminal."
+    return agrees(ask(AGREE_FAULT_EARTH, rules, ORIGIN), earth_ka, band, why, unit="kA")
+
+
+def _fault_pair(test: RunTest) -> Finding | None:
+    """Line to neutral against line to earth: one loop on TN-C-S; the neutral is never the poorer way on the others."""
+    case = test.case
+    neutral_ka = test.figure(StepKey.FAULT_CURRENT_NEUTRAL, ORIGIN)
+    earth_ka = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN)
+    if neutral_ka is None or earth_ka is None:
+        return None
+    share = case.rules.value("fault_current_agreement_share")
+    asked = ask(AGREE_FAULT_PAIR, case.rules, ORIGIN)
+    detail = f"Line to neutral {neutral_ka:.2f} kA, line to earth {earth_ka:.2f} kA."
+    basis = {"neutral_ka": round(neutral_ka, 2), "earth_ka": round(earth_ka, 2)}
+    if neutral_ka < earth_ka * (1 - share):
+        return asked.your_call(
+            f"{detail} The neutral is the poorer way: a loose or failing neutral, or swapped.", basis=basis
+        )
+    # Where the earth is no better, as on TT, only the operators' own figures say what a neutral should be.
+    declared_ohm = case.rules.value("declared_ze_tn_s_ohm")
+    if neutral_ka < prospective_fault_ka(declared_ohm, case.rules.value("u0_v"), 1.0) - HALF_A_DIGIT_KA:
+        return asked.your_call(
+            f"{detail} Line to neutral is a loop of more than {declared_ohm:g} Ω, the most that operators declare: a "
+            "poor or failing neutral. Ask the operator.",
+            basis=basis,
+        )
+    most = earth_ka * (1 + case.rules.value("fault_current_most_share"))
+    if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most:
+        return asked.your_call(f"{detail} On TN-C-S they are one loop: look at the earthing conductor.", basis=basis)
+    return asked.meets(detail)
+
+
+def _electrode_with_ze(test: RunTest) -> Finding | None:
+    """On TT the loop outside goes through the electrode and the operator's: not less, and not much more."""
+    case = test.case
+    ze_ohm, electrode = test.figure(StepKey.ZE, ORIGIN), case.origin.electrode
+    if case.job.supply.earthing is not Earthing.TT or ze_ohm is None or not electrode.measured:
+        return None
+    share, operator_ohm = case.rules.value("earths_apart_share"), case.rules.value("declared_operator_electrode_ohm")
+    source = f"electrode {electrode.value:g} Ω and at most {operator_ohm:g} Ω of the operator's"
+    band = Band(electrode.value * (1 - share), (electrode.value + operator_ohm) * (1 + share), source)
+    why = "Lower means something in parallel with the electrode; higher a poor terminal, or ground that dried since."
+    return agrees(ask(AGREE_ELECTRODE_ZE, case.rules, ORIGIN), ze_ohm, band, why)

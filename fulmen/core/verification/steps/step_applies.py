@@ -1,0 +1,98 @@
+"""When a step of the tests applies, by the names that `steps.toml` uses; and which RCD a step tests."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from fulmen.core.circuit.people import has_car_electrode, relies_on_low_electrode
+from fulmen.core.circuit.run_figures import Case
+from fulmen.core.installation.guards import PlacedGuard
+from fulmen.core.installation.run import ORIGIN, Run
+from fulmen.core.model.arrangement import OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.guards import RcdType
+from fulmen.core.model.readings import StepKey
+from fulmen.core.model.seen import Seen
+from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.steps.steps import StepDefinition
+
+Condition = Callable[[Case, str, StepKey], bool]
+
+
+def applies(definition: StepDefinition, case: Case, subject: str) -> bool:
+    """Whether a step is taken on this run for this subject."""
+    condition = CONDITIONS.get(definition.applies)
+    return condition is None or condition(case, subject, definition.key)
+
+
+def tested_rcds(run: Run, key: StepKey) -> dict[str, PlacedGuard]:
+    """The RCDs of a run that a step tests, each on its own, by the subject of their readings.
+
+    A time-delayed one in front of the first board has a step of its own at its rated current.
+    """
+    if key is StepKey.RCD_TRIP:
+        return {subject: guard for subject, guard in run.tested.items() if subject != ORIGIN}
+    if key is StepKey.RCD_ORIGIN_TRIP:
+        return {subject: guard for subject, guard in run.tested.items() if subject == ORIGIN}
+    return dict(run.tested)
+
+
+def _final(case: Case, subject: str) -> bool:
+    """Whether a subject is the circuit that ends at the charge point, not a sub-main before it."""
+    return not case.to_loads and subject == case.subject
+
+
+def _lines_apart(case: Case, subject: str, key: StepKey) -> bool:
+    """Whether a circuit has three lines to be told apart."""
+    if _final(case, subject):
+        return case.run.charge_point.phase_count == 3
+    return any(one.circuit.id == subject and one.circuit.phases == 3 for one in case.run.chain)
+
+
+def _sees(*types: RcdType) -> Condition:
+    """Whether an RCD is of a type that sees a form of current."""
+
+    def holds(case: Case, subject: str, key: StepKey) -> bool:
+        guard = tested_rcds(case.run, key).get(subject)
+        return guard is not None and guard.rcd is not None and guard.rcd.type in types
+
+    return holds
+
+
+def _open_pen_device(case: Case, subject: str, key: StepKey) -> bool:
+    """Whether the car relies on a device that opens where the PEN breaks; on an electrode of its own it does not."""
+    if not _final(case, subject) or case.job.supply.earthing is Earthing.TT or has_car_electrode(case):
+        return False
+    return case.arrangement.open_pen in (OpenPenMeasure.DEVICE_IN_UNIT, OpenPenMeasure.SEPARATE_DEVICE)
+
+
+def _surge_protected(case: Case, subject: str, key: StepKey) -> bool:
+    chain = case.run.chain
+    return bool(chain) and chain[0].board.surge_protection is Seen.YES
+
+
+CONDITIONS: dict[str, Condition] = {
+    "bonds": lambda case, subject, key: bool(case.job.supply.bonded_services),
+    "lines_apart": _lines_apart,
+    "car_electrode": lambda case, subject, key: has_car_electrode(case) and subject == case.subject,
+    "origin_electrode": lambda case, subject, key: (
+        case.job.supply.earthing is Earthing.TT or relies_on_low_electrode(case)
+    ),
+    "tt_origin": lambda case, subject, key: case.job.supply.earthing is Earthing.TT,
+    "smart_unit": lambda case, subject, key: (
+        _final(case, subject) and case.run.charge_point.smart is Seen.YES
+    ),
+    "has_charge_point": lambda case, subject, key: _final(case, subject),
+    "tethered_unit": lambda case, subject, key: _final(case, subject) and case.run.charge_point.tethered,
+    "socketed_unit": lambda case, subject, key: _final(case, subject) and not case.run.charge_point.tethered,
+    "sees_pulses": _sees(RcdType.A, RcdType.F, RcdType.B),
+    "sees_smooth": _sees(RcdType.B),
+    "three_phase": lambda case, subject, key: (
+        _final(case, subject) and case.run.charge_point.phase_count == 3
+    ),
+    "has_rcd": lambda case, subject, key: bool(tested_rcds(case.run, key)),
+    "detects_dc": lambda case, subject, key: (
+        _final(case, subject) and case.arrangement.rdc_dd is not RdcDdPlace.NONE
+    ),
+    "open_pen_device": _open_pen_device,
+    "surge_protected": _surge_protected,
+}  # fmt: skip
