@@ -255,8 +255,8 @@ def _run_server(settings: Settings) -> None:
     from fulmen.documents.render_process import RenderProcess
     from fulmen.store.papers import let_go_of_claims
     from fulmen.web.app import create_app
-    from fulmen.web.doors import open_doors
-    from fulmen.web.policy import Role
+    from fulmen.web.doors.listening import open_doors
+    from fulmen.web.doors.policy import Role
 
     if not (settings.frontend / "index.html").is_file():
         raise ValueError(f"The front end is not built at {settings.frontend}: run make demo once.")
@@ -367,7 +367,7 @@ def _rules(parsed: argparse.Namespace) -> int:
 def _openapi(parsed: argparse.Namespace) -> int:
     from tempfile import TemporaryDirectory
 
-    from fulmen.web.blueprint import document_routes
+    from fulmen.web.doors.blueprint import document_routes
 
     document_routes()
     from fulmen.web.app import create_app

@@ -20,7 +20,7 @@ from fulmen.store.stored_jobs import StoredJob
 from fulmen.store.tables import PaperRow
 from fulmen.store.upkeep import back_up, migrate
 from fulmen.web.app import create_app
-from fulmen.web.doors import FRONT_THREADS, Bounds, Door, front_bounds, listen
+from fulmen.web.doors.listening import FRONT_THREADS, Bounds, Door, front_bounds, listen
 from tests.acts import signed_job, warrant, word_header
 from tests.jobs import job
 from tests.when import NOW as NOW

@@ -58,7 +58,7 @@ class Doors(unittest.TestCase):
     def test_serving_opens_the_second_door_only_where_a_port_is_set(self) -> None:
         for port, doors in ((0, 1), (8751, 2)):
             with (
-                patch("fulmen.web.doors.create_server") as server,
+                patch("fulmen.web.doors.listening.create_server") as server,
                 patch("fulmen.web.app.create_app") as create,
                 patch("fulmen.documents.render_process.RenderProcess") as render,
                 contextlib.redirect_stdout(io.StringIO()) as told,

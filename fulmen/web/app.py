@@ -13,36 +13,36 @@ from fulmen.documents.certificate import render_certificate
 from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.store.issues import Render, State
-from fulmen.web import policy
-from fulmen.web.acts import acts
-from fulmen.web.charge_points import charge_points
-from fulmen.web.compression import register_compression
-from fulmen.web.design import design
-from fulmen.web.documents import bring_up_to_date
-from fulmen.web.evaluation import evaluation
-from fulmen.web.frontend import frontend
-from fulmen.web.guard import MORE_THAN_A_JOB, register_guard
-from fulmen.web.householder import householder
-from fulmen.web.issuing import IssuingQueue
-from fulmen.web.jobs import jobs
-from fulmen.web.limits import Buckets, OneEach
-from fulmen.web.links import links
+from fulmen.web.design.prices import prices
+from fulmen.web.design.protection import protection
+from fulmen.web.design.views import design
+from fulmen.web.doors import policy
+from fulmen.web.doors.compression import register_compression
+from fulmen.web.doors.earlier_documents import bring_up_to_date
+from fulmen.web.doors.frontend import frontend
+from fulmen.web.doors.guard import MORE_THAN_A_JOB, register_guard
+from fulmen.web.doors.limits import Buckets, OneEach
+from fulmen.web.doors.policy import Role
+from fulmen.web.doors.problems import Problem, register_problems, validation_response
+from fulmen.web.doors.replies import now
+from fulmen.web.householder.links import links
+from fulmen.web.householder.views import householder
+from fulmen.web.jobs.acts import acts
+from fulmen.web.jobs.evaluation import evaluation
+from fulmen.web.jobs.signing import SESSION_LASTS, StoreSessions
+from fulmen.web.jobs.standing_reasons import standing
+from fulmen.web.jobs.views import jobs
 from fulmen.web.looking.lookings import Lookings
 from fulmen.web.looking.views import looking
-from fulmen.web.operator import operator
-from fulmen.web.papers import papers
-from fulmen.web.photos import photos
-from fulmen.web.policy import Role
-from fulmen.web.practice import practice
-from fulmen.web.prices import prices
-from fulmen.web.problems import Problem, register_problems, validation_response
-from fulmen.web.protection import protection
-from fulmen.web.replies import now
-from fulmen.web.signing import SESSION_LASTS, StoreSessions
-from fulmen.web.standing_reasons import standing
-from fulmen.web.supply import supply
-from fulmen.web.testing import testing
-from fulmen.web.usual_answers import usual
+from fulmen.web.papers.issuing import IssuingQueue
+from fulmen.web.papers.views import papers
+from fulmen.web.practice.views import practice
+from fulmen.web.survey.charge_points import charge_points
+from fulmen.web.survey.operator import operator
+from fulmen.web.survey.photos import photos
+from fulmen.web.survey.supply import supply
+from fulmen.web.survey.usual_answers import usual
+from fulmen.web.testing.views import testing
 
 # The framework knows no addresses full of colons: on IPv6 the machine is reached by its name.
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost"})

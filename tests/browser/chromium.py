@@ -44,7 +44,7 @@ def with_demo() -> Settings:
     migrate(settings)
     app = create_app(settings)
     # Signed on the day of the rest: pictures of the demo don't change with the calendar.
-    with patch("fulmen.web.acts.now", lambda: NOW):
+    with patch("fulmen.web.jobs.acts.now", lambda: NOW):
         load_demo(app, NOW)
     AppCase.let_go(app)
     return settings

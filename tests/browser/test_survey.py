@@ -138,7 +138,7 @@ class Householder(BrowserCase):
         desk, path = self.make()
         phone = self.page(path, phone=True)
         phone.get_by_role("heading", name="About your charge point").wait_for()
-        with patch("fulmen.web.householder.now", lambda: NOW + timedelta(days=3650)):
+        with patch("fulmen.web.householder.views.now", lambda: NOW + timedelta(days=3650)):
             phone.get_by_role("radio", name="I rent it").click()
             expect(phone.get_by_role("alert")).to_contain_text(
                 "This link has run out. Ask your electrician for a new one"

@@ -19,8 +19,8 @@ from fulmen.settings import Settings
 from fulmen.store import operations
 from fulmen.store.upkeep import migrate
 from fulmen.web.app import create_app
-from fulmen.web.doors import front_bounds, side_bounds
-from fulmen.web.policy import Role
+from fulmen.web.doors.listening import front_bounds, side_bounds
+from fulmen.web.doors.policy import Role
 from tests.acts import signed_job
 from tests.app import NOW, Served
 from tests.jobs import DEVICE_IN_UNIT, job

@@ -88,11 +88,14 @@ class Disk(AppCase):
             self.assertEqual(session.scalar(text("PRAGMA recursive_triggers")), 1)
 
     def test_an_error_after_the_commit_does_not_say_that_nothing_was_saved(self) -> None:
-        with patch("fulmen.web.jobs.job_reply", side_effect=RuntimeError("after")), self.assertLogs(level="ERROR"):
+        with (
+            patch("fulmen.web.jobs.views.job_reply", side_effect=RuntimeError("after")),
+            self.assertLogs(level="ERROR"),
+        ):
             answer = self.client.post(f"{API}/jobs/blank", json={"title": "Kept"})
         self.assertEqual(answer.status_code, 500)
         self.assertIn("What you sent was saved.", answer.get_json()["detail"])
         self.assertEqual(self.client.get(f"{API}/jobs?search=Kept").get_json()["total"], 1)
-        with patch("fulmen.web.jobs.now", side_effect=RuntimeError("before")), self.assertLogs(level="ERROR"):
+        with patch("fulmen.web.jobs.views.now", side_effect=RuntimeError("before")), self.assertLogs(level="ERROR"):
             answer = self.client.post(f"{API}/jobs/blank", json={"title": "Not kept"})
         self.assertIn("Nothing was saved.", answer.get_json()["detail"])

@@ -12,7 +12,7 @@ from fulmen.core.model.readings import HOLDS
 from fulmen.core.verification.steps.steps import definitions
 from fulmen.store.acts import VALID
 from fulmen.store.tables import ActRow
-from fulmen.web.replies import now
+from fulmen.web.doors.replies import now
 from tests.acts import OUR_PAGE, word_header
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, TREATED_AS_PME, example_text, job
@@ -132,14 +132,14 @@ class TheDoor(Acts):
         for status in (201, 403, 403):
             self.assertEqual(self.client.post(f"{self.at}/holds", json=body, headers=by).status_code, status)
         for after, status in ((VALID + timedelta(seconds=1), 403), (VALID - timedelta(minutes=1), 201)):
-            with patch("fulmen.web.acts.now", lambda after=after: now() + after):
+            with patch("fulmen.web.jobs.acts.now", lambda after=after: now() + after):
                 answer = self.client.post(f"{self.at}/holds", json=body, headers=late)
             self.assertEqual(answer.status_code, status, answer.text)
         self.assertIn("ran out", self.spent(VALID + timedelta(hours=1), act, body))
 
     def spent(self, after: timedelta, act: tuple[str, str], body: dict[str, Any]) -> str:
         by = word_header(self.client, self.job_id, *act)
-        with patch("fulmen.web.acts.now", lambda: now() + after):
+        with patch("fulmen.web.jobs.acts.now", lambda: now() + after):
             return str(self.client.post(f"{self.at}/holds", json=body, headers=by).get_json()["detail"])
 
     def test_a_hold_that_its_device_sends_again_is_kept_once(self) -> None:

@@ -6,7 +6,7 @@ from unittest.mock import patch
 
 from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.job_file import MAX_BYTES, read_job, write_job
-from fulmen.web import policy
+from fulmen.web.doors import policy
 from tests.acts import word_header
 from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, HALFWAY, example_text, job

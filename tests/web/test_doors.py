@@ -9,9 +9,9 @@ from typing import Any
 
 from fulmen.settings import Settings
 from fulmen.web.app import create_app
-from fulmen.web.doors import Bounds, listen, open_doors
-from fulmen.web.limits import Buckets
-from fulmen.web.policy import Role
+from fulmen.web.doors.limits import Buckets
+from fulmen.web.doors.listening import Bounds, listen, open_doors
+from fulmen.web.doors.policy import Role
 from tests.app import PATIENCE_S, AppCase, Served
 from tests.jobs import DEVICE_IN_UNIT
 
@@ -130,7 +130,7 @@ class AtTheDoor(AppCase):
     def test_a_slow_one_is_dropped(self) -> None:
         from unittest.mock import patch
 
-        with patch("fulmen.web.doors.HEADERS_WITHIN_S", 0.5):
+        with patch("fulmen.web.doors.listening.HEADERS_WITHIN_S", 0.5):
             raw = Raw(self.served().url)
             for byte in b"GET / HTTP/1.1\r\n":
                 try:

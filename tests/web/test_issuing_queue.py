@@ -11,7 +11,7 @@ from fulmen.settings import Settings
 from fulmen.store.database import open_database, sessions
 from fulmen.store.papers import Issue
 from fulmen.web.app import create_app
-from fulmen.web.issuing import IssuingQueue
+from fulmen.web.papers.issuing import IssuingQueue
 from tests.app import NOW, PATIENCE_S, AppCase
 from tests.jobs import DEVICE_IN_UNIT, job
 
@@ -34,7 +34,10 @@ class Queue(AppCase):
         gone = self.settings.database.parent / "gone"
         queue = self.of_its_own(Settings(database=gone / "fulmen.sqlite"))
         shutil.rmtree(gone)
-        with patch("fulmen.web.issuing.FIRST_PAUSE_S", 0.01), self.assertLogs("fulmen.web.issuing") as logs:
+        with (
+            patch("fulmen.web.papers.issuing.FIRST_PAUSE_S", 0.01),
+            self.assertLogs("fulmen.web.papers.issuing") as logs,
+        ):
             queue.wake()
             until = time.monotonic() + PATIENCE_S
             while len(logs.output) < 4 and time.monotonic() < until:
@@ -47,8 +50,8 @@ class Queue(AppCase):
     def test_it_spins_no_faster_than_its_pauses_allow(self) -> None:
         """Whatever goes wrong, in a second it tries at most four times: after 0.1, 0.3 and 0.7 s."""
         with (
-            patch("fulmen.web.issuing.issue_next", side_effect=OSError("the disk is full")) as tried,
-            self.assertLogs("fulmen.web.issuing"),
+            patch("fulmen.web.papers.issuing.issue_next", side_effect=OSError("the disk is full")) as tried,
+            self.assertLogs("fulmen.web.papers.issuing"),
         ):
             queue, started = self.of_its_own(self.settings), time.monotonic()
             queue.wake()
@@ -71,7 +74,7 @@ class Queue(AppCase):
         app = create_app(self.settings, render=fails_once)
         self.addCleanup(self.let_go, app)
         self.client = app.test_client()
-        with self.assertLogs("fulmen.web.issuing"):
+        with self.assertLogs("fulmen.web.papers.issuing"):
             self.assertEqual(self.issued_over_http(1, SIGNED)["state"], "refused")
         self.assertEqual(self.issued_over_http(1, SIGNED)["state"], "issued")
 

@@ -315,7 +315,7 @@ class SlowSet(AppCase):
                     environ_overrides={"REMOTE_ADDR": who.split()[0]},
                 )
 
-            with patch("fulmen.web.testing.ask", slowly):
+            with patch("fulmen.web.testing.views.ask", slowly):
                 first = threading.Thread(target=post, args=("10.0.0.1",))
                 first.start()
                 self.assertTrue(at_it.wait(30))

@@ -12,9 +12,9 @@ from fulmen.core.editing.acts import as_history
 from fulmen.core.editing.job_file import read_job, write_job
 from fulmen.core.network_operator.notification import OperatorState
 from fulmen.photos import MAX_BYTES
-from fulmen.web import policy
 from fulmen.web.app import create_app
-from fulmen.web.policy import Role
+from fulmen.web.doors import policy
+from fulmen.web.doors.policy import Role
 from tests.app import NOW, AppCase
 from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY, example_text, job
 from tests.photos import huge_png, picture
@@ -107,7 +107,7 @@ class HouseholdersDoor(SurveyCase):
             self.assertNotIn(words, shown)
 
     def test_an_expired_a_withdrawn_and_a_wrong_link(self) -> None:
-        with patch("fulmen.web.householder.now", lambda: NOW + timedelta(days=3650)):
+        with patch("fulmen.web.householder.views.now", lambda: NOW + timedelta(days=3650)):
             self.problem(self.client.get(self.at), 410, "has run out. Ask your electrician for a new one")
             self.problem(self.client.put(f"{self.at}/answers/own_land", json={"value": "yes"}), 410)
             self.problem(self.client.post(f"{self.at}/photos/photo_way", data=picture(), **IMAGE), 410)
@@ -118,7 +118,7 @@ class HouseholdersDoor(SurveyCase):
         self.problem(self.client.get(f"{API}/householder/short"), 422)
 
     def test_without_a_link_no_picture_is_worked_on(self) -> None:
-        with patch("fulmen.web.householder.make_photo") as made:
+        with patch("fulmen.web.householder.views.make_photo") as made:
             self.problem(
                 self.client.post(f"{API}/householder/{'x' * 43}/photos/photo_way", data=picture(), **IMAGE), 404
             )

@@ -14,7 +14,7 @@ from fulmen.core.alternatives.unknowns import UnknownFact
 from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.model.base import Id
 from fulmen.core.verification.steps.coach import CoachPlan
-from fulmen.web.design_schemas import Question
+from fulmen.web.jobs.schemas import Question
 from fulmen.web.looking.lookings import LookingState
 
 Found = TypeVar("Found")

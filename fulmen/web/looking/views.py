@@ -9,8 +9,10 @@ from flask import Response, current_app
 
 from fulmen.core.model.job import Job
 from fulmen.store.prices import price_list
-from fulmen.web.blueprint import api_blueprint
-from fulmen.web.design_schemas import FindingQuestion, PointQuestion
+from fulmen.web.design.schemas import FindingQuestion, PointQuestion
+from fulmen.web.doors.blueprint import api_blueprint
+from fulmen.web.doors.policy import Role, allows
+from fulmen.web.doors.replies import reply, store
 from fulmen.web.looking import child
 from fulmen.web.looking.lookings import Lookings
 from fulmen.web.looking.schemas import (
@@ -24,8 +26,6 @@ from fulmen.web.looking.schemas import (
     TestOrderSoFar,
     UnknownsSoFar,
 )
-from fulmen.web.policy import Role, allows
-from fulmen.web.replies import reply, store
 
 looking = api_blueprint("looking")
 

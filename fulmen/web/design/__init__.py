@@ -1,0 +1,1 @@
+"""Designing the run: route, boards, protection, materials and prices."""

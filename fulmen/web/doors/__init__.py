@@ -1,0 +1,1 @@
+"""What every call passes: listening, bounds, who may call, problems, compression, replies."""

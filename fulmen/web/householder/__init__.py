@@ -1,0 +1,1 @@
+"""The householder's link: made by the electrician, answered without an account."""

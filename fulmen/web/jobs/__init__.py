@@ -1,0 +1,1 @@
+"""Jobs: listed, read, judged, saved; the acts of a person; reasons."""

@@ -1,0 +1,1 @@
+"""Papers: asked for, issued in turn, told, looked at."""

@@ -1,0 +1,1 @@
+"""Practice: sets, exercises and their acts."""

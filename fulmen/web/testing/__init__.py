@@ -1,0 +1,1 @@
+"""Testing: instruments, readings, the way that a step measures along."""
