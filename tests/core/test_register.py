@@ -48,23 +48,35 @@ class Register(unittest.TestCase):
                     self.assertIn(one.place, (rule.stop, None))
 
     def test_no_other_module_writes_a_rules_name(self) -> None:
-        fields = _field_names()
+        """A name that a field, a choice or a table bears as well is theirs: the type checker takes no plain string for a
+        rule's name, see `tests/static/rule_keys.py`.
+        """
+        theirs = _other_names()
         for path in (ROOT / "fulmen").rglob("*.py"):
             if REGISTER_FILES in path.parents or "upgrades" in path.parts:
                 continue
             for line, text in strings(path.read_text(encoding="utf-8")):
                 rule = text.split("/")[0]
-                if rule in REGISTER and rule not in fields:
+                if rule in REGISTER and ("/" in text or rule not in theirs):
                     self.fail(f"{path.relative_to(ROOT)}:{line} writes the name of the rule {rule}")
 
+    def test_nobody_makes_a_rules_name_of_a_string(self) -> None:
+        """Only the register and the edition's data give names: whoever else called `RuleKey` could write any."""
+        makers = {"rule.py", "rule_set.py"}
+        for path in (ROOT / "fulmen").rglob("*.py"):
+            for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+                made = isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "RuleKey"
+                self.assertFalse(made and path.name not in makers, f"{path.relative_to(ROOT)}")
+
     def test_nobody_asks_a_finding_for_a_rule_by_name(self) -> None:
-        """Comparing `finding.rule` with a string would be a name written elsewhere."""
+        """Comparing `finding.rule` with a string, or with some of them, would be a name written elsewhere."""
         for path in (ROOT / "fulmen").rglob("*.py"):
             for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
                 if isinstance(node, ast.Compare):
                     sides = [node.left, *node.comparators]
                     about_rule = any(isinstance(one, ast.Attribute) and one.attr in ("rule", "key") for one in sides)
-                    named = any(isinstance(one, ast.Constant) and one.value in REGISTER for one in sides)
+                    written = {each.value for one in sides for each in ast.walk(one) if isinstance(each, ast.Constant)}
+                    named = any(isinstance(one, str) and one in REGISTER for one in written)
                     self.assertFalse(about_rule and named, f"{path.relative_to(ROOT)}:{node.lineno}")
 
     def test_only_a_question_makes_a_finding(self) -> None:
@@ -91,16 +103,28 @@ def _pattern(rule: Rule) -> str:
     return "^" + re.sub(r"\\\{\w+\\\}", ".+", re.escape(rule.title)) + "$"
 
 
-def _field_names() -> set[str]:
-    """Names that stand for something else as well: fields, values of choices, tables."""
-    found: set[str] = {"r1_r2"}
-    for path in (CORE / "model").glob("*.py"):
-        tree = ast.parse(path.read_text(encoding="utf-8"))
-        found |= {
-            node.target.id
-            for node in ast.walk(tree)
-            if isinstance(node, ast.AnnAssign) and isinstance(node.target, ast.Name)
-        }
-        found |= {text for _, text in strings(path.read_text(encoding="utf-8"))}
-    found |= {path.stem for path in (CORE / "reference" / "tables").glob("*.toml")}
-    return found | {"charge_point", "operator", "demand", "surge", "phases", "route", "clearance", "depth", "own_land"}
+def _other_names() -> set[str]:
+    """Names that stand for something else as well: fields of any class, values of choices, tables, editions' limits."""
+    found = {path.stem for path in (CORE / "reference" / "tables").glob("*.toml")}
+    for path in (ROOT / "fulmen").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.ClassDef):
+                found |= {
+                    one.target.id
+                    for one in node.body
+                    if isinstance(one, ast.AnnAssign) and isinstance(one.target, ast.Name)
+                }
+                found |= {
+                    one.value.value
+                    for one in node.body
+                    if isinstance(one, ast.Assign)
+                    and isinstance(one.value, ast.Constant)
+                    and isinstance(one.value.value, str)
+                }
+            elif isinstance(node, ast.keyword) and node.arg:
+                found.add(node.arg)
+    return found
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -25,7 +25,7 @@ from fulmen.core.checks.surge import surge_findings
 from fulmen.core.circuit.run_figures import Case, case_of, known_of
 from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.editing.changes import Change
-from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.finding import Finding, RuleKey, Verdict
 from fulmen.core.findings.words import word
 from fulmen.core.installation.guards import Stands, rcd_beside_device
 from fulmen.core.installation.installation import installation_of
@@ -55,7 +55,7 @@ class Allowance(StrEnum):
 class ArrangementReason(Part):
     """What stands against a way, or the condition it is allowed with; with clause and fear."""
 
-    rule: str
+    rule: RuleKey
     text: str
     clause: str
     fear: str

@@ -144,7 +144,7 @@ def _laid_apart(first: Section, second: Section) -> str:
         ("surroundings", first.surroundings is not second.surroundings),
         ("reference method", first.method is not second.method),
         ("duct", first.in_duct != second.in_duct),
-        ("depth", buried and first.depth_m != second.depth_m),
+        ("depth in the ground", buried and first.depth_m != second.depth_m),
     )
     return ", ".join(words for words, differ in differences if differ)
 

@@ -7,13 +7,16 @@ from __future__ import annotations
 
 from dataclasses import field
 from enum import StrEnum
-from typing import Literal
+from typing import Literal, NewType
 
 from fulmen.core.model.base import Basis
 from fulmen.core.model.decisions import Decision
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.stops import Stop
 from fulmen.core.plain import plain
+
+# The name of a rule: many are words that a field bears as well, and a plain string is none of them.
+RuleKey = NewType("RuleKey", str)
 
 
 class Verdict(StrEnum):
@@ -95,7 +98,7 @@ class Finding:
     """
 
     key: str
-    rule: str
+    rule: RuleKey
     subject: str
     stage: Stage
     title: str

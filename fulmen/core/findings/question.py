@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, NamedTuple, Protocol
 
-from fulmen.core.findings.finding import Condition, Finding, Stage, Verdict, WaitsFor, WorkingLine
+from fulmen.core.findings.finding import Condition, Finding, RuleKey, Stage, Verdict, WaitsFor, WorkingLine
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.units import telling_decimals
 
@@ -22,7 +22,7 @@ NO_FACTS: Facts = {}
 class Edition(Protocol):
     """What a question needs of an edition's rules, see `reference.rule_set.RuleSet`."""
 
-    def rule_clause(self, rule: str, variant: str = "") -> str:
+    def rule_clause(self, rule: RuleKey, variant: str = "") -> str:
         """The clause that a rule rests on."""
 
     def value(self, name: str) -> float:

@@ -8,6 +8,7 @@ from importlib.resources import files
 from typing import Any
 
 from fulmen.core.errors import InputError
+from fulmen.core.findings.finding import RuleKey
 from fulmen.core.reference.tables import read_toml
 
 PACKAGE = "fulmen.core.reference.rule_sets"
@@ -44,7 +45,7 @@ class RuleSet:
     amendment_date: str
     from_memory: bool
     limits: dict[str, Limit]
-    rules: dict[str, RuleEntry]
+    rules: dict[RuleKey, RuleEntry]
     # Asked for with every finding: worked out once.
     _clauses: dict[tuple[str, str], str] = field(default_factory=dict, init=False, repr=False, compare=False)
 
@@ -64,12 +65,12 @@ class RuleSet:
         """Publication and clause of the limit of this name; a source that is no clause stands alone."""
         return self._cited(self.limits[name].clause)
 
-    def rule_clause(self, rule: str, variant: str = "") -> str:
+    def rule_clause(self, rule: RuleKey, variant: str = "") -> str:
         """Publication and clause that a rule rests on: its variant's, that of a limit by name, or its own.
 
-        >>> rule_set().rule_clause("own_rcd")
+        >>> rule_set().rule_clause(RuleKey("own_rcd"))
         'BS 7671 722.531.3.101'
-        >>> rule_set().rule_clause("depth", "buried_drive_m")
+        >>> rule_set().rule_clause(RuleKey("depth"), "buried_drive_m")
         'BS 7671 522.8.10, common practice'
         """
         known = self._clauses.get((rule, variant))
@@ -77,7 +78,7 @@ class RuleSet:
             known = self._clauses[rule, variant] = self._looked_up(rule, variant)
         return known
 
-    def _looked_up(self, rule: str, variant: str) -> str:
+    def _looked_up(self, rule: RuleKey, variant: str) -> str:
         entry = self.rules[rule]
         if variant in self.limits:
             return self.clause(variant)
@@ -106,7 +107,7 @@ def rule_set(key: str = CURRENT) -> RuleSet:
         raise InputError("rule_set", f"there is no edition “{key}”; choose one of {', '.join(rule_set_keys())}")
     raw = read_toml(PACKAGE, key)
     limits = {name: Limit(**entry) for name, entry in raw["limits"].items()}
-    rules = {name: _rule_entry(entry) for name, entry in raw["rules"].items()}
+    rules = {RuleKey(name): _rule_entry(entry) for name, entry in raw["rules"].items()}
     names = ("title", "publication", "edition", "amendment", "amendment_date", "from_memory")
     return RuleSet(key=key, limits=limits, rules=rules, **{name: raw[name] for name in names})
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import NamedTuple
 
-from fulmen.core.findings.finding import Condition, Stage, Topic
+from fulmen.core.findings.finding import Condition, RuleKey, Stage, Topic
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.stops import Stop
 
@@ -35,7 +35,7 @@ class Schools(NamedTuple):
 
 @dataclass(frozen=True)
 class Rule:
-    """One rule.
+    """One rule, `written` by its name.
 
     `title` is the question, with places in braces for what it is asked about. `stage` is where its answer shows,
     `asked_at` where its facts are entered, if elsewhere; `stop` where on the walk they are looked at. `short` names
@@ -43,7 +43,7 @@ class Rule:
     `conditions` what makes a call of it sound, of which a decision names one.
     """
 
-    key: str
+    written: str
     title: str
     stage: Stage
     protects: Protects
@@ -56,6 +56,11 @@ class Rule:
     topics: tuple[Topic, ...] = ()
     step: StepKey | None = None
     told_with_choices: bool = False
+
+    @property
+    def key(self) -> RuleKey:
+        """Its name, as findings bear it."""
+        return RuleKey(self.written)
 
     @property
     def protects_people(self) -> bool:
