@@ -161,10 +161,10 @@ class Papers(AppCase):
         for kind in ("application/pdf", "application/octet-stream"):
             answer = self.client.post("/api/v1/papers/verify", data=self.pdf, content_type=kind)
             self.assertEqual((answer.status_code, answer.get_json()["verdict"]), (200, GENUINE), answer.text)
-        self.app.extensions["looking"].acquire()
+        self.app.extensions["reading_paper"].acquire()
         busy = self.client.post("/api/v1/papers/verify", data=self.pdf, content_type="application/pdf")
         self.assertEqual((busy.status_code, "try again" in busy.get_json()["detail"]), (409, True))
-        self.app.extensions["looking"].release()
+        self.app.extensions["reading_paper"].release()
         for kind, data, status in (("image/png", self.pdf, 415), ("application/pdf", b"x" * 10_000_001, 413)):
             answer = self.client.post("/api/v1/papers/verify", data=data, content_type=kind)
             self.assertEqual(answer.status_code, status)

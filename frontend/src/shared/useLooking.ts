@@ -49,7 +49,8 @@ function stopTicket(ticket: string): void {
   void api.DELETE('/api/v1/looking/{ticket}', { params: { path: { ticket } } }).catch(() => undefined)
 }
 
-export function useLooking<P extends LookingPath>(path: P) {
+/** `outlives` an edit: where it does not hang on every field of the job, whoever asks says when it ends. */
+export function useLooking<P extends LookingPath>(path: P, how: { outlives?: boolean } = {}) {
   const store = useJob()
   const soFar = shallowRef<SoFar<Looked[P]['found']>>()
   const failed = ref('')
@@ -95,7 +96,7 @@ export function useLooking<P extends LookingPath>(path: P) {
     soFar.value = undefined
     failed.value = ''
   }
-  watch(stale, (now) => now && stop())
+  if (!how.outlives) watch(stale, (now) => now && stop())
   onScopeDispose(end)
   return { soFar, found, failed, busy, finished, stale, look, stop, end }
 }

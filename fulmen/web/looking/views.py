@@ -12,6 +12,7 @@ from fulmen.store.prices import price_list
 from fulmen.web.design.schemas import FindingQuestion, PointQuestion
 from fulmen.web.doors.blueprint import api_blueprint
 from fulmen.web.doors.policy import Role, allows
+from fulmen.web.doors.problems import Problem
 from fulmen.web.doors.replies import reply, store
 from fulmen.web.looking import child
 from fulmen.web.looking.lookings import Lookings
@@ -65,7 +66,7 @@ def search_ways(body: PointQuestion) -> Response:
     return _begun(SearchSoFar, child.other_ways, body.job, body.charge_point, price_list(store()))
 
 
-@looking.get("/search/<string:ticket>", responses={200: SearchSoFar})
+@looking.get("/search/<string:ticket>", responses={200: SearchSoFar, 410: Problem})
 @allows(Role.ELECTRICIAN)
 def search_ways_so_far(path: LookingPath) -> Response:
     """Tell the same so far."""
@@ -79,7 +80,7 @@ def tell_how_far_it_holds(body: PointQuestion) -> Response:
     return _begun(ReachSoFar, child.how_far_it_holds, body.job, body.charge_point)
 
 
-@looking.get("/reach/<string:ticket>", responses={200: ReachSoFar})
+@looking.get("/reach/<string:ticket>", responses={200: ReachSoFar, 410: Problem})
 @allows(Role.ELECTRICIAN)
 def tell_how_far_it_holds_so_far(path: LookingPath) -> Response:
     """Tell the same so far."""
@@ -93,7 +94,7 @@ def list_unknown_facts(body: Job) -> Response:
     return _begun(UnknownsSoFar, child.unknown_facts, body)
 
 
-@looking.get("/unknowns/<string:ticket>", responses={200: UnknownsSoFar})
+@looking.get("/unknowns/<string:ticket>", responses={200: UnknownsSoFar, 410: Problem})
 @allows(Role.ELECTRICIAN)
 def list_unknown_facts_so_far(path: LookingPath) -> Response:
     """Tell the same so far."""
@@ -107,7 +108,7 @@ def list_remedies(body: FindingQuestion) -> Response:
     return _begun(RemediesSoFar, child.remedies, body.job, body.finding)
 
 
-@looking.get("/remedies/<string:ticket>", responses={200: RemediesSoFar})
+@looking.get("/remedies/<string:ticket>", responses={200: RemediesSoFar, 410: Problem})
 @allows(Role.ELECTRICIAN)
 def list_remedies_so_far(path: LookingPath) -> Response:
     """Tell the same so far."""
@@ -121,7 +122,7 @@ def list_alternatives(body: AlternativesQuestion) -> Response:
     return _begun(AlternativesSoFar, child.alternatives, body.job, body.circuit, body.choice)
 
 
-@looking.get("/alternatives/<string:ticket>", responses={200: AlternativesSoFar})
+@looking.get("/alternatives/<string:ticket>", responses={200: AlternativesSoFar, 410: Problem})
 @allows(Role.ELECTRICIAN)
 def list_alternatives_so_far(path: LookingPath) -> Response:
     """Tell the same so far."""
@@ -135,7 +136,7 @@ def order_tests(body: Job) -> Response:
     return _begun(TestOrderSoFar, child.order_of_tests, body)
 
 
-@looking.get("/tests/order/<string:ticket>", responses={200: TestOrderSoFar})
+@looking.get("/tests/order/<string:ticket>", responses={200: TestOrderSoFar, 410: Problem})
 @allows(Role.ELECTRICIAN)
 def order_tests_so_far(path: LookingPath) -> Response:
     """Tell the same so far."""

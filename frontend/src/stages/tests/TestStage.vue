@@ -18,7 +18,7 @@ const props = defineProps<{ stage: 'dead' | 'live' }>()
 const emit = defineEmits<{ at: [where: string] }>()
 
 const store = useJob()
-const { steps, movesOf, plan, byCoach } = useTestOrder(() => props.stage)
+const { steps, movesOf, plan, byCoach, settled } = useTestOrder(() => props.stage)
 const current = ref('')
 const chosen = ref(false)
 const settingUp = ref(false)
@@ -80,7 +80,7 @@ function next(): void {
     />
     <ClampTest v-if="current === 'clamp'" />
     <StepPanel
-      v-else-if="step"
+      v-else-if="step && settled"
       :key="current"
       :step="step"
       :number="Math.max(place, 0) + 1"
@@ -92,6 +92,7 @@ function next(): void {
       @set-up="settingUp = true"
       @file="bringingIn = true"
     />
+    <p v-else-if="step" class="none">Looking at the tests…</p>
     <aside>
       <ChecksLedger
         :stages="[stage]"

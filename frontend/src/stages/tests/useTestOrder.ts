@@ -16,8 +16,12 @@ export const isListed = (step: Step) => step.offered_with === null || step.requi
 
 export function useTestOrder(stage: () => Step['stage']) {
   const store = useJob()
-  const { found, finished, failed, look } = useLooking('/api/v1/tests/order')
+  // A reading that is taken meanwhile leaves the order as it is.
+  const { soFar, found, finished, failed, look } = useLooking('/api/v1/tests/order', { outlives: true })
   const plan = ref<CoachPlan>()
+  // Nobody begins in one order and is shown another a moment later: the first answer is waited for, once.
+  const settled = ref(!byCoach.value)
+  watch([soFar, failed], () => (settled.value ||= Boolean(soFar.value ?? failed.value)), { flush: 'post' })
   const listed = computed(() => store.steps.filter(isListed))
   // An order that is still looked for would move under the tester's hands: it counts once it is found.
   watch(finished, (now) => now && (plan.value = found.value))
@@ -36,5 +40,5 @@ export function useTestOrder(stage: () => Step['stage']) {
   })
   const movesOf = (step: Step): Move[] =>
     byCoach.value ? (plan.value?.steps.find((one) => keyOf(one) === keyOf(step))?.moves ?? []) : []
-  return { steps, movesOf, plan, byCoach }
+  return { steps, movesOf, plan, byCoach, settled }
 }
