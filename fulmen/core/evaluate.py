@@ -11,7 +11,7 @@ from fulmen.core.circuit.run_profile import RunProfile
 from fulmen.core.demand.demand import Demand
 from fulmen.core.demand.ways_out import WayOut
 from fulmen.core.editing.job_file import check_structure
-from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.finding import Finding, Topic, Verdict
 from fulmen.core.judging.design import Design, design_of
 from fulmen.core.judging.kept_designs import KeptDesign, KeptDesigns
 from fulmen.core.judging.known import unread
@@ -33,7 +33,9 @@ from fulmen.core.verification.steps.sequence import Step
 
 
 class Told(Part):
-    """What is told of a job to whoever asks. `unsaid` are the fields of the routes that a verdict waits for."""
+    """What is told of a job to whoever asks. `unsaid` are the fields of the routes that a verdict waits for, `asked`
+    fields that are asked only because of what is known; `ways_wanted` says that the demand does not fit.
+    """
 
     rule_set: str
     edition: str
@@ -42,8 +44,10 @@ class Told(Part):
     faults: tuple[RunFaults, ...]
     guards: tuple[RunGuards, ...]
     unsaid: tuple[str, ...]
+    asked: tuple[str, ...]
     demand: Demand
     ways_out: tuple[WayOut, ...]
+    ways_wanted: bool
     operator: OperatorMatter
     stops: tuple[StopState, ...]
     questions: tuple[OpenQuestion, ...]
@@ -143,11 +147,13 @@ def _evaluation(found: KeptDesign, tested: Tested) -> Evaluation:
         faults=shown.faults,
         guards=shown.guards,
         unsaid=shown.unsaid,
+        asked=shown.asked,
         findings=findings,
         steps=tested.steps,
         gaps=certificate_gaps(design.installation, findings, tested.steps),
         demand=design.demand,
         ways_out=shown.ways_out,
+        ways_wanted=any(Topic.DEMAND in one.topics for one in falls_short(findings)),
         operator=tested.matter,
         stops=stop_states(shown.facts, findings),
         questions=shown.questions,

@@ -14,6 +14,8 @@ from sqlalchemy import JSON, Date, DateTime, ForeignKey, Index, LargeBinary, Str
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+from fulmen.core.findings.finding import Verdict
+
 
 class Utc(TypeDecorator[datetime]):
     """A time stored in UTC and given back aware of it; SQLite itself forgets the zone."""
@@ -62,6 +64,11 @@ class JobRow(Base):
     created_at: Mapped[datetime] = mapped_column(Utc)
     changed_at: Mapped[datetime] = mapped_column(Utc)
     saved_by: Mapped[str] = mapped_column(String(200), server_default="", default="")
+
+    @property
+    def verdict(self) -> Verdict:
+        """The worst that is said of it, as a list tells it."""
+        return Verdict.FALLS_SHORT if self.falls_short else Verdict.NEEDS if self.open_checks else Verdict.MEETS
 
     __table_args__ = (Index("ix_job_listed", "changed_at", "title", "reference", "householder", "address"),)
 

@@ -58,9 +58,11 @@ class Outlook(unittest.TestCase):
         warm = {"ground_now_c": 10, "ground_winter_c": 10}
         per_ohm = 1 / rod_ohm(1, 2.4, 16)
         for ohm, stable in ((199.9, True), (200.1, False)):
-            self.assertEqual(outlook(resistivity_ohm_m=ohm * per_ohm, **warm).stable, stable)
+            self.assertEqual(outlook(resistivity_ohm_m=ohm * per_ohm, **warm).stable_verdict is Verdict.MEETS, stable)
         for ohm, trips in ((166.6, True), (166.8, False)):
-            self.assertEqual(outlook(resistivity_ohm_m=ohm * per_ohm, residual_ma=300, **warm).trips, trips)
+            self.assertEqual(
+                outlook(resistivity_ohm_m=ohm * per_ohm, residual_ma=300, **warm).touch_verdict is Verdict.MEETS, trips
+            )
 
     def test_winter_never_lowers_it(self) -> None:
         self.assertEqual(
@@ -76,7 +78,9 @@ class Outlook(unittest.TestCase):
         deep, double = found.ways[0], found.ways[3]
         self.assertEqual((deep.title, deep.rods, deep.driven_m, deep.trench_m), ("One rod 3.6 m deep", 3, 3.6, 0))
         self.assertEqual((double.rods, double.driven_m, double.trench_m), (4, 4.8, 2.4))
-        self.assertEqual([one.holds for one in found.ways], [one.winter_ohm <= 50 for one in found.ways])
+        self.assertEqual(
+            [one.verdict is Verdict.MEETS for one in found.ways], [one.winter_ohm <= 50 for one in found.ways]
+        )
 
     def test_what_cannot_be_is_refused(self) -> None:
         for changes, field in (({"soil": "cheese"}, "soil"), ({"rods": 3, "spacing_m": 2.0}, "spacing_m")):

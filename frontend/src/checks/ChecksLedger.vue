@@ -4,7 +4,7 @@ import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { Finding, Settled, Stage } from '../api/types'
-import { verdictWords } from '../shared/format'
+import { settledWords, verdictWords } from '../shared/format'
 import { useJob } from '../job/useJob'
 import FindingRow from './FindingRow.vue'
 import { isOpen, useCheckGroups } from './useCheckGroups'
@@ -37,7 +37,7 @@ function fold(name: string): void {
 const summary = computed(() => {
   const counts = new Map<string, number>()
   for (const one of findings.value) {
-    const word = isOpen(one) || one.verdict === 'meets' ? verdictWords(one).toLowerCase() : 'decided'
+    const word = isOpen(one) ? verdictWords(one).toLowerCase() : settledWords(one.verdict)
     counts.set(word, (counts.get(word) ?? 0) + 1)
   }
   return [...counts].map(([word, count]) => `${count} ${word}`).join(', ')

@@ -28,7 +28,7 @@ const used = computed(() =>
   props.finding.margin === null ? null : Math.min(1, Math.max(0.02, 1 - props.finding.margin)),
 )
 const open = computed(() => isOpen(props.finding))
-const waitsFor = computed(() => ('waits_for' in props.finding ? props.finding.waits_for : undefined))
+const waitsFor = computed(() => ('waits_for' in props.finding ? props.finding.waits_for : null))
 const { whole, failed } = useWhole(
   () => props.finding,
   () => props.open,
@@ -62,13 +62,9 @@ const { whole, failed } = useWhole(
       <WorkingLines :lines="whole.working" />
       <p class="quiet clause">{{ whole.clause }}</p>
     </div>
-    <RemedyList
-      v-if="whole && finding.verdict === 'falls_short' && finding.stage !== 'dead'"
-      :key="whole.detail"
-      :finding="whole"
-    />
-    <template v-if="finding.verdict === 'your_call'">
-      <DecisionForm v-if="props.open && whole" :finding="whole" />
+    <RemedyList v-if="whole?.offers === 'remedies'" :key="whole.detail" :finding="whole" />
+    <template v-if="whole?.offers === 'reason'">
+      <DecisionForm v-if="props.open" :finding="whole" />
       <button v-else-if="open" type="button" class="link" @click="$emit('toggle')">Say why</button>
     </template>
   </li>

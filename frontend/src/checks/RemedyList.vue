@@ -4,6 +4,7 @@ import { computed } from 'vue'
 
 import type { Finding } from '../api/types'
 import { useJob } from '../job/useJob'
+import { afterRemedy } from '../shared/format'
 import LookingNote from '../shared/LookingNote.vue'
 import { useLooking } from '../shared/useLooking'
 
@@ -29,8 +30,8 @@ const ask = () => look({ job: store.judged!, finding: props.finding.key })
         <span
           ><b>{{ one.words }}</b>
           <span class="quiet"
-            >{{ one.figures }}<template v-if="one.verdict === 'your_call'"> · your call, say why</template
-            ><template v-if="one.also.length"> · opens: {{ one.also.join(', ') }}</template></span
+            >{{ one.figures }}{{ afterRemedy(one.verdict)
+            }}<template v-if="one.also.length"> · opens: {{ one.also.join(', ') }}</template></span
           ></span
         >
         <v-btn

@@ -3,9 +3,7 @@ import type { JobSummary } from '../api/types'
 import { dayAndTime } from '../shared/format'
 import VerdictMark from '../shared/VerdictMark.vue'
 
-const props = defineProps<{ job: JobSummary }>()
-
-const verdict = () => (props.job.falls_short ? 'falls_short' : props.job.open_checks ? 'needs' : 'meets')
+defineProps<{ job: JobSummary }>()
 </script>
 
 <template>
@@ -18,9 +16,9 @@ const verdict = () => (props.job.falls_short ? 'falls_short' : props.job.open_ch
         }}</span>
       </span>
       <span class="state">
-        <span v-if="verdict() === 'meets'"><VerdictMark verdict="meets" /></span>
-        <span v-else-if="verdict() === 'falls_short'"
-          ><VerdictMark verdict="falls_short" /> <span class="quiet">{{ job.falls_short }}</span></span
+        <span v-if="job.falls_short || !job.open_checks"
+          ><VerdictMark :verdict="job.verdict" />
+          <span v-if="job.falls_short" class="quiet">{{ job.falls_short }}</span></span
         >
         <span v-else
           ><b>{{ job.open_checks }}</b> <span class="quiet">still open</span></span

@@ -76,12 +76,7 @@ const pointName = computed(() => (props.profile.nodes.length > 3 ? short(point.v
     }}</text>
     <text :x="cutOutX - 15" :y="33" class="note">{{ cutOut.notes.join(' ') }}</text>
     <text :x="boardX - 17" :y="33" class="note">tails {{ board.notes.at(-1)?.replace('tails ', '') }}</text>
-    <text
-      :x="endX + 158"
-      :y="33"
-      text-anchor="end"
-      class="note"
-      :class="{ short: profile.protection_verdict === 'falls_short' }"
+    <text :x="endX + 158" :y="33" text-anchor="end" class="note" :class="profile.protection_verdict"
       >{{ endX > WIDE_PX ? point.notes.join(', ') : point.notes[0] }} · protection
       {{ verdictWords({ verdict: profile.protection_verdict }).toLowerCase() }}</text
     >

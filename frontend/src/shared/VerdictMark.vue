@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { Verdict } from '../api/types'
 import { verdictWords } from './format'
 
-const props = defineProps<{ verdict: Verdict; waitsFor?: 'fact' | 'reading'; said?: string }>()
+const props = defineProps<{ verdict: Verdict; waitsFor?: 'fact' | 'reading' | null; said?: string }>()
 
 const SHAPES = {
   meets: mdiCheck,

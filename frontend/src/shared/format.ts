@@ -1,5 +1,5 @@
 // Numbers and times as the trade writes them. No arithmetic of the trade happens here.
-import type { Finding } from '../api/types'
+import type { Finding, Verdict } from '../api/types'
 
 export function fixed(value: number, decimals: number): string {
   return value.toFixed(decimals)
@@ -29,9 +29,14 @@ const VERDICT_WORDS = {
 } as const
 
 export function verdictWords(finding: Pick<Finding, 'verdict'> & Partial<Pick<Finding, 'waits_for'>>): string {
-  if (finding.verdict === 'needs' && finding.waits_for === 'reading') return 'Needs a reading'
-  return VERDICT_WORDS[finding.verdict]
+  return finding.waits_for === 'reading' ? 'Needs a reading' : VERDICT_WORDS[finding.verdict]
 }
+
+/** A verdict that is settled, in a count: what was your call is decided by then. */
+export const settledWords = (verdict: Verdict) => (verdict === 'meets' ? 'meets' : 'decided')
+
+/** What taking a remedy leaves to be done. */
+export const afterRemedy = (verdict: Verdict) => (verdict === 'your_call' ? ' · your call, say why' : '')
 
 export function dayAndTime(iso: string): string {
   return new Date(iso).toLocaleString('en-GB', {

@@ -52,6 +52,13 @@ class Allowance(StrEnum):
     REFUSED = "refused"
 
 
+VERDICTS = {
+    Allowance.ALLOWED: Verdict.MEETS,
+    Allowance.CONDITION: Verdict.YOUR_CALL,
+    Allowance.REFUSED: Verdict.FALLS_SHORT,
+}
+
+
 class ArrangementReason(Part):
     """What stands against a way, or the condition it is allowed with; with clause and fear."""
 
@@ -63,7 +70,7 @@ class ArrangementReason(Part):
 
 
 class ArrangementOption(Part):
-    """One way, in words, with its judgement; `changes` take it."""
+    """One way, in words, with its judgement; `changes` take it, `offered` unless it is refused or stands."""
 
     earth: str
     open_pen: str
@@ -71,9 +78,11 @@ class ArrangementOption(Part):
     rdc_dd: str
     surge: bool
     allowance: Allowance
+    verdict: Verdict
     reasons: tuple[ArrangementReason, ...]
     chosen: bool
     changes: tuple[Change, ...]
+    offered: bool
 
 
 class ArrangementOptions(Part):
@@ -179,9 +188,11 @@ def _option(now: Case, place: int, choice: Choice, *, rcd_beside: bool) -> Arran
         rdc_dd=word(arrangement.rdc_dd),
         surge=surge,
         allowance=allowance,
+        verdict=VERDICTS[allowance],
         reasons=reasons,
         chosen=not changes,
         changes=changes,
+        offered=bool(changes) and allowance is not Allowance.REFUSED,
     )
 
 

@@ -173,6 +173,14 @@ def _by_calculation(case: Case, size_mm2: float) -> Finding | None:
     )
 
 
+def ze_above_declared(case: Case) -> tuple[str, ...]:
+    """The field that is asked where Ze, by enquiry or read, is above what operators declare: whether they were told."""
+    ze_ohm = case.measured.ze_ohm if case.measured.ze_ohm is not None else case.job.supply.ze_enquiry_ohm
+    if ze_ohm is None or case.job.supply.earthing is Earthing.TT:
+        return ()
+    return ("supply.operator_told_of_ze",) if ze_ohm > declared_ze_ohm(case.job.supply, case.rules) else ()
+
+
 def _enquiry(case: Case) -> Finding | None:
     """Ze and fault current by enquiry: on TT a low Ze is no TT figure; a current below U0/Ze contradicts it."""
     supply, rules, asked = case.job.supply, case.rules, ask(ZE_ENQUIRY, case.rules, ORIGIN)

@@ -12,7 +12,7 @@ from fulmen.core.editing.changes import Change
 from fulmen.core.findings.finding import Verdict, WorkingLine
 from fulmen.core.installation.installation import Installation
 from fulmen.core.model.job import Job
-from fulmen.core.plain import plain
+from fulmen.core.plain import changed, plain
 from fulmen.core.reference.rule_set import RuleSet
 
 WayKey = Literal["load_limit", "turned_down", "bigger_fuse", "three_phase"]
@@ -22,7 +22,7 @@ TURNED_DOWN_A = (25.0, 20.0, 16.0, 13.0, 10.0)
 
 @plain
 class WayOut:
-    """One way to make the demand fit: what it comes to, against what, and what it takes."""
+    """One way to make the demand fit: what it comes to, against what, and what it takes, where it does make it fit."""
 
     key: WayKey
     title: str
@@ -45,7 +45,8 @@ def ways_out(installation: Installation, rules: RuleSet, demand: Demand) -> tupl
         _bigger_fuse(installation, demand, rules),
         _three_phase(demand, carried_a),
     )
-    return tuple(way for way in ways if way is not None)
+    found = [way for way in ways if way is not None]
+    return tuple(way if way.verdict is Verdict.MEETS else changed(way, changes=()) for way in found)
 
 
 def _load_limit(demand: Demand, carried_a: float, rules: RuleSet) -> WayOut:

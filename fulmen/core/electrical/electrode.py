@@ -9,7 +9,7 @@ from math import ceil, log, pi
 from typing import Annotated
 
 from fulmen.core.errors import InputError
-from fulmen.core.findings.finding import WorkingLine
+from fulmen.core.findings.finding import Verdict, WorkingLine
 from fulmen.core.model.base import ElectrodeOhm, Part, number
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.soil import Soil, resistivity_at, soil
@@ -48,7 +48,7 @@ class ElectrodeWay(Part):
     rods: int
     driven_m: float
     trench_m: float
-    holds: bool
+    verdict: Verdict
 
 
 class ElectrodeDepth(Part):
@@ -77,8 +77,9 @@ class ElectrodeOutlook(Part):
     high_ohm: float
     winter_ohm: float
     touch_v: float
-    trips: bool
-    stable: bool
+    touch_verdict: Verdict
+    stable_verdict: Verdict
+    stable_told: str
     working: tuple[WorkingLine, ...]
     test: FallOfPotentialPlan
     depths: tuple[ElectrodeDepth, ...]
@@ -169,8 +170,9 @@ def electrode_outlook(plan: ElectrodePlan, rules: RuleSet) -> ElectrodeOutlook:
         high_ohm=now_ohm if plan.resistivity_ohm_m else _plan_ohm(plan, ground.most_ohm_m),
         winter_ohm=now_ohm * winter,
         touch_v=touch_v,
-        trips=touch_v <= rules.value("touch_voltage_v"),
-        stable=now_ohm * winter <= rules.value("electrode_stable_ohm"),
+        touch_verdict=_at_most(touch_v, rules.value("touch_voltage_v")),
+        stable_verdict=_at_most(now_ohm * winter, rules.value("electrode_stable_ohm")),
+        stable_told=_stable_told(now_ohm * winter, rules.value("electrode_stable_ohm")),
         working=_working(plan, resistivity, now_ohm, winter),
         test=fall_of_potential(plan.rod_m, rules),
         depths=_depths(plan, resistivity, winter),
@@ -263,7 +265,17 @@ def _ways(plan: ElectrodePlan, ground: Soil, resistivity: float, winter: float) 
                 rods=pieces,
                 driven_m=round(one.rod_m * one.rods, 1),
                 trench_m=round(one.spacing_m * (one.rods - 1), 1),
-                holds=now_ohm * winter <= plan.wanted_ohm,
+                verdict=_at_most(now_ohm * winter, plan.wanted_ohm),
             )
         )
     return tuple(ways)
+
+
+def _at_most(value: float, limit: float) -> Verdict:
+    return Verdict.MEETS if value <= limit else Verdict.FALLS_SHORT
+
+
+def _stable_told(winter_ohm: float, limit_ohm: float) -> str:
+    if winter_ohm <= limit_ohm:
+        return f"Not above {limit_ohm:g} Ω: stable enough."
+    return f"Above {limit_ohm:g} Ω: not stable."

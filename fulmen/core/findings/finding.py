@@ -50,6 +50,8 @@ class Topic(StrEnum):
 
 
 WaitsFor = Literal["fact", "reading"]
+# What a person can do about a finding where it is told: have changes tried that would mend it, or say why it is so.
+Offers = Literal["remedies", "reason"]
 
 
 @plain
@@ -93,8 +95,9 @@ class Finding:
     the value must stay at or below, (value − limit)/limit where it must reach it; negative when it falls short. `fear`
     says what can happen where it falls short, `school` which way of two this is where practice differs; `protects`
     marks the rules that protect people at the car. `conditions` are those of which one must be named where it is
-    decided. `place` is the stop of the walk where its facts are looked at; `step` the test step it judges; `whose`
-    names the circuit or board it is about, where the job holds several.
+    decided. `waits_for` says what it needs, `offers` what can be done about it. `place` is the stop of the walk where
+    its facts are looked at; `step` the test step it judges; `whose` names the circuit or board it is about, where the
+    job holds several.
     """
 
     key: str
@@ -116,7 +119,8 @@ class Finding:
     unit: str = ""
     decimals: int = 2
     at_least: bool = False
-    waits_for: WaitsFor = "fact"
+    waits_for: WaitsFor | None = None
+    offers: Offers | None = None
     margin: float | None = None
     working: tuple[WorkingLine, ...] = ()
     remedy: str = ""

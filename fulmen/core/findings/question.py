@@ -79,7 +79,7 @@ class Question(NamedTuple):
 
     def needs_fact(self, detail: str, *, basis: Facts = NO_FACTS) -> Finding:
         """It waits for a fact, where that is entered."""
-        return self._replace(stage=self.asked_at)._finding(Verdict.NEEDS, detail, basis)
+        return self._replace(stage=self.asked_at)._finding(Verdict.NEEDS, detail, basis, waits_for="fact")
 
     def needs_reading(self, detail: str, *, stage: Stage = Stage.LIVE, basis: Facts = NO_FACTS) -> Finding:
         """It waits for a reading."""
@@ -123,7 +123,7 @@ class Question(NamedTuple):
             facts,
             remedy="" if holds else remedy,
             working=working,
-            waits_for=waits_for,
+            **({"waits_for": waits_for} if verdict is Verdict.NEEDS else {}),
             value=value,
             limit=limit,
             unit=unit,
@@ -138,7 +138,10 @@ class Question(NamedTuple):
         # Thousands of findings are made in a search: what is usual is left to the default.
         if verdict is Verdict.FALLS_SHORT:
             more["fear"] = rule.can_happen
+            if self.stage is not Stage.DEAD:
+                more["offers"] = "remedies"
         elif verdict is Verdict.YOUR_CALL:
+            more["offers"] = "reason"
             if rule.schools is not None:
                 more["school"] = rule.schools.words()
             if rule.conditions:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.laying import asks_outdoors
+from fulmen.core.checks.supply import ze_above_declared
 from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
 from fulmen.core.circuit.guard_views import RunGuards, run_guards
 from fulmen.core.circuit.run_profile import RunProfile, run_profile
@@ -37,7 +38,8 @@ class Shown:
     """What a design shows besides its findings, before anything is read of it.
 
     `profiles` stand under the name of their run's subject; `unsaid` are the fields of the routes that a verdict waits
-    for; `facts` those of the walk, and whether they are known.
+    for, `asked` fields that are asked only because of what is known; `facts` those of the walk, and whether they are
+    known.
     """
 
     profiles: dict[str, RunProfile]
@@ -45,6 +47,7 @@ class Shown:
     faults: tuple[RunFaults, ...]
     guards: tuple[RunGuards, ...]
     unsaid: tuple[str, ...]
+    asked: tuple[str, ...]
     ways_out: tuple[WayOut, ...]
     facts: tuple[WalkedFact, ...]
     questions: tuple[OpenQuestion, ...]
@@ -67,6 +70,7 @@ def shown_of(design: Design) -> Shown:
         ),
         guards=tuple(run_guards(case.run) for case in design.cases),
         unsaid=_unsaid(installation),
+        asked=ze_above_declared(design.cases[0]) if design.has_charge_point else (),
         ways_out=ways_out(installation, design.rules, design.demand),
         facts=facts,
         questions=open_questions(facts),

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fulmen.core.answer import Answer
 from fulmen.core.editing.changes import Change
 from fulmen.core.editing.standing_reasons import FittingReason
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.base import Line, Text, shown
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
@@ -91,6 +92,7 @@ class JobSummary(BaseModel):
     address: str
     open_checks: int
     falls_short: int
+    verdict: Verdict
     readings_taken: int
     readings_wanted: int
     changed_at: datetime

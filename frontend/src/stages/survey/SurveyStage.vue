@@ -55,7 +55,7 @@ const fold = computed(() => {
 // Each part shows the checks that its facts settle.
 const here = computed(() => new Set(stops.value.find((one) => one.stop === stop.value)?.findings ?? []))
 const filter = (one: Finding | Settled) => {
-  if (current.value === 'open') return one.verdict === 'needs'
+  if (current.value === 'open') return 'waits_for' in one && one.waits_for !== null
   return follows.value ? one.topics.includes('operator') : here.value.has(one.key)
 }
 

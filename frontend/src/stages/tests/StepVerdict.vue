@@ -10,7 +10,7 @@ defineProps<{ findings: Finding[] }>()
   <div aria-live="polite" class="judged">
     <p v-for="finding in findings" :key="finding.rule">
       <VerdictMark :verdict="finding.verdict" :waits-for="finding.waits_for" /> {{ finding.title }}.&#32;<span
-        :class="{ from: finding.verdict === 'meets' }"
+        :class="finding.verdict"
         >{{ finding.detail }}</span
       ><template v-if="finding.remedy"
         >{{ finding.detail.endsWith('.') ? '' : '.' }} <span class="quiet">{{ finding.remedy }}</span></template
@@ -26,7 +26,7 @@ defineProps<{ findings: Finding[] }>()
   gap: 3px;
 }
 @media (max-width: 839px) {
-  .from {
+  .meets {
     display: none;
   }
 }

@@ -30,7 +30,7 @@ const step = computed(() => all.value.find((one) => keyOf(one) === current.value
 const place = computed(() => steps.value.findIndex((one) => keyOf(one) === current.value))
 const { clamp } = useClamp()
 const limited = computed(() => store.job?.supply.load_limit_a !== null && props.stage === 'live')
-const clampWords = computed(() => (clamp.value?.verdict === 'meets' ? 'proven' : ''))
+const clampWords = computed(() => (clamp.value && !clamp.value.is_open ? 'proven' : ''))
 
 const isOpen = (one: Step) => !one.met && one.reading === null
 function firstOpen(): string {

@@ -9,7 +9,6 @@ const props = defineProps<{ way: ArrangementOption }>()
 defineEmits<{ take: [] }>()
 
 const open = ref(false)
-const VERDICT = { allowed: 'meets', condition: 'your_call', refused: 'falls_short' } as const
 const WORDS = { allowed: 'Allowed', condition: 'With a condition', refused: 'Refused' }
 const title = computed(() => `${props.way.earth}; ${props.way.open_pen}`)
 </script>
@@ -18,7 +17,7 @@ const title = computed(() => `${props.way.earth}; ${props.way.open_pen}`)
   <li>
     <button type="button" class="head" :aria-expanded="open" @click="open = !open">
       <span
-        ><VerdictMark :verdict="VERDICT[way.allowance]" :said="WORDS[way.allowance]" />&ensp;<b>{{ title }}</b
+        ><VerdictMark :verdict="way.verdict" :said="WORDS[way.allowance]" />&ensp;<b>{{ title }}</b
         ><span v-if="way.chosen" class="now"> as it stands</span></span
       >
       <span class="quiet small"
@@ -35,9 +34,7 @@ const title = computed(() => `${props.way.earth}; ${props.way.open_pen}`)
         <p v-if="reason.fear"><b>What can happen:</b> {{ reason.fear }}</p>
         <p v-if="reason.school" class="quiet">{{ reason.school }}</p>
       </div>
-      <v-btn v-if="!way.chosen && way.allowance !== 'refused'" variant="outlined" size="small" @click="$emit('take')"
-        >Take this way</v-btn
-      >
+      <v-btn v-if="way.offered" variant="outlined" size="small" @click="$emit('take')">Take this way</v-btn>
     </div>
   </li>
 </template>

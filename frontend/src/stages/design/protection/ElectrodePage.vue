@@ -148,9 +148,9 @@ onMounted(async () => {
         before you rely on it.
       </p>
       <p>
-        <VerdictMark :verdict="found.trips ? 'meets' : 'falls_short'" /> {{ found.touch_v.toFixed(1) }} V in winter at
-        {{ plan.residual_ma }} mA, of 50 V. <VerdictMark :verdict="found.stable ? 'meets' : 'falls_short'" />
-        {{ found.stable ? 'Not above' : 'Above' }} 200 Ω: {{ found.stable ? 'stable enough' : 'not stable' }}.
+        <VerdictMark :verdict="found.touch_verdict" /> {{ found.touch_v.toFixed(1) }} V in winter at
+        {{ plan.residual_ma }} mA, of 50 V. <VerdictMark :verdict="found.stable_verdict" />
+        {{ found.stable_told }}
       </p>
       <p>
         <v-btn variant="outlined" size="small" @click="store.change(field, Number(found.winter_ohm.toFixed(1)))"
@@ -173,7 +173,7 @@ onMounted(async () => {
         </thead>
         <tbody>
           <tr v-for="way in found.ways" :key="way.title">
-            <th scope="row"><VerdictMark :verdict="way.holds ? 'meets' : 'falls_short'" /> {{ way.title }}</th>
+            <th scope="row"><VerdictMark :verdict="way.verdict" /> {{ way.title }}</th>
             <td class="num figure">{{ ohm(way.now_ohm) }}</td>
             <td class="num figure">{{ ohm(way.winter_ohm) }}</td>
             <td class="takes">

@@ -7,14 +7,12 @@ import VerdictMark from '../../../shared/VerdictMark.vue'
 
 const store = useJob()
 const ways = computed(() => store.evaluation!.ways_out)
-const short = computed(() =>
-  store.evaluation!.findings.some((one) => one.topics.includes('demand') && one.verdict === 'falls_short'),
-)
+const wanted = computed(() => store.evaluation!.ways_wanted)
 </script>
 
 <template>
-  <details v-if="ways.length" :open="short">
-    <summary>{{ short ? 'It does not fit. The ways out:' : 'Other ways to hold the demand' }}</summary>
+  <details v-if="ways.length" :open="wanted">
+    <summary>{{ wanted ? 'It does not fit. The ways out:' : 'Other ways to hold the demand' }}</summary>
     <ul>
       <li v-for="way in ways" :key="way.key">
         <p>
@@ -26,11 +24,7 @@ const short = computed(() =>
         <p class="quiet detail">
           {{ way.detail }} <span class="figure">{{ way.working.symbol }} = {{ way.working.figures }}</span>
         </p>
-        <v-btn
-          v-if="way.changes.length && way.verdict === 'meets'"
-          variant="outlined"
-          size="small"
-          @click="store.changeAll(way.changes)"
+        <v-btn v-if="way.changes.length" variant="outlined" size="small" @click="store.changeAll(way.changes)"
           >Take this way</v-btn
         >
       </li>

@@ -17,11 +17,7 @@ const letters = computed(() => [
   { value: '', words: 'none yet' },
   ...photos.value.map((photo, index) => ({ value: photo.sha256, words: `photo ${index + 1}` })),
 ])
-// Above the declared maximum the operator has to know; the design may then go on with the figure.
-const ABOVE = ['ze_enquiry/origin', 'reading_ze/origin']
-const high = computed(() =>
-  store.evaluation?.findings.some((one) => ABOVE.includes(one.key) && one.verdict === 'falls_short'),
-)
+const TOLD = 'supply.operator_told_of_ze'
 </script>
 
 <template>
@@ -95,8 +91,8 @@ const high = computed(() =>
     <JobField path="supply.pscc_enquiry_ka" label="Fault current by enquiry" kind="number" unit="kA" />
   </div>
   <TapField
-    v-if="high || supply.operator_told_of_ze !== 'not_seen'"
-    path="supply.operator_told_of_ze"
+    v-if="store.evaluation?.asked.includes(TOLD) || supply.operator_told_of_ze !== 'not_seen'"
+    :path="TOLD"
     label="Ze is above what is declared: was the operator told?"
     choice="Seen"
   />
