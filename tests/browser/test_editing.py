@@ -242,6 +242,20 @@ class JobFiles(BrowserCase):
         )
         expect(page.locator(".sentence")).to_contain_text("The supply is TT")
 
+    def test_a_sentence_about_a_file_stands_though_the_list_comes_after_it(self) -> None:
+        held: list[Route] = []
+        page = self.page("/mark.svg")
+        page.route("**/api/v1/jobs?*", lambda route: held.append(route))
+        page.goto(self.url)
+        page.get_by_test_id("job-file").set_input_files(
+            {"name": "a.json", "mimeType": "application/json", "buffer": b"{"}
+        )
+        expect(page.get_by_role("alert")).to_contain_text("a.json")
+        for route in held:
+            route.continue_()
+        expect(page.get_by_role("listitem").first).to_be_visible()
+        expect(page.get_by_role("alert")).to_contain_text("a.json")
+
     def test_search_and_empty_answers(self) -> None:
         page = self.page("/")
         page.get_by_role("textbox", name="Search title, name, address").fill("heron")

@@ -18,6 +18,7 @@ from tests.jobs import (
     FALLS_SHORT,
     HALFWAY,
     RULES,
+    TREATED_AS_PME,
     TT,
     evaluation,
     job,

@@ -21,15 +21,17 @@ const jobs = ref<JobSummary[]>([])
 const total = ref(0)
 const search = ref('')
 const title = ref('')
-const failed = ref('')
+// A list that comes says nothing of a file that was refused or a job that could not be started: each has its sentence.
+const notListed = ref('')
+const refused = ref('')
 const loaded = ref(false)
 let asked = 0
 // What waits on this device; a draft goes out once its job is opened.
-const { waiting, refused } = useOutbox()
+const { waiting, refused: notTaken } = useOutbox()
 const drafts = ref<number[]>([])
 useIntervalFn(async () => (drafts.value = await unsavedJobs()), LOOK_MS)
 const unsaved = computed(() => [
-  ...new Set([...drafts.value, ...[...waiting.value, ...refused.value].map((one) => one.job)]),
+  ...new Set([...drafts.value, ...[...waiting.value, ...notTaken.value].map((one) => one.job)]),
 ])
 
 async function list(offset = 0): Promise<void> {
@@ -40,10 +42,10 @@ async function list(offset = 0): Promise<void> {
     if (turn !== asked) return
     jobs.value = offset ? [...jobs.value, ...page.jobs] : page.jobs
     total.value = page.total
-    failed.value = ''
+    notListed.value = ''
     loaded.value = true
   } catch (error) {
-    failed.value = asProblem(error).detail
+    notListed.value = asProblem(error).detail
   }
 }
 
@@ -53,7 +55,7 @@ async function start(): Promise<void> {
     const state = await answer<JobState>(api.POST('/api/v1/jobs/blank', { body }))
     await router.push({ name: 'survey', params: { id: state.id } })
   } catch (error) {
-    failed.value = asProblem(error).detail
+    refused.value = asProblem(error).detail
   }
 }
 
@@ -86,10 +88,11 @@ watch(search, () => void list())
         <v-text-field v-model="title" label="Name a new job" maxlength="120" />
         <v-btn type="submit" color="ink" :disabled="!title.trim()">Start</v-btn>
       </form>
-      <ImportButton @failed="failed = $event" />
+      <ImportButton @failed="refused = $event" />
     </div>
-    <p v-if="failed" class="failed" role="alert">
-      {{ failed }} <button type="button" class="link" @click="list()">Try again</button>
+    <p v-if="refused" class="failed" role="alert">{{ refused }}</p>
+    <p v-if="notListed" class="failed" role="alert">
+      {{ notListed }} <button type="button" class="link" @click="list()">Try again</button>
     </p>
     <p v-for="id in unsaved" :key="id" class="unsaved" role="status">
       On this device, not yet saved:
