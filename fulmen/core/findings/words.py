@@ -345,7 +345,7 @@ def word(value: Enum) -> str:
     >>> word(Earthing.TN_C_S)
     'TN-C-S'
     """
-    return WORDS[type(value)][value.value]
+    return WORDS[type(value)][value._value_]
 
 
 def verdict_words(finding: Finding) -> str:

@@ -66,6 +66,8 @@ def showable(text: str) -> str:
     """A text that every screen, drawing and paper shows as it is kept: no control characters but line ends and tabs, no
     half characters, none that Unicode keeps for programs, none that nobody sees or that turns others round.
     """
+    if text.isascii() and text.isprintable():
+        return text
     found = UNSHOWABLE.search(text)
     if found is not None:
         context = {"code": f"U+{ord(found[0]):04X}", "place": found.start() + 1}
@@ -102,7 +104,7 @@ def shown(text: str) -> str:
 
 def one_line(text: str) -> str:
     """A text without line ends or tabs."""
-    if any(character in text for character in "\t\n\r"):
+    if "\n" in text or "\t" in text or "\r" in text:
         raise PydanticCustomError("one_line", "must be one line, without tabs")
     return text
 

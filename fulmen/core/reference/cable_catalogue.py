@@ -182,8 +182,12 @@ def last_cable(circuit: Circuit) -> Cable:
 
 def cables_of(circuit: Circuit) -> list[Cable]:
     """The different cables along a circuit, in the order of walking; the circuit's where it has no route."""
-    found = dict.fromkeys(cable_of(circuit, section) for section in circuit.route)
-    return list(found) or [circuit.cable]
+    found: list[Cable] = []
+    for section in circuit.route:
+        # Most sections have the circuit's own, found by identity; to hash each of them would cost more than all else.
+        if (cable := cable_of(circuit, section)) not in found:
+            found.append(cable)
+    return found or [circuit.cable]
 
 
 def armour_alone(record: CableRecord, cable: Cable) -> bool:
