@@ -7,15 +7,16 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
+from unittest.mock import patch
 
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.so_far import SoFar, finished
 from fulmen.store.errors import Busy, Outdated
 from fulmen.web.looking import child
-from fulmen.web.looking.child import Told, tell
+from fulmen.web.looking.child import Told, TooBig, tell
 from fulmen.web.looking.lookings import AT_ONCE, MOST_KEPT, UNHEARD_S, Looking, Lookings, LookingState
-from tests.app import PATIENCE_S
+from tests.app import PATIENCE_S, AppCase
 from tests.core.test_looking import evaluation_s
 from tests.jobs import ALL_ELECTRIC, AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, TREATED_AS_PME, job
 
@@ -49,7 +50,7 @@ def takes_all_memory() -> Iterator[SoFar[int]]:
     kept = []
     while True:
         kept.append(bytearray(50_000_000))
-        yield SoFar(len(kept), 1000, lambda: len(kept))
+        yield SoFar(len(kept), 1000, list)
 
 
 def goes_wrong() -> Iterator[SoFar[int]]:
@@ -172,12 +173,51 @@ class InTurn(unittest.TestCase):
         with self.assertLogs("fulmen.web.looking.lookings", "WARNING"):
             with self.assertRaises(Busy):
                 self.ended(self.lookings.begin(dies))
-            with self.assertRaises(RuntimeError):
+            with self.assertRaises(RuntimeError) as caught:
                 self.ended(self.lookings.begin(goes_wrong))
-            with self.assertRaises(MemoryError):
+            # The log of the server says where.
+            self.assertIn("in goes_wrong", caught.exception.__notes__[0])
+            with self.assertRaises(TooBig):
                 self.ended(self.lookings.begin(takes_all_memory))
             self.wait_for(lambda: not self.lookings._going)
         self.assertEqual(self.ended(self.lookings.begin(counting, self.folder, "a", 1)).state, LookingState.FINISHED)
+
+
+class Through(AppCase):
+    """Through the app: what ends without an answer is told as a problem."""
+
+    def asked(self, how: Callable[..., Any]) -> Any:
+        with patch("fulmen.web.looking.child.how_far_it_holds", how):
+            body = {"job": job().model_dump(mode="json"), "charge_point": "charge-point"}
+            told = self.client.post("/api/v1/reach", json=body)
+            while told.status_code == 200 and told.get_json()["state"] in ("waits", "goes_on"):
+                time.sleep(0.05)
+                told = self.client.get(f"/api/v1/reach/{told.get_json()['ticket']}")
+        return told
+
+    def test_what_needs_too_much_memory_or_dies_is_told(self) -> None:
+        for how, words in ((takes_all, "more memory"), (dies_at_once, "broke off")):
+            with self.subTest(words):
+                told = self.asked(how)
+                self.assertEqual((told.status_code, told.mimetype), (503, "application/problem+json"))
+                self.assertIn(words, told.get_json()["detail"])
+
+    def test_a_mistake_of_ours_is_logged_with_its_place(self) -> None:
+        with self.assertLogs(level="ERROR") as logs:
+            self.assertEqual(self.asked(goes_wrong_at_once).status_code, 500)
+        self.assertIn("in goes_wrong", "\n".join(logs.output))
+
+
+def takes_all(*_: Any) -> Iterator[SoFar[int]]:
+    return takes_all_memory()
+
+
+def dies_at_once(*_: Any) -> Iterator[SoFar[int]]:
+    return dies()
+
+
+def goes_wrong_at_once(*_: Any) -> Iterator[SoFar[int]]:
+    return goes_wrong()
 
 
 # On a quiet machine of the usual kind, with room.

@@ -6,6 +6,7 @@ import os
 import resource
 import signal
 import time
+import traceback
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from multiprocessing.connection import Connection
@@ -28,6 +29,10 @@ from fulmen.core.verification.steps.coach import coaching
 FIRST_TOLD_S, TOLD_EVERY_S, STEPS_FOR_A_TELLING = 0.5, 0.5, 2.0
 MOST_MEMORY = 1_500_000_000
 Steps = Iterator[SoFar[Any]]
+
+
+class TooBig(Exception):
+    """A question that needs more memory than it may have."""
 
 
 @dataclass(frozen=True)
@@ -85,7 +90,11 @@ def look(out: Connection, steps_of: Callable[..., Steps], given: tuple[Any, ...]
         tell(steps_of(*given), send, time.monotonic)
     except BrokenPipeError:
         pass  # Nobody listens any more.
+    except MemoryError:
+        out.send(TooBig("It needs more memory than one question may have: nothing more was tried."))
     except Exception as error:  # noqa: BLE001  Whatever it is: whoever asked is told.
+        # Where it happened is here; a traceback does not travel.
+        error.add_note(traceback.format_exc())
         out.send(error)
 
 

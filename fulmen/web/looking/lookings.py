@@ -88,6 +88,7 @@ class Lookings:
             Outdated: it was ended because nobody asked for it any more, or never begun.
             CoreError: what was asked can't be.
         Busy: it broke off before its end.
+        TooBig: it needs more memory than it may have.
         """
         with self._changed:
             looking = self._all.get(ticket)
@@ -167,7 +168,7 @@ class Lookings:
         if not looking.ended:
             looking.error = Busy("It broke off before its end. Ask again.")
             looking.state = LookingState.STOPPED
-        if looking.error is not None and not isinstance(looking.error, CoreError):
+        if looking.error is not None and not isinstance(looking.error, CoreError | Busy):
             log.warning("looking for other ways failed: %r", looking.error)
         self._going -= 1
         self._changed.notify_all()

@@ -12,7 +12,7 @@ from fulmen.store.prices import price_list
 from fulmen.web.design.schemas import FindingQuestion, PointQuestion
 from fulmen.web.doors.blueprint import api_blueprint
 from fulmen.web.doors.policy import Role, allows
-from fulmen.web.doors.problems import Problem
+from fulmen.web.doors.problems import Problem, problem_response
 from fulmen.web.doors.replies import reply, store
 from fulmen.web.looking import child
 from fulmen.web.looking.lookings import Lookings
@@ -43,6 +43,12 @@ def lookings() -> Lookings:
 def _begun(kind: type[LookingSoFar[Any]], steps_of: Callable[..., child.Steps], *given: Any) -> Response:
     """Somebody looks: all of it where that is quick, else the best so far."""
     return _told(kind, lookings().begin(steps_of, *given), ANSWERED_WITHIN_S)
+
+
+@looking.errorhandler(child.TooBig)
+def too_big(error: child.TooBig) -> Response:
+    """A job that is too big to be looked into is told so."""
+    return problem_response(Problem(title="Too big", status=503, detail=str(error)))
 
 
 def _told(kind: type[LookingSoFar[Any]], ticket: str, wait_s: float = 0.0) -> Response:
