@@ -9,7 +9,7 @@ from typing import Any
 from fulmen.core.so_far import SoFar
 from fulmen.web.looking import child
 
-looks_for_other_ways, looks_for_remedies = child.other_ways, child.remedies
+looks_for_other_ways, looks_for_remedies, looks_how_far = child.other_ways, child.remedies, child.how_far_it_holds
 
 
 def slow_other_ways(*given: Any) -> Iterator[SoFar[Any]]:
@@ -20,6 +20,11 @@ def slow_other_ways(*given: Any) -> Iterator[SoFar[Any]]:
 def slow_remedies(*given: Any) -> Iterator[SoFar[Any]]:
     """The remedies, as slow."""
     return _slowed(looks_for_remedies(*given))
+
+
+def slow_reach(*given: Any) -> Iterator[SoFar[Any]]:
+    """How far it holds, as slow."""
+    return _slowed(looks_how_far(*given))
 
 
 def _slowed(steps: child.Steps) -> Iterator[SoFar[Any]]:

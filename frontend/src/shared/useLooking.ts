@@ -64,6 +64,8 @@ export function useLooking<P extends LookingPath>(path: P, how: { outlives?: boo
   /** Whether the job is no longer the one that was asked about. */
   const stale = computed(() => begun.value && about.value !== JSON.stringify(store.job))
 
+  const outOfDate = () => stale.value && !how.outlives
+
   async function look(body: Looked[P]['asked']): Promise<void> {
     end()
     const mine = ++turn
@@ -74,6 +76,8 @@ export function useLooking<P extends LookingPath>(path: P, how: { outlives?: boo
       while (mine === turn) {
         soFar.value = now
         if (hasEnded(now)) return
+        // Edited before the first answer came: there was no ticket to end it by.
+        if (outOfDate()) stop()
         await pause()
         if (mine === turn) now = await askAgain(path, now)
       }
@@ -96,7 +100,7 @@ export function useLooking<P extends LookingPath>(path: P, how: { outlives?: boo
     soFar.value = undefined
     failed.value = ''
   }
-  if (!how.outlives) watch(stale, (now) => now && stop())
+  watch(outOfDate, (now) => now && stop())
   onScopeDispose(end)
   return { soFar, found, failed, busy, finished, stale, look, stop, end }
 }
