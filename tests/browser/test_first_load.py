@@ -40,6 +40,8 @@ class FirstLoad(BrowserCase):
             heaviest = sorted(sizes.items(), key=lambda one: -one[1])[:6]
             with self.subTest(what):
                 self.assertGreater(len(sizes), 5)
+                # Letters that no page of the demo has are not fetched.
+                self.assertFalse([one for one in sizes if "latin-ext" in one])
                 self.assertLessEqual(sum(sizes.values()), MOST_KB, heaviest)
 
 
