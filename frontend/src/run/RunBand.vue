@@ -21,7 +21,9 @@ const props = defineProps<{ profile: RunProfile; guards: GuardView[]; at?: strin
 
 const FOLD_BELOW_PX = 760
 const box = useTemplateRef<HTMLElement>('box')
-const { width } = useElementSize(box, { width: 1280, height: 0 })
+// Until it was measured, no wider than a window holds beside its margins: on a phone nothing may jump or stick out.
+const MARGINS_PX = 32
+const { width } = useElementSize(box, { width: window.innerWidth - MARGINS_PX, height: 0 })
 const asTable = ref(false)
 
 const folded = computed(() => width.value < FOLD_BELOW_PX)
