@@ -258,6 +258,9 @@ class JobFiles(BrowserCase):
 
     def test_search_and_empty_answers(self) -> None:
         page = self.page("/")
+        expect(page.get_by_role("listitem").filter(has_text="Cobbler").locator(".state")).to_contain_text(
+            "Falls short 3"
+        )
         page.get_by_role("textbox", name="Search title, name, address").fill("heron")
         expect(page.get_by_role("listitem")).to_have_count(1)
         page.get_by_role("textbox", name="Search title, name, address").fill("no such")

@@ -17,8 +17,9 @@ defineProps<{ job: JobSummary }>()
       </span>
       <span class="state">
         <span v-if="job.falls_short || !job.open_checks"
-          ><VerdictMark :verdict="job.verdict" />
-          <span v-if="job.falls_short" class="quiet">{{ job.falls_short }}</span></span
+          ><VerdictMark :verdict="job.verdict" />&#32;<span v-if="job.falls_short" class="quiet">{{
+            job.falls_short
+          }}</span></span
         >
         <span v-else
           ><b>{{ job.open_checks }}</b> <span class="quiet">still open</span></span
