@@ -45,9 +45,13 @@ OPEN_PEN = {"sensing": "line_neutral_window", "opens_protective_conductor": True
 OPEN_PEN_BOX = {
     "id": "pen-box",
     "name": "Box",
-    "guards": [{"id": "pen", "kind": "open_pen_device", "open_pen": OPEN_PEN}],
+    "guards": [{"id": "pen", "kind": "open_pen_device", "poles": 2, "rating_a": 63.0, "open_pen": OPEN_PEN}],
 }
-DETECTOR_BOX = {"id": "dc-box", "name": "Box", "guards": [{"id": "dc", "kind": "dc_detector"}]}
+DETECTOR_BOX = {
+    "id": "dc-box",
+    "name": "Box",
+    "guards": [{"id": "dc", "kind": "dc_detector", "poles": 2, "rating_a": 63.0}],
+}
 
 
 def in_front(rcd: Any) -> list[Any]:

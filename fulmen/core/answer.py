@@ -33,6 +33,10 @@ class Asker(StrEnum):
 SHOWN_BY = {Asker.DESIGN: (Stage.SURVEY, Stage.DESIGN), Asker.TESTS: (Stage.DEAD, Stage.LIVE)}
 
 
+# No row shows a figure, or the share of a limit, with more.
+ROW_DECIMALS = 4
+
+
 @plain
 class Progress:
     """How much of a stage is settled: of its findings, or of the steps that the papers wait for."""
@@ -125,10 +129,11 @@ def _shown_to(asker: Asker, findings: tuple[Finding, ...]) -> tuple[Finding, ...
 
 
 def _row(one: Finding) -> Settled:
-    figure = Figure(one.value, one.limit, one.unit, one.decimals, one.at_least) if one.value is not None else None
-    return Settled(
-        one.key, one.subject, one.stage, one.title, one.verdict, one.topics, figure, one.margin, one.whose
-    )  # fmt: skip
+    limit, margin = (None if each is None else round(each, ROW_DECIMALS) for each in (one.limit, one.margin))
+    figure = None
+    if one.value is not None:
+        figure = Figure(round(one.value, ROW_DECIMALS), limit, one.unit, one.decimals, one.at_least)
+    return Settled(one.key, one.subject, one.stage, one.title, one.verdict, one.topics, figure, margin, one.whose)
 
 
 def _planned(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Taken]:

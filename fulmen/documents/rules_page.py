@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from fulmen.core.findings.rules import REGISTER
+from fulmen.core.findings.rules.guard_facts import LEANS_ON, GuardFact, Worse
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.words import word
 from fulmen.core.reference.rule_set import RuleSet
@@ -25,7 +28,39 @@ def rules_page(rules: RuleSet) -> str:
         parts += [_row(rule, rules) for rule in REGISTER.values() if rule.protects is what]
         schools = [rule for rule in REGISTER.values() if rule.protects is what and rule.schools]
         parts += ["", *(_schools(rule) for rule in schools)] if schools else []
-    return "\n".join(parts) + "\n"
+    return "\n".join([*parts, *_guards()]) + "\n"
+
+
+WORSE = {
+    Worse.MORE: "more is worse",
+    Worse.LESS: "less is worse",
+    Worse.SET: "worse where it is so",
+    Worse.NOT_SET: "worse where it is not so",
+    Worse.EITHER: "pulls both ways",
+}
+
+
+FACTS = {
+    GuardFact.RESIDUAL_MA: "residual current",
+    GuardFact.TIME_DELAYED: "time-delayed",
+    GuardFact.TYPE: "type",
+    GuardFact.POLES: "poles",
+    GuardFact.RATING_A: "rated current",
+    GuardFact.VOLTAGE_V: "rated voltage",
+    GuardFact.SHARED: "shared",
+}
+
+
+def _guards() -> Iterator[str]:
+    """What each rule leans on of a guard, and why it leaves out the rest."""
+    yield "\n## What each rule leans on of a guard\n"
+    yield "Types go from AC over A and F to B; *shared* says that other circuits hang behind it.\n"
+    yield f"| rule | {' | '.join(FACTS[fact] for fact in GuardFact)} |\n|---{'|---' * len(GuardFact)}|"
+    for rule, row in LEANS_ON.items():
+        cells = (
+            f"**{WORSE[cell]}**" if isinstance(cell, Worse) else cell for cell in (row[fact] for fact in GuardFact)
+        )
+        yield f"| `{rule}` | {' | '.join(cells)} |"
 
 
 def _row(rule: Rule, rules: RuleSet) -> str:

@@ -35,8 +35,8 @@ def device(sensing: str = WINDOW, earth_too: bool = True, seconds: float = 4.0) 
 
 def box(open_pen: dict[str, Any] | None = None, *, detector: bool = False) -> list[dict[str, Any]]:
     """A box before the unit: an open-PEN device, and a DC detector where one is wanted."""
-    guards = [{"id": "pen", "kind": "open_pen_device", "open_pen": open_pen or device()}]
-    guards += [{"id": "dc", "kind": "dc_detector"}] if detector else []
+    guards = [{"id": "pen", "kind": "open_pen_device", "poles": 2, "rating_a": 63.0, "open_pen": open_pen or device()}]
+    guards += [{"id": "dc", "kind": "dc_detector", "poles": 2, "rating_a": 63.0}] if detector else []
     return [{"id": "box", "name": "Box", "guards": guards}]
 
 
@@ -63,7 +63,8 @@ def way(**short: Any) -> dict[str, Any]:
     changes: dict[str, Any] = {}
     for name, value in short.items():
         if name == "unit":
-            changes |= {A + "open_pen": "device_in_unit", P + "open_pen_inside": "yes", P + "open_pen_device": value}
+            changes |= {A + "open_pen": "device_in_unit", P + "open_pen_inside": "yes", P + "open_pen_device": value,
+                        P + "open_pen_opens_live": "yes"}  # fmt: skip
         elif name == "own":
             changes |= {
                 A + "car_earth": "own_electrode",

@@ -4,6 +4,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
+from tests.core.test_guard_cells import CELLS
 from tests.core.test_route_checks import ON_THE_ROUTE, ON_THE_SUB_MAIN
 from tests.core.test_survey_checks import SURVEYED
 from tests.jobs import (
@@ -302,24 +303,28 @@ class OnTnCS(unittest.TestCase):
                 self.assertTrue(found.remedy or verdict is not SHORT, "what falls short says how to mend it")
 
     def test_every_rule_of_the_design_is_tested_here(self) -> None:
-        tested = {rule for rule, _, _ in (*ON_TN_C_S, *SURVEYED, *ON_THE_ROUTE, *ON_THE_SUB_MAIN)} | {
-            "disconnection",
-            "survives_fault",
-            "tns_school",
-            "tt_origin_rcd",
-            "meter_record",
-            "rcd_neutral",
-            "bypass",  # both with every other trap in test_arrangements.py
-            "electrode_alone",
-            "reading_order",  # both in test_earth_readings.py
-            "holds_signed",
-            "taken_again",
-            "stray_reading",
-            "instrument_named",
-            "instrument_known",
-            "instrument_due",
-            "instrument_fits",  # all in test_instruments.py
-        }
+        tested = (
+            {rule for rule, _, _ in (*ON_TN_C_S, *SURVEYED, *ON_THE_ROUTE, *ON_THE_SUB_MAIN)}
+            | {
+                "disconnection",
+                "survives_fault",
+                "tns_school",
+                "tt_origin_rcd",
+                "meter_record",
+                "rcd_neutral",
+                "bypass",  # both with every other trap in test_arrangements.py
+                "electrode_alone",
+                "reading_order",  # both in test_earth_readings.py
+                "holds_signed",
+                "taken_again",
+                "stray_reading",
+                "instrument_named",
+                "instrument_known",
+                "instrument_due",
+                "instrument_fits",  # all in test_instruments.py
+            }
+            | {cell.rule for cell in CELLS}
+        )
         for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT, AT_SURVEY, GARAGE, THREE_PHASE):
             rules = {one.rule for one in evaluation(name).findings}
             self.assertFalse({rule for rule in rules if not rule.startswith(("reading_", "agree_"))} - tested)

@@ -267,7 +267,7 @@ class Safe(unittest.TestCase):
     def test_a_separate_device_is_there_or_falls_short(self) -> None:
         chosen = {"charge_points.0.arrangement.open_pen": "separate_device"}
         self.assertIs(finding("open_pen", DEVICE_IN_UNIT, chosen).verdict, SHORT)
-        pen: dict[str, Any] = {"id": "pen", "kind": "open_pen_device"}
+        pen: dict[str, Any] = {"id": "pen", "kind": "open_pen_device", "poles": 2}
         for device, verdict in (
             (None, NEEDS),
             ({}, NEEDS),

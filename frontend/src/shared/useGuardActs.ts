@@ -81,6 +81,7 @@ export function useGuardActs() {
         both_ways: 'not_seen',
         energy_class: null,
         poles: null,
+        voltage_v: null,
         rcd: { type: 'A', residual_ma: 30, time_delayed: false, switches_neutral: true },
       },
       cable: { record: 'twin-and-earth', csa_mm2: 4, protective: 'core', separate_csa_mm2: null },

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.editing.changes import Change
-from fulmen.core.editing.layouts import free_id
+from fulmen.core.editing.layouts import free_id, ordered_v
 from fulmen.core.installation.guards import Stands
 from fulmen.core.installation.installation import Installation
 from fulmen.core.installation.run import Run
@@ -102,7 +102,7 @@ def _boxes(job: Job, run: Run, choice: ProtectionChoice) -> tuple[GuardBox, ...]
     further_up = [one for one in run.guards if one.stands is not Stands.BOX or one.circuit != run.subject]
     there = {one.guard.kind for one in further_up if one.guard is not None}
     there |= {guard.kind for box in kept for guard in box.guards}
-    missing = [_new(job, run.final().circuit, kind, choice.sensing) for kind in CHOSEN if kind in wanted - there]
+    missing = [_new(job, run, kind, choice.sensing) for kind in CHOSEN if kind in wanted - there]
     if not missing:
         return tuple(kept)
     place = next((at for at, box in enumerate(kept) if box.fitted_with_this_job), None)
@@ -132,10 +132,17 @@ def _sensing(guard: Guard, sensing: OpenPenSensing | None) -> Guard:
     return guard.model_copy(update={"open_pen": device})
 
 
-def _new(job: Job, circuit: Circuit, kind: GuardKind, sensing: OpenPenSensing | None) -> Guard:
-    """A guard to be fitted; how an open-PEN device senses is a choice, and starts at the usual one."""
+def _new(job: Job, run: Run, kind: GuardKind, sensing: OpenPenSensing | None) -> Guard:
+    """A guard to be fitted: it is ordered to carry the circuit's device and to open all that passes it.
+
+    How an open-PEN device senses is a choice, and starts at the usual one.
+    """
     ending = "open-pen" if kind is GuardKind.OPEN_PEN_DEVICE else "dc"
-    guard = Guard(id=free_id(job, f"{circuit.id[:30]}-{ending}"), kind=kind, fitted_with_this_job=True)
+    circuit, phases = run.final().circuit, run.charge_point.phase_count
+    guard = Guard(
+        id=free_id(job, f"{circuit.id[:30]}-{ending}"), kind=kind, rating_a=float(circuit.device.rating_a),
+        poles=phases + 1, voltage_v=ordered_v(phases), fitted_with_this_job=True,
+    )  # fmt: skip
     if kind is not GuardKind.OPEN_PEN_DEVICE:
         return guard
     device = USUAL_OPEN_PEN if sensing is None else USUAL_OPEN_PEN.model_copy(update={"sensing": sensing})

@@ -13,7 +13,7 @@ from itertools import combinations
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
 from fulmen.core.demand.ways_out import TURNED_DOWN_A
 from fulmen.core.editing.changes import Change, apply_changes, changes_between
-from fulmen.core.editing.layouts import box_before_unit, free_id, own_board_layout
+from fulmen.core.editing.layouts import SWITCH_A, box_before_unit, free_id, ordered_v, own_board_layout
 from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import falls_short, findings_of
@@ -360,6 +360,10 @@ def _board_moves(job: Job, index: int, board: Board) -> Iterator[Move]:
     if job.supply.earthing is Earthing.TT and not any(one.rcd and one.rcd.time_delayed for _, one in held):
         rcd = Rcd(type=RcdType.A, residual_ma=100, time_delayed=True)
         kept = [one for one in board.incomer if one.rcd is None]
-        new = Guard(id=free_id(job, "front-rcd"), kind=GuardKind.RCCB, rcd=rcd, fitted_with_this_job=True)
+        phases = job.supply.phase_count
+        new = Guard(
+            id=free_id(job, "front-rcd"), kind=GuardKind.RCCB, rating_a=SWITCH_A, poles=phases + 1,
+            voltage_v=ordered_v(phases), rcd=rcd, fitted_with_this_job=True,
+        )  # fmt: skip
         change = Change(field=f"boards.{index}.incomer", value=[one.model_dump(mode="json") for one in (*kept, new)])
         yield Move(f"an S-type RCD of 100 mA at {board.name}", 2, (change,))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import at_board, keeps_weather_out
+from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
@@ -16,9 +17,8 @@ from fulmen.core.findings.rules.supply import (
     LOOKED_INSIDE,
     SPARE_WAY,
 )
-from fulmen.core.installation.guards import PlacedGuard, Stands, groups_of_others
+from fulmen.core.installation.guards import PlacedGuard, Stands, rcds_of_groups
 from fulmen.core.model.boards import Board, Enclosure, MakeUp
-from fulmen.core.model.guards import Guard
 from fulmen.core.model.load import LoadKind
 from fulmen.core.model.seen import Seen
 
@@ -128,17 +128,21 @@ def _new_loads(case: Case, board: Board) -> Finding | None:
     most_ma = case.rules.value("rcd_residual_ma")
     asked = ask(NEW_BOARD_RCD, case.rules, board.id, board=board.name, residual_ma=f"{most_ma:g}")
     for guard in before_board(case, board):
-        if _opens_at_once(guard, most_ma):
+        if opens_at_once(guard.rcd, most_ma):
             return asked.meets(f"The {guard.name} {guard.where} stands before them.")
-    for group in groups_of_others(board):
-        if any(_opens_at_once(guard, most_ma) for guard in group.guards):
-            return asked.meets(f"They hang behind {group.name}.")
     remedy = f"Put a {most_ma:g} mA RCD in front of its ways, or enter them as circuits with an RCBO each."
-    return asked.falls_short("A new board, and no RCD that opens at once stands before them.", remedy=remedy)
-
-
-def _opens_at_once(guard: PlacedGuard | Guard, most_ma: float) -> bool:
-    return guard.rcd is not None and guard.rcd.residual_ma <= most_ma and not guard.rcd.time_delayed
+    # Which group feeds the sockets is not entered: every one that may feed them has an RCD that opens at once.
+    groups = rcds_of_groups(board)
+    may_feed = [one for one in groups if one.feeds_others is not Seen.NO]
+    open_ones = [one for one in may_feed if not any(opens_at_once(rcd, most_ma) for rcd in one.rcds)]
+    bare = next((one for one in open_ones if one.feeds_others is Seen.YES), None)
+    if bare is not None or not may_feed:
+        where = f"in front of {bare.name}" if bare is not None else "before them"
+        return asked.falls_short(f"A new board, and no RCD that opens at once stands {where}.", remedy=remedy)
+    behind = [one.name for one in may_feed if one.feeds_others is Seen.YES]
+    if open_ones or not behind:
+        return asked.needs_fact(f"Do sockets or lights hang behind {(open_ones or may_feed)[0].name}?")
+    return asked.meets(f"They hang behind {' and '.join(behind)}.")
 
 
 def before_board(case: Case, board: Board) -> list[PlacedGuard]:

@@ -6,6 +6,7 @@ from fulmen.core.checks.common import keeps_weather_out
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.load_clamp import load_clamp_finding
 from fulmen.core.checks.residual_current import unread_rccb
+from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.margins import terminals_margin
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -69,7 +70,9 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     if wanted is None:
         unasked = case.run.charge_point.upstream_rcd_asked is not Seen.NO
         return asked.needs_fact("Look up which RCD the unit's maker asks for before it, if any.") if unasked else None
-    before = [(one, one.rcd.type) for one in case.run.own_rcds if one.stands is not Stands.UNIT and one.rcd is not None]
+    most_ma = case.rules.value("rcd_residual_ma")
+    own = [one for one in case.run.own_rcds if one.stands is not Stands.UNIT and opens_at_once(one.rcd, most_ma)]
+    before = [(one, one.rcd.type) for one in own if one.rcd is not None]
     best = max(before, key=lambda entry: SEES.index(entry[1]), default=None)
     where = "at the board" if best is None or best[0].device is not None else best[0].where
     if best is not None and SEES.index(best[1]) >= SEES.index(wanted):
@@ -77,7 +80,7 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     unread = unread_rccb(case)
     if unread is not None:
         return asked.needs_fact(f"Read the mark of the RCCB {unread.where}; the maker asks for Type {wanted.value}.")
-    there = f"only Type {best[1].value}" if best is not None else "none"
+    there = f"only Type {best[1].value}" if best is not None else f"none that opens at once on {most_ma:g} mA"
     return asked.falls_short(
         f"The maker asks for Type {wanted.value} before the unit; {where} stands {there}.",
         remedy=f"Use a Type {wanted.value} RCBO at the board.",

@@ -14,7 +14,7 @@ from fulmen.core.findings.rules.protection import (
     OPEN_PEN,
     TNS_SCHOOL,
 )
-from fulmen.core.installation.guards import Stands
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.installation.tree import ChainCircuit, Tree
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
@@ -150,24 +150,30 @@ def _device_in_unit(case: Case) -> Finding:
         detail = "The unit has no open-PEN device inside."
         remedy = "Put a separate open-PEN device before it, or give the car its own electrode."
         return _about(case).falls_short(detail, remedy=remedy)
-    inside = next(one.open_pen for one in case.guards if one.stands is Stands.UNIT and one.open_pen is not None)
+    inside = next(one for one in case.guards if one.stands is Stands.UNIT and one.open_pen is not None)
     return _device(case, inside, "The device inside the unit")
 
 
 def _separate_device(case: Case) -> Finding:
     """The nearest open-PEN device that stands before the unit, in a board or in a box."""
-    before = [one.guard for one in case.guards if one.guard and one.guard.kind is GuardKind.OPEN_PEN_DEVICE]
+    before = [one for one in case.guards if one.guard and one.guard.kind is GuardKind.OPEN_PEN_DEVICE]
     if not before:
         remedy = "Put an open-PEN device in a box before the unit, or use a unit that has one inside."
         return _about(case).falls_short("No open-PEN device stands before the unit.", remedy=remedy)
     if before[-1].open_pen is None:
         return _about(case).needs_fact("Look in the separate device's data: what does it watch, and what does it open?")
-    return _device(case, before[-1].open_pen, "The separate device")
+    return _device(case, before[-1], "The separate device")
 
 
-def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
-    rules = case.rules
+def _device(case: Case, guard: PlacedGuard, name: str) -> Finding:
+    """What it opens, what it watches, and how fast."""
+    rules, device = case.rules, guard.open_pen
+    assert device is not None
     within_s, limit_s = device.opens_within_s, rules.value("pen_opening_s")
+    if guard.opens_live is False:
+        detail = f"{name} leaves a live conductor closed: through it the car body stays live."
+        remedy = "Use a device that opens line, neutral and protective conductor."
+        return _about(case).falls_short(detail, remedy=remedy)
     if device.opens_protective_conductor is False:
         detail = f"{name} leaves the protective conductor closed, so the car body stays live."
         remedy = "Use a device that opens line, neutral and protective conductor."
@@ -180,7 +186,7 @@ def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
     by_met = device.sensing is OpenPenSensing.MET_VOLTAGE
     touch = f"{rules.value('pen_touch_voltage_v'):g} V"
     sees = f"{touch} on the earth terminal" if by_met else f"line–neutral outside {window}"
-    unknown = _not_looked_up(device)
+    unknown = _not_looked_up(guard, device)
     if within_s is None or (unknown and within_s <= limit_s):
         return _about(case).needs_fact(f"Look up of {name[0].lower()}{name[1:]}: {', '.join(unknown)}.")
     return _about(case).judged(
@@ -193,10 +199,12 @@ def _device(case: Case, device: OpenPenDevice, name: str) -> Finding:
     )
 
 
-def _not_looked_up(device: OpenPenDevice) -> list[str]:
+def _not_looked_up(guard: PlacedGuard, device: OpenPenDevice) -> list[str]:
     """The maker's facts of an open-PEN device that nobody has looked up yet."""
+    lines = "line and neutral" if guard.phases == 1 else "three lines and the neutral"
     wanted = (
         (device.sensing, "what it watches"),
+        (guard.opens_live, f"whether it opens {lines}"),
         (device.opens_protective_conductor, "whether it opens the protective conductor too"),
         (device.opens_within_s, "how fast it opens"),
     )

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
+from fulmen.core.circuit.margins import rcd_in_time
 from fulmen.core.circuit.origin import SourcedFigure
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLine
-from fulmen.core.findings.question import ask
+from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.protection import (
     ELECTRODE_STABLE,
     ELECTRODE_TOUCH,
@@ -15,6 +18,7 @@ from fulmen.core.findings.rules.protection import (
     ISLAND_RCD,
 )
 from fulmen.core.findings.words import word
+from fulmen.core.installation.guards import rcd_name
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.arrangement import CarEarth, FallOfPotential
 from fulmen.core.model.seen import Seen
@@ -32,13 +36,35 @@ def electrode_findings(case: Case) -> list[Finding]:
 
 
 def _island_rcd(case: Case) -> Finding:
-    """A fault to the unit's case ahead of its own RCD drives no breaker: an RCD before it, or insulation throughout."""
+    """A fault to the unit's case ahead of its own RCD drives no breaker: an RCD before it, or insulation throughout.
+
+    The one before it opens in the time of Table 41.1 at what the electrode lets flow: RA·IΔn ≤ 50 V, and no delay.
+    """
     asked = ask(ISLAND_RCD, case.rules, case.subject)
-    if case.run.chain and case.run.rcds_before[case.subject]:
-        return asked.meets("An RCD stands before the cable that ends there.")
+    before = case.run.rcds_before[case.subject] if case.run.chain else ()
+    in_time = rcd_in_time(before, case.rules.value("tt_disconnection_s"), case.rules)
     seen = case.arrangement.insulated_to_rcd
     if seen is Seen.YES:
         return asked.meets("All before the unit's RCD is in double or reinforced insulation.")
+    remedy = "Use an RCBO of 30 mA at the board, without delay."
+    if in_time is not None:
+        ohm, residual_a = case.origin.car_electrodes[case.run.charge_point.id].value, in_time.residual_ma / 1000
+        line = WorkingLine(
+            symbol="U", formula="RA·IΔn", figures=f"{ohm:g}·{residual_a:g}", value=ohm * residual_a, decimals=1,
+            unit="V",
+        )  # fmt: skip
+        return asked.judged(
+            value=ohm * residual_a,
+            limit=case.rules.value("touch_voltage_v"),
+            unit="V",
+            decimals=1,
+            detail=f"{rcd_name(in_time)} before the cable that ends there",
+            working=(line,),
+            remedy=remedy,
+        )
+    if before:
+        detail = f"{rcd_name(before[-1])} stands before the cable, and is too slow for a fault to the case"
+        return asked.falls_short(f"{detail} ahead of the unit's RCD.", remedy=remedy)
     detail = "The only RCD stands at the car, and a fault to the case ahead of it sees the electrode alone"
     told = "; what lies before it is not in insulation throughout."
     if seen is not Seen.NO:
@@ -74,33 +100,17 @@ def electrode_conductor_limit(protection: ConductorProtection) -> str | None:
 
 def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Finding]:
     """RA·IΔn ≤ 50 V with the least sensitive RCD that relies on it, and RA low enough to be stable."""
-    rules = case.rules
-    residual_ma = _relying_residual_ma(case, subject)
-    residual_a = residual_ma / 1000
-    volts = electrode.value * residual_a
-    line = WorkingLine(
-        symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
-    )
     record = case.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
-    sound = winter_conditions(case, subject, frozen_holds=winter_ohm * residual_a <= rules.value("touch_voltage_v"))
-    touch_v, stable_ohm = rules.value("touch_voltage_v"), rules.value("electrode_stable_ohm")
-    frozen_v = winter_ohm * residual_a
-    touch = ask(ELECTRODE_TOUCH, rules, subject).judged(
-        value=volts,
-        limit=touch_v,
-        unit="V",
-        decimals=1,
-        detail=f"{electrode.value:g} Ω {electrode.source}, RCD {residual_ma:g} mA"
-        + (f"; {frozen_v:.0f} V in frozen ground: say why it holds" if frozen_v > touch_v else ""),
-        working=(line,),
-        holding=Verdict.YOUR_CALL if frozen_v > touch_v else Verdict.MEETS,
-        conditions=sound,
-        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
+    residual_ma = _relying_residual_ma(case, subject)
+    frozen_v = winter_ohm * (residual_ma or 0.0) / 1000
+    sound = winter_conditions(
+        case, subject, frozen_holds=residual_ma is not None and frozen_v <= case.rules.value("touch_voltage_v")
     )
+    stable_ohm = case.rules.value("electrode_stable_ohm")
     forecast = f"{electrode.source}; frozen ground may raise it to about {winter_ohm:.0f} Ω, were all of it frozen"
     deep = "; only the top half metre freezes here, so a deep rod suffers less: say why it stays low enough"
-    stable = ask(ELECTRODE_STABLE, rules, subject).judged(
+    stable = ask(ELECTRODE_STABLE, case.rules, subject).judged(
         value=electrode.value,
         limit=stable_ohm,
         unit="Ω",
@@ -111,7 +121,41 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
         basis={"winter_ohm": round(winter_ohm)} if winter_ohm > stable_ohm else {},
         remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
+    asked = ask(ELECTRODE_TOUCH, case.rules, subject)
+    if residual_ma is None:
+        touch = asked.needs_fact("No RCD that opens on its faults stands there yet: the touch voltage follows from it.")
+    else:
+        touch = _touch(case, asked, electrode, Relied(residual_ma, frozen_v, sound))
     return [touch, stable, *([_agreement(case, subject, record)] if record else [])]
+
+
+class Relied(NamedTuple):
+    """The least sensitive RCD that relies on an electrode, its touch voltage frozen, and what makes that sound."""
+
+    residual_ma: float
+    frozen_v: float
+    sound: tuple[Condition, ...]
+
+
+def _touch(case: Case, asked: Question, electrode: SourcedFigure, relied: Relied) -> Finding:
+    """RA·IΔn ≤ 50 V; your call where frozen ground would pass it."""
+    residual_a, touch_v = relied.residual_ma / 1000, case.rules.value("touch_voltage_v")
+    volts, freezes = electrode.value * residual_a, relied.frozen_v > touch_v
+    line = WorkingLine(
+        symbol="U", formula="RA·IΔn", figures=f"{electrode.value:g}·{residual_a:g}", value=volts, decimals=1, unit="V"
+    )
+    return asked.judged(
+        value=volts,
+        limit=touch_v,
+        unit="V",
+        decimals=1,
+        detail=f"{electrode.value:g} Ω {electrode.source}, RCD {relied.residual_ma:g} mA"
+        + (f"; {relied.frozen_v:.0f} V in frozen ground: say why it holds" if freezes else ""),
+        working=(line,),
+        holding=Verdict.YOUR_CALL if freezes else Verdict.MEETS,
+        conditions=relied.sound,
+        remedy="Lower the electrode's resistance or use a more sensitive RCD.",
+    )
 
 
 def winter_conditions(case: Case, subject: str, *, frozen_holds: bool) -> tuple[Condition, ...]:
@@ -152,8 +196,7 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
     )
 
 
-def _relying_residual_ma(case: Case, subject: str) -> float:
-    """The least sensitive RCD that relies on this electrode: at a TT origin every one on the way counts."""
+def _relying_residual_ma(case: Case, subject: str) -> float | None:
+    """The least sensitive RCD that relies on this electrode, if any: at a TT origin every one on the way counts."""
     relying = case.run.rcds if subject == ORIGIN else case.run.own_rcds
-    known = [float(guard.rcd.residual_ma) for guard in relying if guard.rcd is not None]
-    return max(known, default=case.rules.value("rcd_residual_ma"))
+    return max((float(guard.rcd.residual_ma) for guard in relying if guard.rcd is not None), default=None)

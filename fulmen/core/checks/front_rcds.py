@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fulmen.core.checks.common import at_board
+from fulmen.core.circuit.fitness import stays_closed
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
-from fulmen.core.findings.question import ask
+from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.protection import DC_SUM, FRONT_RCD, GOES_OFF, TT_ORIGIN_RCD
 from fulmen.core.findings.words import word
-from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.installation.guards import PlacedGuard, Stands, rcds_of_groups
+from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import MakeUp
 from fulmen.core.model.guards import GuardKind, RcdType
@@ -18,7 +20,7 @@ from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
 # How much smooth DC an RCD of each type stands before it goes blind, as the edition's limits name it.
-STANDS_DC = {RcdType.A: "dc_stands_a_ma", RcdType.F: "dc_stands_f_ma"}
+STANDS_DC = {RcdType.AC: "dc_stands_ac_ma", RcdType.A: "dc_stands_a_ma", RcdType.F: "dc_stands_f_ma"}
 
 
 def front_rcd_findings(case: Case) -> list[Finding]:
@@ -83,9 +85,10 @@ def _detectors(case: Case) -> Iterator[Finding]:
 def goes_off_findings(case: Case) -> Iterator[Finding]:
     """An RCD that others share takes them along: freezer and lights go off with a fault at the car (314.1).
 
-    A time-delayed one in front of another stays closed, so nobody goes off with it.
+    One that is selective with every RCD behind it stays closed, so nobody goes off with it.
     """
-    at_once = [one for one in case.run.rcds_outside if one.rcd is not None and not one.rcd.time_delayed]
+    behind = {one.field: case.run.rcds[at + 1 :] for at, one in enumerate(case.run.rcds)}
+    at_once = [one for one in case.run.rcds_outside if not stays_closed(one, behind[one.field])]
     for guard in at_once:
         if guard.shared is Seen.NO or guard.circuit in case.judged_before:
             continue
@@ -120,38 +123,59 @@ def _loads_behind(case: Case, guard: PlacedGuard) -> bool:
 
 
 def _tt_origin(case: Case) -> Finding:
-    """On TT an RCD stands before everything the electrode serves, or all up to the RCBOs is insulated throughout."""
+    """On TT an RCD stands before everything the electrode serves, or all up to the RCBOs is insulated throughout.
+
+    One in front of a group guards that group; what stands beside it is guarded by nothing.
+    """
     asked, first = ask(TT_ORIGIN_RCD, case.rules, case.subject), case.run.chain[0]
-    in_front = (Stands.INCOMER, Stands.GROUP)
-    front = [one for one in case.run.rcds if one.circuit == first.circuit.id and one.stands in in_front]
-    delayed = next((one.rcd for one in front if one.rcd is not None and one.rcd.time_delayed), None)
-    if delayed is not None:
-        return asked.meets(
-            f"Type {delayed.type.value} S, {delayed.residual_ma} mA, guards everything after the origin."
-        )
+    front = [one for one in case.run.rcds if one.circuit == first.circuit.id and one.stands is Stands.INCOMER]
     if front:
-        detail = f"{front[0].name} {front[0].where} guards all behind it, and all of that goes off together. Say why."
-        conditions = TT_ORIGIN_RCD.borne_out(seen_insulated=case.job.supply.insulated_to_rcds is Seen.YES)
-        return asked.your_call(detail, basis={"front": front[0].name}, remedy=S_TYPE, conditions=conditions)
-    every_way = first.board.make_up is MakeUp.ALL_RCBO or (
-        first.board.fitted_with_this_job and _on_way(case, first.circuit.id)
-    )
+        return _before_all(case, asked, front)
+    spread = next((words for holds, words in _spread(case, first) if holds), None)
     insulated = case.job.supply.insulated_to_rcds
-    if every_way and insulated is Seen.YES:
-        detail = "An RCBO in every way, and all before them in double or reinforced insulation. Say who saw it."
+    if spread is not None and insulated is Seen.YES:
+        detail = f"{spread}, and all before them in double or reinforced insulation. Say who saw it."
         return asked.your_call(detail, basis={"insulated": insulated}, remedy=S_TYPE)
-    if every_way and insulated is Seen.NOT_SEEN:
+    if spread is not None and insulated is Seen.NOT_SEEN:
         return asked.needs_fact(
-            "No RCD stands before the RCBOs: is all between cut-out and RCBOs in double or reinforced insulation?"
+            f"{spread}, and none before them: is all between cut-out and them in double or reinforced insulation?"
         )
     return asked.falls_short(
         "On TT the loop is too high for a fuse: an earth fault before the circuit's own RCD would stay.", remedy=S_TYPE
     )
 
 
+def _before_all(case: Case, asked: Question, front: list[PlacedGuard]) -> Finding:
+    """RCDs in front of every way: a time-delayed one that opens every live conductor is the usual answer."""
+    whole = next((one for one in front if one.opens_live), None)
+    if whole is None:
+        unread = next((one for one in front if one.opens_live is None), None)
+        if unread is not None:
+            return asked.needs_fact(f"How many poles does the {unread.name} {unread.where} open?")
+        return asked.falls_short(
+            f"The {front[0].name} {front[0].where} leaves a live conductor closed: on TT the neutral is not at earth.",
+            remedy=S_TYPE,
+        )
+    delayed = next((one for one in front if one.opens_live and one.rcd is not None and one.rcd.time_delayed), None)
+    if delayed is not None:
+        return asked.meets(f"{delayed.name} guards everything behind it.")
+    detail = f"{whole.name} {whole.where} guards all behind it, and all of that goes off together. Say why."
+    conditions = TT_ORIGIN_RCD.borne_out(seen_insulated=case.job.supply.insulated_to_rcds is Seen.YES)
+    return asked.your_call(detail, basis={"front": whole.name}, remedy=S_TYPE, conditions=conditions)
+
+
+def _spread(case: Case, first: ChainCircuit) -> tuple[tuple[bool, str], ...]:
+    """Ways in which every circuit of the origin's board stands behind an RCD, though none stands before them all."""
+    board, leaving = first.board, case.installation.tree.leaving[first.board.id]
+    own = all(one.device.rcd is not None for one in leaving)
+    known = board.fitted_with_this_job and not board.other_loads and board.feeds_others is not Seen.YES
+    groups = rcds_of_groups(board)
+    in_groups = {one.id for one in groups}
+    grouped = bool(groups) and all(one.rcds for one in groups) and all(one.group in in_groups for one in leaving)
+    return (
+        (own and (board.make_up is MakeUp.ALL_RCBO or known), "An RCBO in every way"),
+        (grouped, "An RCD in front of every group"),
+    )
+
+
 S_TYPE = "Fit an S-type RCD, usually 100 mA, at the origin."
-
-
-def _on_way(case: Case, circuit: str) -> bool:
-    ways = [one for one in case.guards if one.stands is Stands.WAY and one.circuit == circuit]
-    return any(one.rcd is not None for one in ways)

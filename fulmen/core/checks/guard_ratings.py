@@ -1,4 +1,7 @@
-"""What stands in front carries what hangs behind it, opens poles enough, and opens whichever way the current flows."""
+"""What stands in front carries what hangs behind it, opens poles enough at its voltage, and either way of current.
+
+What an RCD is marked with is held against what is made.
+"""
 
 from __future__ import annotations
 
@@ -7,27 +10,71 @@ from collections.abc import Iterator
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
-from fulmen.core.findings.rules.run import BOTH_WAYS, FEEDS_BACK, GUARD_RATING
+from fulmen.core.findings.rules.protection import RCD_MARK
+from fulmen.core.findings.rules.run import BOTH_WAYS, FEEDS_BACK, GUARD_POLES, GUARD_RATING, GUARD_VOLTAGE
 from fulmen.core.findings.rules.supply import MAIN_SWITCH_POLES
 from fulmen.core.installation.guards import PlacedGuard, Stands, feeds_others_behind
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import GuardKind
+from fulmen.core.model.guards import DeviceKind, GuardKind
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
-CARRIES = (GuardKind.SWITCH, GuardKind.RCCB)
 LEAST_POLES, ALL_POLES, LINE_POLES = 2, 4, 3
+# What opens a live conductor by contacts of its own; of an overcurrent device only the lines are asked for.
+ISOLATES = (GuardKind.SWITCH, GuardKind.RCCB, GuardKind.DC_DETECTOR)
 
 
 def guard_rating_findings(case: Case) -> list[Finding]:
     """Every finding about what switches and RCDs in front carry, and whether devices open both ways."""
     new = {chained.circuit.id for chained in case.new_circuits}
-    carried = [
-        _carries(case, guard) for guard in case.guards
-        if guard.guard is not None and guard.guard.kind in CARRIES and guard.circuit in new
-    ]  # fmt: skip
-    return [*carried, *_both_ways(case, new)]
+    here = [one for one in case.guards if one.circuit in new and one.part is not None]
+    carried = [_carries(case, one) for one in here if one.guard is not None]
+    opens = (check(case, one) for one in here for check in (_poles, _voltage, _mark))
+    return [*carried, *(one for one in opens if one is not None), *_both_ways(case, new)]
+
+
+def _poles(case: Case, guard: PlacedGuard) -> Finding | None:
+    """461.2: what isolates opens every line and the neutral; a device on a three-phase circuit every line.
+
+    The main switch and an open-PEN device are judged by rules of their own, an RCD's neutral by those of RCDs.
+    """
+    lines_only, stored = guard.device is not None, guard.guard
+    isolates = stored is not None and stored.kind in ISOLATES and stored is not case.installation.main_switch
+    switches = guard.device is not None and guard.device.kind is DeviceKind.BREAKER
+    if not isolates and not (switches and guard.phases > 1):
+        return None
+    asked = ask(GUARD_POLES, case.rules, guard.subject, guard=guard.name, where=guard.where)
+    least = guard.phases if lines_only else guard.phases + 1
+    if guard.poles is None and not (guard.opens_live is not None and guard.phases == 1):
+        return asked.needs_fact("How many poles does it open?")
+    poles = guard.poles if guard.poles is not None else least if guard.opens_live else guard.phases
+    what = {1: "line", 2: "line and neutral", 3: "three lines", 4: "three lines and the neutral"}[least]
+    opens = f"It opens {poles} pole{'s' if poles > 1 else ''}; {what} pass it."
+    return asked.meets(opens) if poles >= least else asked.falls_short(opens, remedy=f"Use one of {least} poles.")
+
+
+def _voltage(case: Case, guard: PlacedGuard) -> Finding | None:
+    """512.1.1: across three lines stand 400 V; on one line to neutral nothing that is made is rated below 230 V."""
+    if guard.phases == 1 or guard.part is None:
+        return None
+    asked = ask(GUARD_VOLTAGE, case.rules, guard.subject, guard=guard.name, where=guard.where)
+    if guard.part.voltage_v is None:
+        return asked.needs_fact("Read its rated voltage: three lines pass it.")
+    least_v = case.rules.value("line_voltage_v")
+    told = f"Made for {guard.part.voltage_v} V; {least_v:g} V stand between the lines that pass it."
+    if guard.part.voltage_v >= least_v:
+        return asked.meets(told)
+    return asked.falls_short(told, remedy=f"Use one that is made for {least_v:g} V.")
+
+
+def _mark(case: Case, guard: PlacedGuard) -> Finding | None:
+    """No time-delayed RCD as sensitive as those that open at once is made: the mark was misread."""
+    rcd, most_ma = guard.rcd, case.rules.value("rcd_residual_ma")
+    if rcd is None or not rcd.time_delayed or rcd.residual_ma > most_ma:
+        return None
+    asked = ask(RCD_MARK, case.rules, guard.subject, rcd=guard.name)
+    return asked.needs_fact(f"No time-delayed RCD of {most_ma:g} mA or less is made: read its mark again.")
 
 
 def main_switch_findings(case: Case) -> list[Finding]:
@@ -92,7 +139,12 @@ def _behind(case: Case, guard: PlacedGuard) -> tuple[float, bool]:
     """The sum of the devices behind a guard [A], and whether circuits that nobody has entered hang there too."""
     chained = next(one for one in case.run.chain if one.circuit.id == guard.circuit)
     if guard.stands is Stands.BOX:
-        return float(chained.circuit.device.rating_a), False
+        fed = case.installation.tree.leaving.get(chained.circuit.feeds, ())
+        board = case.installation.tree.boards.get(chained.circuit.feeds)
+        own_a = float(chained.circuit.device.rating_a)
+        if board is None:
+            return own_a, False
+        return float(sum(one.device.rating_a for one in fed)), feeds_others_behind(board, Stands.INCOMER, "")
     leaving = case.installation.tree.leaving[chained.board.id]
     behind = [one for one in leaving if _of_group(one, guard, chained.circuit)]
     return float(sum(one.device.rating_a for one in behind)), feeds_others_behind(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Condition, Finding
 from fulmen.core.findings.question import Question, ask
@@ -18,7 +19,7 @@ from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import RdcDdPlace
-from fulmen.core.model.guards import GuardKind, Rcd, RcdType
+from fulmen.core.model.guards import GuardKind, RcdType
 from fulmen.core.model.load import LoadKind
 from fulmen.core.model.route import HIDDEN, ON_THE_SURFACE, Section, Surroundings
 from fulmen.core.model.seen import Seen
@@ -50,7 +51,7 @@ def _loads_rcd(case: Case) -> Finding | None:
     if not any(one.kind in (LoadKind.SOCKETS, LoadKind.LIGHTING) for one in circuit.loads):
         return None
     before = case.run.rcds_before[case.subject]
-    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in before):
+    if any(opens_at_once(rcd, most_ma) for rcd in before):
         return asked.meets("An RCD that opens at once stands before it.")
     return asked.falls_short("None stands before it.", remedy=f"Use an RCBO of {most_ma:g} mA, Type A.")
 
@@ -66,13 +67,20 @@ def unread_rccb(case: Case) -> PlacedGuard | None:
     return next((one for one in unread if one.circuit == case.subject), None)
 
 
+def fit_rcds(case: Case) -> list[PlacedGuard]:
+    """The charge point's own RCDs that are what its rule asks for; those at the board before those in the unit."""
+    return [one for one in case.run.own_rcds if not _unfit(one, case.rules) and one.opens_live]
+
+
 def _own_rcd(case: Case) -> Finding:
     asked = _about(OWN_RCD, case, residual_ma=f"{case.rules.value('rcd_residual_ma'):g}")
-    found = [guard.rcd for guard in case.run.own_rcds if guard.rcd is not None]
-    # What stands at the board counts before what is inside the unit.
-    fit = [rcd for rcd in found if not _unfit(rcd, case.rules)]
-    if fit:
-        return asked.meets(f"Type {fit[0].type.value}, {fit[0].residual_ma} mA, switches the neutral.")
+    found, fit = case.run.own_rcds, fit_rcds(case)
+    if fit and fit[0].rcd is not None:
+        opens = "line and neutral" if fit[0].phases == 1 else "three lines and the neutral"
+        return asked.meets(f"Type {fit[0].rcd.type.value}, {fit[0].rcd.residual_ma} mA, opens {opens}.")
+    unread_poles = next((one for one in found if not _unfit(one, case.rules)), None)
+    if unread_poles is not None:
+        return asked.needs_fact(f"How many poles does the {unread_poles.name} {where_words(unread_poles)} open?")
     in_front = _may_be_its_own(case)
     if in_front is not None and not found:
         return asked.needs_fact(f"Does anything else hang behind the {in_front.name} {in_front.where}?")
@@ -82,10 +90,11 @@ def _own_rcd(case: Case) -> Finding:
     if not found and case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN:
         return asked.needs_fact("None stands before the unit: look in the unit's data, has it an RCD inside?")
     none = "No RCD stands on this circuit, at the board or in the unit."
+    poles = "double-pole" if case.run.charge_point.phase_count == 1 else "four-pole"
     shared = "Only an RCD that serves other circuits too stands before this circuit: it needs one of its own."
     return asked.falls_short(
         _unfit(found[0], case.rules) if found else shared if case.run.rcds else none,
-        remedy=f"Fit a double-pole {case.rules.value('rcd_residual_ma'):g} mA Type A RCBO at the board.",
+        remedy=f"Fit a {poles} {case.rules.value('rcd_residual_ma'):g} mA Type A RCBO at the board.",
     )
 
 
@@ -96,35 +105,46 @@ def _may_be_its_own(case: Case) -> PlacedGuard | None:
             guard
             for guard in case.run.rcds
             if guard.circuit == case.subject and guard.shared is Seen.NOT_SEEN
-            and guard.rcd is not None and not _unfit(guard.rcd, case.rules)
+            and not _unfit(guard, case.rules)
         ),
         None,
     )  # fmt: skip
 
 
-def _unfit(rcd: Rcd, rules: RuleSet) -> str:
-    """Why an RCD can't be the charge point's own, or an empty text."""
-    most_ma = rules.value("rcd_residual_ma")
+def where_words(guard: PlacedGuard) -> str:
+    """Where a guard of the run stands, told from its circuit."""
+    return {Stands.UNIT: "in the unit", Stands.WAY: f"at {guard.where}"}.get(guard.stands, guard.where)
+
+
+def _unfit(guard: PlacedGuard, rules: RuleSet) -> str:
+    """Why an RCD can't be the charge point's own, or an empty text; poles that nobody read are asked for."""
+    most_ma, rcd = rules.value("rcd_residual_ma"), guard.rcd
+    if rcd is None:
+        return "It is no RCD."
     if rcd.residual_ma > most_ma:
         return f"The RCD opens at {rcd.residual_ma} mA, which is more than {most_ma:g} mA."
     if rcd.time_delayed:
         return "The RCD is time-delayed."
-    return "" if rcd.switches_neutral else "The RCD leaves the neutral closed."
+    if guard.opens_live is not False:
+        return ""
+    if guard.poles is not None and guard.phases > 1:
+        return f"The RCD opens {guard.poles} poles; three lines and the neutral are four."
+    return "The RCD leaves the neutral closed."
 
 
 def _rcd_at_board(case: Case) -> Finding | None:
     """Whether the cable of the circuit stands behind an RCD too, or only what follows it."""
     asked, own = _about(RCD_AT_BOARD, case), case.run.own_rcds
-    if any(guard.device is not None for guard in own):
+    most_ma, way = case.rules.value("concealed_rcd_ma"), case.run.final().circuit.device.rcd
+    if opens_at_once(way, most_ma):
         return asked.meets("An RCBO guards the cable too.")
-    most_ma = case.rules.value("concealed_rcd_ma")
-    if any(rcd.residual_ma <= most_ma and not rcd.time_delayed for rcd in case.run.rcds_before[case.subject]):
+    before = case.run.rcds_before[case.subject]
+    if any(opens_at_once(rcd, most_ma) for rcd in before):
         return asked.meets("The RCD before it guards the cable too.")
     if not own:
         return None
-    relied = own[-1]
-    where = "in the unit" if relied.stands is Stands.UNIT else relied.where
-    detail = f"You rely on the RCD {where}; the cable before it has none. Allowed; say why."
+    there = f"none that opens at once on {most_ma:g} mA" if before else "none"
+    detail = f"You rely on the RCD {where_words(own[-1])}; the cable before it has {there}. Allowed; say why."
     held = [(one.stands, one.rcd) for one in own if one.rcd is not None]
     basis = {
         "at_board": False,
@@ -153,14 +173,15 @@ def _neutral(case: Case) -> Finding | None:
     asked = _about(RCD_NEUTRAL, case)
     if way is None:
         return None
-    if way.opens_neutral:
-        return asked.meets("Both poles open.")
-    others = [one for one in case.run.own_rcds if one.rcd is not None and not _unfit(one.rcd, case.rules)]
+    if way.opens_live:
+        return asked.meets("Both poles open." if way.phases == 1 else "Four poles open.")
+    if way.opens_live is None:
+        return asked.needs_fact(f"How many poles does the {way.name} {where_words(way)} open?")
+    others = fit_rcds(case)
     detail = "It leaves the neutral closed: the circuit can't be made dead at the board"
     remedy = "Use a double-pole RCBO."
     if others:
-        where = "in the unit" if others[0].stands is Stands.UNIT else others[0].where
-        detail += f", and only the RCD {where} opens both. Say why it serves."
+        detail += f", and only the RCD {where_words(others[0])} opens both. Say why it serves."
         return asked.your_call(detail, basis={"switches_neutral": False, "unit_opens_both": True}, remedy=remedy)
     return asked.falls_short(f"{detail}.", remedy=remedy)
 
@@ -168,7 +189,8 @@ def _neutral(case: Case) -> Finding | None:
 def _dc(case: Case) -> Finding:
     """Type B, or Type A or F with an RDC-DD: smooth DC above 6 mA must not blind the RCD."""
     asked = _about(DC_PROTECTION, case)
-    if any(guard.rcd is not None and guard.rcd.type is RcdType.B for guard in case.run.own_rcds):
+    own, most_ma = (one.rcd for one in case.run.own_rcds), case.rules.value("rcd_residual_ma")
+    if any(rcd is not None and rcd.type is RcdType.B and opens_at_once(rcd, most_ma) for rcd in own):
         return asked.meets("A Type B RCD sees smooth DC.")
     place = case.arrangement.rdc_dd
     if place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.NOT_SEEN:
@@ -265,9 +287,6 @@ def _guarded(case: Case, circuit: str, section: int, most_ma: float) -> bool:
     passed = passed[: passed.index(circuit) + 1]
     for guard in case.run.rcds_outside:
         past = guard.circuit == circuit and (guard.after_section or 0) > section
-        rcd = guard.rcd
-        if rcd is None or past or guard.circuit not in passed:
-            continue
-        if rcd.residual_ma <= most_ma and not rcd.time_delayed:
+        if not past and guard.circuit in passed and opens_at_once(guard.rcd, most_ma):
             return True
     return False

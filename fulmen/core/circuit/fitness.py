@@ -1,4 +1,4 @@
-"""Whether a cable may lie where it lies, and a device stand before a unit: one place for the checks and the search.
+"""Whether a cable may lie where it lies, and a guard is what a rule leans on: one place for the checks and the search.
 
 Each answers yes, no, or that nobody has said yet; None where the question does not arise. A check dresses the answer
 with its words, the options search takes it bare.
@@ -6,7 +6,10 @@ with its words, the options search takes it bare.
 
 from __future__ import annotations
 
+from fulmen.core.electrical.selectivity import rcds_selective
+from fulmen.core.installation.guards import PlacedGuard
 from fulmen.core.model.charge_point import ChargePoint
+from fulmen.core.model.guards import Rcd
 from fulmen.core.model.route import MAY_BE_OUTDOORS, OUT_OF_DOORS, Section, Surroundings
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord
@@ -44,3 +47,15 @@ def maker_takes(point: ChargePoint, rating_a: float) -> Seen:
     if point.device_min_a is None or point.device_max_a is None:
         return Seen.NOT_SEEN
     return Seen.YES if point.device_min_a <= rating_a <= point.device_max_a else Seen.NO
+
+
+def opens_at_once(rcd: Rcd | None, most_ma: float) -> bool:
+    """Whether there is an RCD that opens without delay on at most so much [mA]."""
+    return rcd is not None and rcd.residual_ma <= most_ma and not rcd.time_delayed
+
+
+def stays_closed(guard: PlacedGuard, behind: tuple[PlacedGuard, ...]) -> bool:
+    """Whether an RCD stays closed for a fault that one behind it opens: it is selective with every one of those."""
+    others = [one.rcd for one in behind if one.rcd is not None]
+    rcd = guard.rcd
+    return rcd is not None and bool(others) and all(rcds_selective(rcd, one) for one in others)

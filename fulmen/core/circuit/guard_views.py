@@ -114,15 +114,24 @@ def _opens(guard: PlacedGuard) -> str:
     if guard.open_pen is not None:
         earth = guard.open_pen.opens_protective_conductor
         if earth is None:
-            return "line and neutral; not known whether the protective conductor too"
-        return "line, neutral and protective conductor" if earth else "line and neutral, not the protective conductor"
-    if guard.detects_dc:
+            return f"{_live(guard)}; not known whether the protective conductor too"
+        return f"{_live(guard)}, {'and' if earth else 'not'} the protective conductor"
+    if guard.detects_dc and guard.stands is Stands.UNIT:
         return "through the device it belongs to"
     if guard.stands is Stands.CUT_OUT or (guard.device is not None and guard.device.kind is not DeviceKind.BREAKER):
         return "the line"
-    if guard.opens_neutral is None:
+    return _live(guard)
+
+
+def _live(guard: PlacedGuard) -> str:
+    """Which live conductors it opens."""
+    line = "line" if guard.phases == 1 else "lines"
+    if guard.opens_live is None:
         return "not known which poles"
-    return "line and neutral" if guard.opens_neutral else "the line only"
+    if guard.opens_live:
+        return f"{line} and neutral"
+    few = guard.poles is not None and guard.poles < guard.phases
+    return f"{guard.poles} of {guard.phases} lines" if few else f"the {line} only"
 
 
 def _sees(guard: PlacedGuard) -> str:

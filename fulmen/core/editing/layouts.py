@@ -120,10 +120,16 @@ def free_id(job: Job, wanted: str) -> str:
 
 def _switch(job: Job) -> Guard:
     """The switch that a new small board brings: both live conductors of a single-phase supply, all of a three-phase."""
-    poles = 2 if job.supply.phase_count == 1 else 4
+    phases = job.supply.phase_count
     return Guard(
-        id=free_id(job, "switch"), kind=GuardKind.SWITCH, rating_a=SWITCH_A, poles=poles, fitted_with_this_job=True
+        id=free_id(job, "switch"), kind=GuardKind.SWITCH, rating_a=SWITCH_A, poles=phases + 1,
+        voltage_v=ordered_v(phases), fitted_with_this_job=True,
     )  # fmt: skip
+
+
+def ordered_v(phases: int) -> int:
+    """The rated voltage that a new guard is ordered for [V]."""
+    return 230 if phases == 1 else 400
 
 
 def _own_board(installation: Installation, run: Run) -> tuple[str, Job] | None:
@@ -167,7 +173,11 @@ def _sub_main(job: Job, run: Run) -> tuple[str, Job] | None:
         id=free_id(job, "sub-main"), name="Sub-main", way=chained.circuit.way, from_board=chained.board.id,
         group=chained.circuit.group,
         feeds=board.id,
-        phases=point.phase_count, phase=chained.circuit.phase, device=Device(rating_a=chained.circuit.device.rating_a),
+        phases=point.phase_count, phase=chained.circuit.phase,
+        device=Device(
+            rating_a=chained.circuit.device.rating_a, poles=point.phase_count + 1,
+            voltage_v=ordered_v(point.phase_count),
+        ),
         cable=chained.circuit.cable, slack_m=0, route=chained.circuit.route[:-1],
     )  # fmt: skip
     final = chained.circuit.model_copy(

@@ -95,6 +95,25 @@ def _breaker_rows_a(after: Opener, melts: float) -> float:
     return max((row * 1000 for row in energies.rows if energies.at(column, row) < melts), default=0.0)
 
 
+# BS 7671 536.4.1.4, from memory: how many times the residual current behind it a selective RCD has at least.
+SELECTIVE_MULTIPLE = 3
+
+
+def rcds_selective(before: Rcd, after: Rcd) -> bool:
+    """Whether of two RCDs only the one after opens: the one before is delayed and three times less sensitive.
+
+    >>> from fulmen.core.model.guards import RcdType
+    >>> own = Rcd(type=RcdType.A, residual_ma=30)
+    >>> rcds_selective(Rcd(type=RcdType.A, residual_ma=100, time_delayed=True), own)
+    True
+    >>> rcds_selective(Rcd(type=RcdType.A, residual_ma=100), own)
+    False
+    """
+    return (
+        before.time_delayed and not after.time_delayed and before.residual_ma >= SELECTIVE_MULTIPLE * after.residual_ma
+    )
+
+
 def opens_between_s(opener: Opener, fault_a: float, *, to_earth: bool) -> tuple[float, float]:
     """Within which times a device opens at a fault [s]; more than 5 s is given as infinite.
 

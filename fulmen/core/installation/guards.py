@@ -9,16 +9,19 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import NamedTuple
 
 from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.findings.words import word
 from fulmen.core.installation.tree import Chain, Tree
-from fulmen.core.model.boards import Board, WayGroup
+from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
+
+YES_OR_NO = {Seen.YES: True, Seen.NO: False, Seen.NOT_SEEN: None}
 
 
 class Stands(StrEnum):
@@ -37,7 +40,9 @@ class PlacedGuard:
     """One guard of a run: what it is, where it stands, and whose test readings are its own.
 
     `circuit` is the circuit it stands on or before; `shared` says whether circuits that are not of this run hang
-    behind it. `after_section` is a box's place along that circuit's route, counted in sections.
+    behind it. `after_section` is a box's place along that circuit's route, counted in sections. `phases` are the lines
+    of what passes it, `poles` those it opens where they were read, `opens_live` whether it opens every line and the
+    neutral; None is not known.
     """
 
     stands: Stands
@@ -56,16 +61,18 @@ class PlacedGuard:
     shared: Seen = Seen.NO
     others: str = ""
     fitted_with_this_job: bool = False
+    phases: int = 1
+    opens_live: bool | None = None
 
     @property
-    def opens_neutral(self) -> bool | None:
-        """Whether it opens the neutral; None where nobody knows."""
-        if self.rcd is not None:
-            return self.rcd.switches_neutral
-        poles = self.device.poles if self.device is not None else self.guard.poles if self.guard is not None else None
-        if self.open_pen is not None:
-            return True
-        return None if poles is None else poles in (2, 4)
+    def part(self) -> Device | Guard | None:
+        """What the job stores of it; nothing of the cut-out, nor of what is inside a unit."""
+        return self.device or self.guard
+
+    @property
+    def poles(self) -> int | None:
+        """The poles it opens, where somebody read them."""
+        return self.part.poles if self.part is not None else None
 
 
 def guards_of(job: Job, tree: Tree, point: ChargePoint | None, chain: Chain) -> tuple[PlacedGuard, ...]:
@@ -77,8 +84,12 @@ def guards_of(job: Job, tree: Tree, point: ChargePoint | None, chain: Chain) -> 
         Stands.CUT_OUT, known, "Cut-out", "supply.cut_out_fuse_a", "origin", first,
         fuse_a=float(fuse_a) if fuse_a else None, shared=Seen.YES,
     )  # fmt: skip
-    own = {chained.circuit.id for chained in chain}
-    chained = [guard for one in chain for guard in _at_circuit(tree, own, one.board, one.circuit)]
+    own, at_board = {chained.circuit.id for chained in chain}, job.supply.phase_count
+    chained: list[PlacedGuard] = []
+    for one in chain:
+        lines = point.phase_count if point is not None and one is chain[-1] else one.circuit.phases
+        chained += _at_circuit(tree, own, one.board, one.circuit, Lines(at_board, lines))
+        at_board = min(at_board, lines)
     if point is None:
         return (cut_out, *chained)
     return (cut_out, *chained, *_in_unit(point, chain[-1].circuit if chain else None, tree.paths[point.id]))
@@ -90,14 +101,22 @@ def rcd_beside_device(guards: tuple[PlacedGuard, ...]) -> bool:
     return any(one.rcd is not None and one.stands is not Stands.UNIT and one not in ways[-1:] for one in guards)
 
 
-def _at_circuit(tree: Tree, own: set[str], board: Board, circuit: Circuit) -> Iterator[PlacedGuard]:
+class Lines(NamedTuple):
+    """How many lines reach a board, and how many a circuit takes from it."""
+
+    at_board: int
+    of_circuit: int
+
+
+def _at_circuit(tree: Tree, own: set[str], board: Board, circuit: Circuit, lines: Lines) -> Iterator[PlacedGuard]:
     """The guards before and on one circuit: its board's incomer, its group's, its way's, its boxes'."""
     at, behind = tree.paths[board.id], tree.leaving[board.id]
     shared = Seen.YES if board.other_loads else _shared(own, board.feeds_others, behind)
     for number, guard in enumerate(board.incomer):
         here = Placing(
-            Stands.INCOMER, f"in front, {board.name}", f"{at}.incomer.{number}", circuit, shared, board.others
-        )
+            Stands.INCOMER, f"in front, {board.name}", f"{at}.incomer.{number}", circuit, lines.at_board, shared,
+            board.others,
+        )  # fmt: skip
         yield _placed(guard, here)
     for place_of_group, group in enumerate(board.groups):
         if group.id != circuit.group:
@@ -106,14 +125,15 @@ def _at_circuit(tree: Tree, own: set[str], board: Board, circuit: Circuit) -> It
         for number, guard in enumerate(group.guards):
             field = f"{at}.groups.{place_of_group}.guards.{number}"
             where = f"in front of {group.name}, {board.name}"
-            yield _placed(guard, Placing(Stands.GROUP, where, field, circuit, shared, group.others))
+            yield _placed(guard, Placing(Stands.GROUP, where, field, circuit, lines.of_circuit, shared, group.others))
     at = tree.paths[circuit.id]
-    yield _on_way(board, circuit, at)
+    yield _on_way(board, circuit, at, lines.of_circuit)
     for place_of_box, box in sorted(enumerate(circuit.boxes), key=lambda one: box_section(one[1], circuit)):
         section = box_section(box, circuit)
         for number, guard in enumerate(box.guards):
             field = f"{at}.boxes.{place_of_box}.guards.{number}"
-            yield _placed(guard, Placing(Stands.BOX, f"in {box.name}", field, circuit, Seen.NO, "", section))
+            where = f"in {box.name}"
+            yield _placed(guard, Placing(Stands.BOX, where, field, circuit, lines.of_circuit, Seen.NO, "", section))
 
 
 def feeds_others_behind(board: Board, stands: Stands, group_id: str) -> bool:
@@ -124,9 +144,22 @@ def feeds_others_behind(board: Board, stands: Stands, group_id: str) -> bool:
     return board.feeds_others is not Seen.NO or bool(board.other_loads)
 
 
-def groups_of_others(board: Board) -> tuple[WayGroup, ...]:
-    """The groups of a board behind whose guards its other loads hang."""
-    return tuple(group for group in board.groups if group.feeds_others is Seen.YES)
+@dataclass(frozen=True, slots=True)
+class GroupRcds:
+    """The RCDs in front of a group of a board's ways, and whether circuits that nobody has entered hang behind them."""
+
+    id: str
+    name: str
+    rcds: tuple[Rcd, ...]
+    feeds_others: Seen
+
+
+def rcds_of_groups(board: Board) -> tuple[GroupRcds, ...]:
+    """Every group of a board with the RCDs in front of it."""
+    return tuple(
+        GroupRcds(one.id, one.name, tuple(guard.rcd for guard in one.guards if guard.rcd is not None), one.feeds_others)
+        for one in board.groups
+    )
 
 
 def box_section(box: GuardBox, circuit: Circuit) -> int:
@@ -148,6 +181,7 @@ class Placing:
     where: str
     field: str
     circuit: Circuit
+    phases: int
     shared: Seen
     others: str = ""
     after_section: int | None = None
@@ -157,15 +191,26 @@ def _placed(guard: Guard, at: Placing) -> PlacedGuard:
     return PlacedGuard(
         at.stands, guard_words(guard), at.where, at.field, guard.id, at.circuit.id, guard=guard, rcd=guard.rcd,
         open_pen=guard.open_pen, detects_dc=guard.kind is GuardKind.DC_DETECTOR, after_section=at.after_section,
-        shared=at.shared, others=at.others, fitted_with_this_job=guard.fitted_with_this_job,
+        shared=at.shared, others=at.others, fitted_with_this_job=guard.fitted_with_this_job, phases=at.phases,
+        opens_live=_opens_live(guard.poles, guard.rcd, at.phases),
     )  # fmt: skip
 
 
-def _on_way(board: Board, circuit: Circuit, at: str) -> PlacedGuard:
+def _opens_live(poles: int | None, rcd: Rcd | None, phases: int) -> bool | None:
+    """Whether every line and the neutral opens: by the poles that were read; on one line an RCD's neutral says it."""
+    if rcd is not None and not rcd.switches_neutral:
+        return False
+    if poles is not None:
+        return poles > phases
+    return True if rcd is not None and phases == 1 else None
+
+
+def _on_way(board: Board, circuit: Circuit, at: str, phases: int) -> PlacedGuard:
     device = circuit.device
     return PlacedGuard(
         Stands.WAY, device_words(device), board.name, f"{at}.device", circuit.id, circuit.id, device=device,
-        rcd=device.rcd, fitted_with_this_job=circuit.fitted_with_this_job,
+        rcd=device.rcd, fitted_with_this_job=circuit.fitted_with_this_job, phases=phases,
+        opens_live=_opens_live(device.poles, device.rcd, phases),
     )  # fmt: skip
 
 
@@ -175,12 +220,12 @@ def _in_unit(point: ChargePoint, circuit: Circuit | None, at: str) -> Iterator[P
     if point.open_pen_inside is Seen.YES:
         yield PlacedGuard(
             Stands.UNIT, "Open-PEN device", point.name, f"{at}.open_pen_device", point.id, behind,
-            open_pen=point.open_pen_device,
+            open_pen=point.open_pen_device, phases=point.phase_count, opens_live=YES_OR_NO[point.open_pen_opens_live],
         )  # fmt: skip
     if point.rcd_inside is not None:
         yield PlacedGuard(
             Stands.UNIT, rcd_name(point.rcd_inside), point.name, f"{at}.rcd_inside", point.id, behind,
-            rcd=point.rcd_inside,
+            rcd=point.rcd_inside, phases=point.phase_count, opens_live=point.rcd_inside.switches_neutral,
         )  # fmt: skip
     if point.rdc_dd_inside is Seen.YES:
         yield PlacedGuard(

@@ -27,6 +27,8 @@ class ChargePointFacts(Part):
     """What matters electrically of a kind of charge point; a catalogue record holds the same fields.
 
     What the maker has not been asked yet is null or not seen; figures then take a single-phase unit of 32 A.
+    `open_pen_opens_live` says whether its open-PEN device opens every line and the neutral; one in a board or a box
+    tells that by its poles.
     """
 
     phases: Literal[1, 3] | None = None
@@ -36,6 +38,7 @@ class ChargePointFacts(Part):
     device_max_a: ChargeCurrentA | None = None
     open_pen_inside: Seen = Seen.NOT_SEEN
     open_pen_device: OpenPenDevice = OpenPenDevice()
+    open_pen_opens_live: Seen = Seen.NOT_SEEN
     rdc_dd_inside: Seen = Seen.NOT_SEEN
     rcd_inside_seen: Seen = Seen.NOT_SEEN
     rcd_inside: Rcd | None = None

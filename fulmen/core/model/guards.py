@@ -66,6 +66,7 @@ class Curve(StrEnum):
 
 DeviceRatingA = Annotated[Literal[6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100], Field(description="rated current In, A")]
 Poles = Annotated[int, Field(strict=True, ge=1, le=4, description="poles that open")]
+RatedV = Annotated[int, Field(strict=True, ge=230, le=415, description="rated voltage, V")]
 
 
 class Device(Part):
@@ -73,7 +74,7 @@ class Device(Part):
 
     A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
     `energy_class` is the figure in the small square under it; a new breaker is ordered in class 3. `both_ways` says
-    whether it opens whichever way the current flows.
+    whether it opens whichever way the current flows. `voltage_v` is asked where it stands across three lines.
     """
 
     kind: DeviceKind = DeviceKind.BREAKER
@@ -83,6 +84,7 @@ class Device(Part):
     both_ways: Seen = Seen.NOT_SEEN
     energy_class: Literal[1, 2, 3] | None = None
     poles: Poles | None = None
+    voltage_v: RatedV | None = None
     rcd: Rcd | None = None
 
 
@@ -99,15 +101,15 @@ class Guard(Part):
     """A guard in front of several ways, or in a box of its own. What is not known yet is null.
 
     `carries_by_maker` says whether its maker takes what hangs behind it; `both_ways` is as a device's.
-    `rcd` is what an RCCB sees; `open_pen` how an open-PEN device notices; `standard` and `voltage_v` are a main
-    switch's. An overcurrent device stands on a way.
+    `rcd` is what an RCCB sees; `open_pen` how an open-PEN device notices; `standard` is a main switch's. An
+    overcurrent device stands on a way.
     """
 
     id: Id
     kind: GuardKind
     rating_a: LoadA | None = None
     poles: Poles | None = None
-    voltage_v: Annotated[int, Field(strict=True, ge=230, le=415)] | None = None
+    voltage_v: RatedV | None = None
     standard: Line = ""
     location: Line = ""
     rcd: Rcd | None = None

@@ -2,7 +2,8 @@
 // An open-PEN device by what it watches, what it opens, and how fast.
 import JobField from './JobField.vue'
 
-defineProps<{ path: string }>()
+// `live` is where it is kept whether one inside a unit opens line and neutral; another tells it by its poles.
+defineProps<{ path: string; live?: string }>()
 
 const YES_NO = [
   { value: true, words: 'yes' },
@@ -12,6 +13,7 @@ const YES_NO = [
 
 <template>
   <JobField :path="`${path}.sensing`" label="Open-PEN device watches" kind="choice" choice="OpenPenSensing" />
+  <JobField v-if="live" :path="live" label="It opens line and neutral" kind="choice" choice="Seen" />
   <JobField :path="`${path}.opens_protective_conductor`" label="It opens the earth too" kind="choice" :items="YES_NO" />
   <JobField :path="`${path}.opens_within_s`" label="It opens within" kind="number" unit="s" />
 </template>

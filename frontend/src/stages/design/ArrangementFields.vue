@@ -4,6 +4,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../../job/useJob'
 import FieldGroup from '../../shared/fields/FieldGroup.vue'
+import { POLES } from '../../shared/fields/guardChoices'
 import JobField from '../../shared/fields/JobField.vue'
 import OpenPenFields from '../../shared/fields/OpenPenFields.vue'
 import TapField from '../../shared/fields/TapField.vue'
@@ -90,6 +91,13 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
     <OpenPenFields
       v-if="onHouseEarth && arrangement.open_pen === 'separate_device' && device"
       :path="`${device.field}.open_pen`"
+    />
+    <JobField
+      v-if="onHouseEarth && arrangement.open_pen === 'separate_device' && device"
+      :path="`${device.field}.poles`"
+      label="Poles it opens"
+      kind="choice"
+      :items="POLES"
     />
     <template v-if="onHouseEarth && arrangement.open_pen === 'low_electrode'">
       <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />

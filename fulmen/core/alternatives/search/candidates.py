@@ -10,6 +10,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import pairwise, product
+from typing import Any
 
 from fulmen.core.circuit.circuit_load import CircuitLoad
 from fulmen.core.circuit.fitness import stands_weather
@@ -146,13 +147,15 @@ def devices_to_try(circuit: Circuit, ib_a: float, *, sub_main: bool) -> list[Dev
     """
     if not circuit.fitted_with_this_job:
         return [circuit.device]
-    breaking = max(6.0, circuit.device.breaking_capacity_ka)
+    now = circuit.device
+    breaking = max(6.0, now.breaking_capacity_ka)
     ratings = [rating for rating in BREAKERS_A if rating >= ib_a][:2]
-    tried = [Device(curve=curve, rating_a=rating, breaking_capacity_ka=breaking, rcd=circuit.device.rcd)
+    same: dict[str, Any] = {"poles": now.poles, "voltage_v": now.voltage_v, "rcd": now.rcd}
+    tried = [Device(curve=curve, rating_a=rating, breaking_capacity_ka=breaking, **same)
              for curve, rating in product((Curve.B, Curve.C), ratings)]  # fmt: skip
     if sub_main or not ratings:
         fuses = [rating for rating in FUSES_A if rating >= ib_a][:2]
-        tried += [Device(kind=DeviceKind.FUSE, rating_a=rating, rcd=circuit.device.rcd) for rating in fuses]
+        tried += [Device(kind=DeviceKind.FUSE, rating_a=rating, **same) for rating in fuses]
     return list(dict.fromkeys([circuit.device, *tried]))
 
 

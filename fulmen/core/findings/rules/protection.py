@@ -103,7 +103,7 @@ CONCEALED_CABLE = Rule(
     topics=PEOPLE_TOPIC,
 )  # fmt: skip
 TT_ORIGIN_RCD = Rule(
-    "tt_origin_rcd", "TT origin has a time-delayed RCD", DESIGN, PEOPLE,
+    "tt_origin_rcd", "RCD at the TT origin", DESIGN, PEOPLE,
     "A fault before the circuit's own RCD stays: the fuse never blows on an electrode's loop.",
     stop=Stop.BOARD, topics=PEOPLE_TOPIC,
     conditions=conditions.TT_IN_FRONT,
@@ -128,6 +128,10 @@ DC_SUM = Rule(
     "dc_sum", "{rcd} stands the smooth DC of every car behind it", DESIGN, PEOPLE,
     "Two cars let twice as much smooth DC pass as one, and the RCD that all rely on goes blind.", topics=PEOPLE_TOPIC,
     conditions=conditions.ELSE_PROTECTED,
+)  # fmt: skip
+RCD_MARK = Rule(
+    "rcd_mark", "Mark of the {rcd}", DESIGN, PEOPLE,
+    "What was taken for one RCD is another: slower, or less sensitive.", topics=PEOPLE_TOPIC,
 )  # fmt: skip
 GOES_OFF = Rule(
     "goes_off", "What goes off with the {rcd}", DESIGN, Protects.HOUSE,

@@ -139,6 +139,14 @@ GUARD_RATING = Rule(
     "guard_rating", "{guard} {where} carries what hangs behind it", DESIGN, Protects.CABLE,
     "It overheats for hours, and its contacts weld.",
 )  # fmt: skip
+GUARD_POLES = Rule(
+    "guard_poles", "{guard} {where} opens what passes it", DESIGN, Protects.WORK,
+    "Somebody works on a conductor that stayed live.",
+)  # fmt: skip
+GUARD_VOLTAGE = Rule(
+    "guard_voltage", "Rated voltage of {guard} {where}", DESIGN, Protects.CABLE,
+    "It flashes over inside when it opens.",
+)  # fmt: skip
 FEEDS_BACK = Rule(
     "feeds_back", "Whether the unit feeds back", DESIGN, Protects.WORK,
     "Somebody works on what the car keeps live.",

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { answer, api, asProblem } from '../../../api/client'
 import type { Section } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
+import { POLES, VOLTS } from '../../../shared/fields/guardChoices'
 import JobField from '../../../shared/fields/JobField.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { withValue } from '../../../shared/paths'
@@ -39,7 +40,6 @@ const groups = computed(() => {
     ...(board?.groups ?? []).map((one) => ({ value: one.id, words: `behind ${one.name}` })),
   ]
 })
-const POLES = [{ value: null, words: 'not seen yet' }, ...[1, 2, 3, 4].map((value) => ({ value, words: `${value}` }))]
 const classes = computed(() => [
   { value: null, words: circuit.value.fitted_with_this_job ? '3, as ordered' : 'not seen yet' },
   ...[1, 2, 3].map((value) => ({ value, words: `${value}` })),
@@ -91,6 +91,7 @@ const onePhase = computed(
         <JobField :path="`${path}.device.energy_class`" label="Energy class" kind="choice" :items="classes" />
         <JobField :path="`${path}.device.poles`" label="Poles it opens" kind="choice" :items="POLES" />
       </template>
+      <JobField v-if="threePhase" :path="`${path}.device.voltage_v`" label="Its voltage" kind="choice" :items="VOLTS" />
       <JobField
         v-if="groups.length > 1"
         :path="`${path}.group`"

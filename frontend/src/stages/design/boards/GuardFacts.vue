@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Guard } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
 import { guardWords } from '../../../run/figureWords'
+import { POLES, VOLTS } from '../../../shared/fields/guardChoices'
 import JobField from '../../../shared/fields/JobField.vue'
 import OpenPenFields from '../../../shared/fields/OpenPenFields.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
@@ -24,15 +25,16 @@ const rcds = computed(() => [
   ...usualRcds(guard.value.rcd).map((value) => ({ value, words: rcdWords(value) })),
 ])
 const bothWays = useBothWays()
-const POLES = [{ value: null, words: 'not seen yet' }, ...[1, 2, 3, 4].map((value) => ({ value, words: `${value}` }))]
-const VOLTS = [{ value: null, words: 'not seen yet' }, ...[230, 400].map((value) => ({ value, words: `${value} V` }))]
 const FITTED = [
   { value: true, words: 'new with this job' },
   { value: false, words: 'there already' },
 ]
 
 function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
-  store.change(`${props.path}.open_pen`, { sensing, opens_protective_conductor: true, opens_within_s: 5 })
+  // What is ordered is ordered as usual; what was found there is read off it.
+  const usual = guard.value.fitted_with_this_job
+  const facts = { opens_protective_conductor: usual || null, opens_within_s: usual ? 5 : null }
+  store.change(`${props.path}.open_pen`, { sensing, ...facts })
 }
 </script>
 
@@ -49,7 +51,6 @@ function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
       />
       <JobField :path="`${path}.rating_a`" label="Rated current" kind="number" unit="A" />
       <JobField
-        v-if="guard.kind === 'rccb' || guard.kind === 'switch'"
         :path="`${path}.carries_by_maker`"
         label="Its maker takes what hangs behind"
         kind="choice"
@@ -57,8 +58,14 @@ function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
       />
       <JobField v-if="bothWays" :path="`${path}.both_ways`" label="Opens either way" kind="choice" choice="Seen" />
       <JobField :path="`${path}.poles`" label="Poles it opens" kind="choice" :items="POLES" />
+      <JobField
+        v-if="guard.kind === 'switch' || store.job!.supply.phases === 3"
+        :path="`${path}.voltage_v`"
+        label="Its voltage"
+        kind="choice"
+        :items="VOLTS"
+      />
       <template v-if="guard.kind === 'switch'">
-        <JobField :path="`${path}.voltage_v`" label="Its voltage" kind="choice" :items="VOLTS" />
         <JobField :path="`${path}.standard`" label="Its standard, as marked" />
         <JobField :path="`${path}.location`" label="Where it stands" />
       </template>

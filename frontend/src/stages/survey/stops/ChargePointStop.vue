@@ -36,7 +36,9 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
     <TapField :path="at('phases')" label="Phases of the unit" :items="PHASES" />
     <TapField :path="at('max_current_a')" label="Most it can take" :items="CURRENTS" />
     <TapField :path="at('open_pen_inside')" label="Open-PEN device inside" choice="Seen" />
-    <div v-if="point.open_pen_inside === 'yes'" class="pair"><OpenPenFields :path="at('open_pen_device')" /></div>
+    <div v-if="point.open_pen_inside === 'yes'" class="pair">
+      <OpenPenFields :path="at('open_pen_device')" :live="at('open_pen_opens_live')" />
+    </div>
     <TapField :path="at('rdc_dd_inside')" label="6 mA DC detection inside" choice="Seen" />
     <TapField :path="at('current_clamp')" label="Takes a current clamp" choice="Seen" />
     <TapField :path="at('smart')" label="Smart: off-peak default and random delay" choice="Seen" />
