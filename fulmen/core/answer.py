@@ -59,10 +59,12 @@ class Figure:
 
 @plain
 class Settled:
-    """A finding that nothing hangs on any more, as the row of a list: the rest of it is told to who opens it."""
+    """A finding that nothing hangs on any more, as the row of a list: the rest of it is told to who opens it.
+
+    What it is about stands in its `key`, after the name of its rule.
+    """
 
     key: str
-    subject: str
     stage: Stage
     title: str
     verdict: Verdict
@@ -133,7 +135,7 @@ def _row(one: Finding) -> Settled:
     figure = None
     if one.value is not None:
         figure = Figure(round(one.value, ROW_DECIMALS), limit, one.unit, one.decimals, one.at_least)
-    return Settled(one.key, one.subject, one.stage, one.title, one.verdict, one.topics, figure, margin, one.whose)
+    return Settled(one.key, one.stage, one.title, one.verdict, one.topics, figure, margin, one.whose)
 
 
 def _planned(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Taken]:

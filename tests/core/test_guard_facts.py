@@ -9,11 +9,12 @@ from collections.abc import Iterator
 from typing import Any, NamedTuple
 
 from fulmen.core.editing.job_file import parse_job
-from fulmen.core.evaluate import findings_of
+from fulmen.core.evaluate import evaluate, findings_of
 from fulmen.core.findings.finding import Finding, RuleKey, Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.guard_facts import LEANS_ON, GuardFact, Worse
-from tests.jobs import EXAMPLES, RULES, job
+from fulmen.core.model.readings import StepKey
+from tests.jobs import EXAMPLES, RULES, SHARED_FRONT, job
 from tests.sampling import some
 from tests.trials.test_trials import NOT_KNOWN, trials
 
@@ -29,6 +30,8 @@ LADDERS: dict[GuardFact, tuple[Any, ...]] = {
     GuardFact.VOLTAGE_V: (230, 400),
     GuardFact.SHARED: ("no", "yes"),
 }
+# What proves an RCD in either way of testing.
+PROVES = {StepKey.RCD_TRIP: (StepKey.RCD_TRIP, StepKey.RCD_AC_0)}
 OF_RCD = {GuardFact.RESIDUAL_MA: "residual_ma", GuardFact.TIME_DELAYED: "time_delayed", GuardFact.TYPE: "type"}
 Data = dict[str, Any]
 Path = tuple[str | int, ...]
@@ -142,6 +145,41 @@ class Table(unittest.TestCase):
         for case in some(every, 300, "guard facts"):
             with self.subTest(case.name, paths=case.paths):
                 self.assertEqual(list(broken(case)), [])
+
+
+class Proven(unittest.TestCase):
+    """What a design leans on is tested, whoever fitted it: the papers wait for the step, or for the reason it is not."""
+
+    def test_every_proof_is_a_step_that_the_papers_wait_for(self) -> None:
+        seen = set()
+        for name, data in some(jobs(), 120, "proofs"):
+            made = parse_job(data)
+            found = evaluate(made, RULES)
+            steps = {(one.step, one.subject): one for one in found.steps}
+            for one in found.findings:
+                for proof in one.proven_by:
+                    seen.add((one.rule, proof.step))
+                    tests = [steps.get((key, proof.subject)) for key in PROVES.get(proof.step, (proof.step,))]
+                    taken = next((step for step in tests if step is not None), None)
+                    with self.subTest(name, finding=one.key, proof=proof):
+                        assert taken is not None, "no step tests it"
+                        self.assertTrue(taken.required, taken.title)
+        self.assertGreater(len(seen), 8)
+
+    def test_an_rcd_from_before_at_the_houses_board_holds_the_papers_back(self) -> None:
+        house = ("rcd_trip", "house-rcd")
+        for changes, wanted in (({}, True), ({"circuits.0.device.rcd": {"type": "A"}}, False)):
+            found = evaluate(job(SHARED_FRONT, changes), RULES)
+            step = next(one for one in found.steps if (one.step.value, one.subject) == house)
+            with self.subTest(changes):
+                self.assertEqual((step.required, step.waivable), (wanted, True))
+                self.assertEqual(f"{house[0]}/{house[1]}" in {gap.key for gap in found.gaps}, wanted)
+
+    def test_a_reason_stands_in_its_place(self) -> None:
+        reading = {"step": "rcd_trip", "subject": "house-rcd", "outcome": "could_not_test", "taken_by": "R. Quillfeather",
+                   "reason": "the freezer must not go off", "taken_at": "2026-11-18T14:00:00Z", "value": None}  # fmt: skip
+        found = evaluate(job(SHARED_FRONT, {"readings": [reading]}), RULES)
+        self.assertNotIn("rcd_trip/house-rcd", {gap.key for gap in found.gaps})
 
 
 if __name__ == "__main__":

@@ -15,6 +15,7 @@ from pypdf import PdfReader
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.model.job import Job
+from fulmen.core.papers.circuits import board_rows
 from fulmen.core.papers.judged_job import JudgedJob, judged_job
 from fulmen.core.papers.rcds import front_rcds
 from fulmen.core.papers.supply import CarElectrode, car_electrodes, fault_levels
@@ -24,7 +25,7 @@ from fulmen.store.issues import prepare_issue
 from tests.core.test_earth_readings import read
 from tests.documents.test_certificate import issue, plain
 from tests.documents.test_chain_certificate import complete
-from tests.jobs import DEVICE_IN_UNIT, TREATED_AS_PME, TT, evaluation, example_text, job
+from tests.jobs import BOX_AT_GARAGE, DEVICE_IN_UNIT, SHARED_FRONT, TREATED_AS_PME, TT, evaluation, example_text, job
 from tests.trials.test_planted import planted
 
 
@@ -184,6 +185,22 @@ class Others(unittest.TestCase):
             car_electrodes(made_of(whole)),
             (CarElectrode("Electrode of Charge point alone", "32.0 Ω, conductor 16 mm² copper"),),
         )
+
+    def test_a_circuits_row_holds_the_figures_of_every_rcd_that_guards_it(self) -> None:
+        unit, house, box = (
+            read("rcd_trip", ms, subject) for ms, subject in ((15.3, "ev"), (24.6, "house-rcd"), (18.0, "box-rccb"))
+        )
+        left = {**house, "outcome": "could_not_test", "value": None, "reason": "the freezer must not go off"}
+        for name, readings, words, ms in (
+            (SHARED_FRONT, [unit, house], "Type A, 30 mA, in front of RCD side, Consumer unit, then Type A, 30 mA, in the unit", "24.6 / 15.3"),
+            (SHARED_FRONT, [unit, left], "Type A, 30 mA, in front of RCD side, Consumer unit, then Type A, 30 mA, in the unit", "LIM / 15.3"),
+            (BOX_AT_GARAGE, [box], "Type A, 30 mA, in RCD box", "18.0"),
+            (DEVICE_IN_UNIT, [unit], "Type A, 30 mA", "15.3"),
+        ):  # fmt: skip
+            rows = [row for board in board_rows(made_of(job(name, {"readings": readings}))) for row in board.circuits]
+            row = next(one for one in rows if one.circuit == "ev")
+            with self.subTest(name):
+                self.assertEqual((row.rcd, row.rcd_ms), (words, ms))
 
     def test_three_phases_state_their_own_level_and_voltage(self) -> None:
         readings = [read("fault_current_neutral", 1.4, "origin"), read("fault_current_earth", 1.3, "origin")]

@@ -17,9 +17,10 @@ export function useCheckGroups(findings: () => (Finding | Settled)[]) {
   function about(finding: Finding | Settled): string {
     const job = store.job!
     if (finding.topics.includes('reading') || finding.topics.includes('agreement')) return 'Readings'
-    const subject = finding.subject.replace(/-\d+$/, '')
+    const subject = finding.key.slice(finding.key.indexOf('/') + 1)
+    const circuit = subject.replace(/-\d+$/, '')
     const named = [...job.circuits, ...job.boards, ...job.charge_points].find(
-      (one) => one.id === finding.subject || one.id === subject,
+      (one) => one.id === subject || one.id === circuit,
     )
     return named?.name ?? 'Supply'
   }

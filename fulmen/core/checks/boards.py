@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import at_board, keeps_weather_out
+from fulmen.core.checks.common import at_board, keeps_weather_out, leaning
 from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -129,7 +129,7 @@ def _new_loads(case: Case, board: Board) -> Finding | None:
     asked = ask(NEW_BOARD_RCD, case.rules, board.id, board=board.name, residual_ma=f"{most_ma:g}")
     for guard in before_board(case, board):
         if opens_at_once(guard.rcd, most_ma):
-            return asked.meets(f"The {guard.name} {guard.where} stands before them.")
+            return leaning(case, asked, guard).meets(f"The {guard.name} {guard.where} stands before them.")
     remedy = f"Put a {most_ma:g} mA RCD in front of its ways, or enter them as circuits with an RCBO each."
     # Which group feeds the sockets is not entered: every one that may feed them has an RCD that opens at once.
     groups = rcds_of_groups(board)

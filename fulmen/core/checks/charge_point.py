@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import keeps_weather_out
+from fulmen.core.checks.common import keeps_weather_out, leaning
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.load_clamp import load_clamp_finding
 from fulmen.core.checks.residual_current import unread_rccb
@@ -76,7 +76,9 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     best = max(before, key=lambda entry: SEES.index(entry[1]), default=None)
     where = "at the board" if best is None or best[0].device is not None else best[0].where
     if best is not None and SEES.index(best[1]) >= SEES.index(wanted):
-        return asked.meets(f"Type {best[1].value} stands {where}; the maker asks for Type {wanted.value}.")
+        return leaning(case, asked, best[0]).meets(
+            f"Type {best[1].value} stands {where}; the maker asks for Type {wanted.value}."
+        )
     unread = unread_rccb(case)
     if unread is not None:
         return asked.needs_fact(f"Read the mark of the RCCB {unread.where}; the maker asks for Type {wanted.value}.")

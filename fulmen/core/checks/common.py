@@ -3,15 +3,31 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.finding import Finding, Proof
 from fulmen.core.findings.question import Question
+from fulmen.core.installation.guards import PlacedGuard
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.boards import Board
+from fulmen.core.model.readings import StepKey
 from fulmen.core.reference.rule_set import RuleSet
 
 
 def at_board(case: Case, board: Board, question: Question) -> Question:
     """A question about a board, where its facts are entered: on the walk at the origin, with the design further on."""
     return question if board.id == case.run.chain[0].board.id else question.further_on()
+
+
+def leaning(case: Case, question: Question, *guards: PlacedGuard) -> Question:
+    """A question answered by leaning on some guards of the run: each is proven by a test of its own."""
+    return question.leaning_on(*(_proof(case, one) for one in guards))
+
+
+def _proof(case: Case, guard: PlacedGuard) -> Proof:
+    if guard.rcd is None:
+        step = StepKey.DC_DETECTION if guard.detects_dc else StepKey.OPEN_PEN_TEST
+        return Proof(step, case.subject)
+    subject = case.run.tested_as[guard.field] if case.run.chain else guard.subject
+    return Proof(StepKey.RCD_ORIGIN_TRIP if subject == ORIGIN else StepKey.RCD_TRIP, subject)
 
 
 def keeps_weather_out(ip_code: str, rules: RuleSet, asked: Question, what: str) -> Finding:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fulmen.core.checks.common import leaning
 from fulmen.core.circuit.margins import loop_margin, rcd_in_time, touch_margin
 from fulmen.core.circuit.people import opening_rcd, within_s
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
@@ -11,8 +12,8 @@ from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLin
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.rules.run import ROUTE
-from fulmen.core.installation.guards import Stands
-from fulmen.core.model.guards import DeviceKind, Rcd
+from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.supply import Earthing
 
 
@@ -53,9 +54,10 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     basis: dict[str, object] = {}
     conditions = None
     if rcd is not None and not margin.holds():
-        volts, touch_v = margin.value * rcd.residual_ma / 1000, case.rules.value("touch_voltage_v")
-        basis, conditions = {"residual_ma": rcd.residual_ma}, _sound_by_rcd(case, chained)
-        detail += f"; only the {rcd.residual_ma} mA RCD opens in time ({volts:.1f} V ≤ {touch_v:g} V): allowed, say why"
+        residual_ma, touch_v = rcd.residual.residual_ma, case.rules.value("touch_voltage_v")
+        volts, asked = margin.value * residual_ma / 1000, leaning(case, asked, rcd)
+        basis, conditions = {"residual_ma": residual_ma}, _sound_by_rcd(case, chained)
+        detail += f"; only the {residual_ma} mA RCD opens in time ({volts:.1f} V ≤ {touch_v:g} V): allowed, say why"
     return asked.judged(
         value=margin.value,
         limit=margin.limit,
@@ -105,7 +107,7 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
     )
 
 
-def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
+def _rcd_opens(case: Case, chained: CircuitFigures, rcd: PlacedGuard | None) -> Finding:
     time_s = within_s(case, chained)
     opens = f"RCD opens the {'circuit' if chained.final else 'sub-main'}"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant="rcd", opens=opens, time_s=f"{time_s:g}")
@@ -114,17 +116,17 @@ def _rcd_opens(case: Case, chained: CircuitFigures, rcd: Rcd | None) -> Finding:
             "On TT only an RCD opens in time, and none stands at the board: the cable has no fault protection.",
             remedy="Fit an RCBO at the board.",
         )
-    margin = touch_margin(chained, rcd, case.rules)
+    margin = touch_margin(chained, rcd.residual, case.rules)
     ze_source = case.figures.ze.source if case.figures is not None else ""
     line = WorkingLine(
         symbol="U",
         formula="Zs·IΔn",
-        figures=f"{chained.end.loop_ohm:.1f}·{rcd.residual_ma / 1000:g}",
+        figures=f"{chained.end.loop_ohm:.1f}·{rcd.residual.residual_ma / 1000:g}",
         value=margin.value,
         decimals=1,
         unit="V",
     )
-    return asked.judged(
+    return leaning(case, asked, rcd).judged(
         value=margin.value,
         limit=margin.limit,
         unit="V",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fulmen.core.checks.common import leaning
 from fulmen.core.checks.electrodes import electrode_findings, measured_cold
 from fulmen.core.circuit.people import earthed_by_pme, low_electrode
 from fulmen.core.circuit.run_figures import Case
@@ -189,7 +190,7 @@ def _device(case: Case, guard: PlacedGuard, name: str) -> Finding:
     unknown = _not_looked_up(guard, device)
     if within_s is None or (unknown and within_s <= limit_s):
         return _about(case).needs_fact(f"Look up of {name[0].lower()}{name[1:]}: {', '.join(unknown)}.")
-    return _about(case).judged(
+    return leaning(case, _about(case), guard).judged(
         value=within_s,
         unit="s",
         decimals=1,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from fulmen.core.checks.common import leaning
 from fulmen.core.circuit.margins import rcd_in_time
 from fulmen.core.circuit.origin import SourcedFigure
 from fulmen.core.circuit.run_figures import Case
@@ -48,22 +49,25 @@ def _island_rcd(case: Case) -> Finding:
         return asked.meets("All before the unit's RCD is in double or reinforced insulation.")
     remedy = "Use an RCBO of 30 mA at the board, without delay."
     if in_time is not None:
-        ohm, residual_a = case.origin.car_electrodes[case.run.charge_point.id].value, in_time.residual_ma / 1000
+        ohm, residual_a = (
+            case.origin.car_electrodes[case.run.charge_point.id].value,
+            in_time.residual.residual_ma / 1000,
+        )
         line = WorkingLine(
             symbol="U", formula="RA·IΔn", figures=f"{ohm:g}·{residual_a:g}", value=ohm * residual_a, decimals=1,
             unit="V",
         )  # fmt: skip
-        return asked.judged(
+        return leaning(case, asked, in_time).judged(
             value=ohm * residual_a,
             limit=case.rules.value("touch_voltage_v"),
             unit="V",
             decimals=1,
-            detail=f"{rcd_name(in_time)} before the cable that ends there",
+            detail=f"{rcd_name(in_time.residual)} before the cable that ends there",
             working=(line,),
             remedy=remedy,
         )
     if before:
-        detail = f"{rcd_name(before[-1])} stands before the cable, and is too slow for a fault to the case"
+        detail = f"{rcd_name(before[-1].residual)} stands before the cable, and is too slow for a fault to the case"
         return asked.falls_short(f"{detail} ahead of the unit's RCD.", remedy=remedy)
     detail = "The only RCD stands at the car, and a fault to the case ahead of it sees the electrode alone"
     told = "; what lies before it is not in insulation throughout."
@@ -102,7 +106,9 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
     """RA·IΔn ≤ 50 V with the least sensitive RCD that relies on it, and RA low enough to be stable."""
     record = case.arrangement.fall_of_potential
     winter_ohm = electrode.value * winter_factor(record.ground_c if record else USUAL_GROUND_C, 0.0)
-    residual_ma = _relying_residual_ma(case, subject)
+    # At a TT origin every RCD on the way relies on its electrode; the least sensitive counts.
+    relying = case.run.rcds if subject == ORIGIN else case.run.own_rcds
+    residual_ma = max((float(one.residual.residual_ma) for one in relying), default=None)
     frozen_v = winter_ohm * (residual_ma or 0.0) / 1000
     sound = winter_conditions(
         case, subject, frozen_holds=residual_ma is not None and frozen_v <= case.rules.value("touch_voltage_v")
@@ -121,7 +127,7 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
         basis={"winter_ohm": round(winter_ohm)} if winter_ohm > stable_ohm else {},
         remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
-    asked = ask(ELECTRODE_TOUCH, case.rules, subject)
+    asked = leaning(case, ask(ELECTRODE_TOUCH, case.rules, subject), *relying)
     if residual_ma is None:
         touch = asked.needs_fact("No RCD that opens on its faults stands there yet: the touch voltage follows from it.")
     else:
@@ -194,9 +200,3 @@ def _agreement(case: Case, subject: str, record: FallOfPotential) -> Finding:
         working=(line,),
         remedy="Move the current spike further out, or to another side, and take the three again.",
     )
-
-
-def _relying_residual_ma(case: Case, subject: str) -> float | None:
-    """The least sensitive RCD that relies on this electrode, if any: at a TT origin every one on the way counts."""
-    relying = case.run.rcds if subject == ORIGIN else case.run.own_rcds
-    return max((float(guard.rcd.residual_ma) for guard in relying if guard.rcd is not None), default=None)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fulmen.core.checks.common import at_board
+from fulmen.core.checks.common import at_board, leaning
 from fulmen.core.circuit.fitness import stays_closed
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -19,8 +19,9 @@ from fulmen.core.model.guards import GuardKind, RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
-# How much smooth DC an RCD of each type stands before it goes blind, as the edition's limits name it.
-STANDS_DC = {RcdType.AC: "dc_stands_ac_ma", RcdType.A: "dc_stands_a_ma", RcdType.F: "dc_stands_f_ma"}
+# How much smooth DC an RCD of each type stands before it goes blind, as the edition's limits name it: Type AC none,
+# Type B any.
+STANDS_DC = {RcdType.A: "dc_stands_a_ma", RcdType.F: "dc_stands_f_ma"}
 
 
 def front_rcd_findings(case: Case) -> list[Finding]:
@@ -62,24 +63,22 @@ def _detectors(case: Case) -> Iterator[Finding]:
     ]  # fmt: skip
     for guard in case.run.rcds_outside:
         behind = [one for one in every if any(each.field == guard.field for each in one.guards)]
-        name = STANDS_DC.get(guard.rcd.type) if guard.rcd is not None else None
-        if name is None or len(behind) < 2:
+        if guard.rcd is None or guard.rcd.type is RcdType.B or len(behind) < 2:
             continue
-        sum_ma, stands_ma = len(behind) * each_ma, case.rules.value(name)
+        name = STANDS_DC.get(guard.rcd.type)
+        sum_ma, stands_ma = len(behind) * each_ma, case.rules.value(name) if name is not None else 0.0
         asked = ask(DC_SUM, case.rules, guard.subject, rcd=guard.name)
         told = f"{len(behind)} detectors of {each_ma:g} mA behind it may let {sum_ma:g} mA of smooth DC pass"
         if sum_ma <= stands_ma:
             yield asked.meets(f"{told}; it stands {stands_ma:g} mA.")
         elif any(one.stands is not Stands.UNIT for one in case.run.own_rcds):
             detail = f"{told}, and it may go blind. Each car has an RCD of its own; say what else relies on this one."
-            basis = {"detectors": len(behind), "type": guard.rcd.type if guard.rcd else ""}
+            basis = {"detectors": len(behind), "type": guard.rcd.type}
             alone = not guard.others and not (guard.stands is Stands.INCOMER and _loads_behind(case, guard))
             yield asked.your_call(detail, basis=basis, conditions=DC_SUM.borne_out(nothing_else=alone))
         else:
             remedy = "Give each charge point an RCD of its own, or use a Type B in front."
-            yield asked.falls_short(
-                f"{told}; a Type {guard.rcd.type.value if guard.rcd else ''} may go blind.", remedy=remedy
-            )
+            yield asked.falls_short(f"{told}; a Type {guard.rcd.type.value} may go blind.", remedy=remedy)
 
 
 def goes_off_findings(case: Case) -> Iterator[Finding]:
@@ -158,10 +157,12 @@ def _before_all(case: Case, asked: Question, front: list[PlacedGuard]) -> Findin
         )
     delayed = next((one for one in front if one.opens_live and one.rcd is not None and one.rcd.time_delayed), None)
     if delayed is not None:
-        return asked.meets(f"{delayed.name} guards everything behind it.")
+        return leaning(case, asked, delayed).meets(f"{delayed.name} guards everything behind it.")
     detail = f"{whole.name} {whole.where} guards all behind it, and all of that goes off together. Say why."
     conditions = TT_ORIGIN_RCD.borne_out(seen_insulated=case.job.supply.insulated_to_rcds is Seen.YES)
-    return asked.your_call(detail, basis={"front": whole.name}, remedy=S_TYPE, conditions=conditions)
+    return leaning(case, asked, whole).your_call(
+        detail, basis={"front": whole.name}, remedy=S_TYPE, conditions=conditions
+    )
 
 
 def _spread(case: Case, first: ChainCircuit) -> tuple[tuple[bool, str], ...]:

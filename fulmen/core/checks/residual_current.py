@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fulmen.core.checks.common import leaning
 from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Condition, Finding
@@ -50,9 +51,9 @@ def _loads_rcd(case: Case) -> Finding | None:
         return asked.needs_fact(f"Say what {circuit.name} feeds: sockets, lights or something else.")
     if not any(one.kind in (LoadKind.SOCKETS, LoadKind.LIGHTING) for one in circuit.loads):
         return None
-    before = case.run.rcds_before[case.subject]
-    if any(opens_at_once(rcd, most_ma) for rcd in before):
-        return asked.meets("An RCD that opens at once stands before it.")
+    before = [one for one in case.run.rcds_before[case.subject] if opens_at_once(one.rcd, most_ma)]
+    if before:
+        return leaning(case, asked, before[-1]).meets("An RCD that opens at once stands before it.")
     return asked.falls_short("None stands before it.", remedy=f"Use an RCBO of {most_ma:g} mA, Type A.")
 
 
@@ -77,7 +78,8 @@ def _own_rcd(case: Case) -> Finding:
     found, fit = case.run.own_rcds, fit_rcds(case)
     if fit and fit[0].rcd is not None:
         opens = "line and neutral" if fit[0].phases == 1 else "three lines and the neutral"
-        return asked.meets(f"Type {fit[0].rcd.type.value}, {fit[0].rcd.residual_ma} mA, opens {opens}.")
+        told = f"Type {fit[0].rcd.type.value}, {fit[0].rcd.residual_ma} mA, opens {opens}."
+        return leaning(case, asked, fit[0]).meets(told)
     unread_poles = next((one for one in found if not _unfit(one, case.rules)), None)
     if unread_poles is not None:
         return asked.needs_fact(f"How many poles does the {unread_poles.name} {where_words(unread_poles)} open?")
@@ -135,14 +137,14 @@ def _unfit(guard: PlacedGuard, rules: RuleSet) -> str:
 def _rcd_at_board(case: Case) -> Finding | None:
     """Whether the cable of the circuit stands behind an RCD too, or only what follows it."""
     asked, own = _about(RCD_AT_BOARD, case), case.run.own_rcds
-    most_ma, way = case.rules.value("concealed_rcd_ma"), case.run.final().circuit.device.rcd
-    if opens_at_once(way, most_ma):
-        return asked.meets("An RCBO guards the cable too.")
-    before = case.run.rcds_before[case.subject]
-    if any(opens_at_once(rcd, most_ma) for rcd in before):
-        return asked.meets("The RCD before it guards the cable too.")
+    most_ma, before = case.rules.value("concealed_rcd_ma"), case.run.rcds_before[case.subject]
+    at_once = [one for one in before if opens_at_once(one.rcd, most_ma)]
+    if at_once:
+        what = "An RCBO" if at_once[-1].stands is Stands.WAY else "The RCD before it"
+        return leaning(case, asked, at_once[-1]).meets(f"{what} guards the cable too.")
     if not own:
         return None
+    asked = leaning(case, asked, own[-1])
     there = f"none that opens at once on {most_ma:g} mA" if before else "none"
     detail = f"You rely on the RCD {where_words(own[-1])}; the cable before it has {there}. Allowed; say why."
     held = [(one.stands, one.rcd) for one in own if one.rcd is not None]
@@ -189,15 +191,18 @@ def _neutral(case: Case) -> Finding | None:
 def _dc(case: Case) -> Finding:
     """Type B, or Type A or F with an RDC-DD: smooth DC above 6 mA must not blind the RCD."""
     asked = _about(DC_PROTECTION, case)
-    own, most_ma = (one.rcd for one in case.run.own_rcds), case.rules.value("rcd_residual_ma")
-    if any(rcd is not None and rcd.type is RcdType.B and opens_at_once(rcd, most_ma) for rcd in own):
-        return asked.meets("A Type B RCD sees smooth DC.")
+    most_ma = case.rules.value("rcd_residual_ma")
+    for guard in case.run.own_rcds:
+        if guard.residual.type is RcdType.B and opens_at_once(guard.rcd, most_ma):
+            return leaning(case, asked, guard).meets("A Type B RCD sees smooth DC.")
     place = case.arrangement.rdc_dd
     if place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.NOT_SEEN:
         return asked.needs_fact("Look in the unit's data: does it detect 6 mA DC?")
-    if dc_detection(case):
+    detector = dc_detection(case)
+    if detector is not None:
         where = "in the unit" if place is RdcDdPlace.IN_UNIT else "before the unit"
-        return asked.meets(f"6 mA DC detection {where} opens before the RCD is blinded.")
+        told = f"6 mA DC detection {where} opens before the RCD is blinded."
+        return leaning(case, asked, detector).meets(told)
     details = {
         RdcDdPlace.IN_UNIT: "The unit has no 6 mA DC detection.",
         RdcDdPlace.BEFORE_UNIT: "No 6 mA DC detector stands before the unit.",
@@ -217,7 +222,7 @@ def _blinding(case: Case) -> Finding:
             remedy="Replace it by a Type A, or feed the circuit from before it.",
         )
     types = [one.rcd.type for one in chain if one.rcd is not None]
-    lone_b = RcdType.B in types and not dc_detection(case)
+    lone_b = RcdType.B in types and dc_detection(case) is None
     if lone_b and any(kind is not RcdType.B for kind in types[: types.index(RcdType.B)]):
         return asked.falls_short(
             "A Type B lets more than 6 mA DC pass, which blinds the RCD before it.",
@@ -228,13 +233,14 @@ def _blinding(case: Case) -> Finding:
     return asked.meets("None on the way goes blind.")
 
 
-def dc_detection(case: Case) -> bool:
-    """Whether the detection that the arrangement relies on is there."""
+def dc_detection(case: Case) -> PlacedGuard | None:
+    """The detection that the arrangement relies on, where it is there."""
     place = case.arrangement.rdc_dd
     if place is RdcDdPlace.NONE:
-        return False
+        return None
     inside = place is RdcDdPlace.IN_UNIT
-    return any(guard.detects_dc and (guard.stands is Stands.UNIT) is inside for guard in case.guards)
+    found = (one for one in case.guards if one.detects_dc and (one.stands is Stands.UNIT) is inside)
+    return next(found, None)
 
 
 def _concealed(case: Case, chained: ChainCircuit) -> Finding:
@@ -251,7 +257,7 @@ def _concealed(case: Case, chained: ChainCircuit) -> Finding:
     unknown = [
         index for index in bare if not hides(circuit.route[index]) and HIDES & set(circuit.route[index].unknown())
     ]
-    open_ones = [index for index in unknown if not _guarded(case, circuit.id, index, most_ma)]
+    open_ones = [index for index in unknown if _guard_of(case, circuit.id, index, most_ma) is None]
     if not hidden and open_ones:
         number, facts = open_ones[0] + 1, circuit.route[open_ones[0]].unknown()
         metal = "are there metal parts in the wall" if "concealed_under_50_mm" not in facts else ""
@@ -260,9 +266,11 @@ def _concealed(case: Case, chained: ChainCircuit) -> Finding:
         covered = len(bare) < len(circuit.route) and any(hides(one) or one.unknown() for one in circuit.route)
         none = f"No section is hidden less than {deep_mm:g} mm deep, or among metal parts."
         return asked.meets("Its armour is earthed metal." if covered else none)
-    open_at = next((index for index in hidden if not _guarded(case, circuit.id, index, most_ma)), None)
+    guards = [_guard_of(case, circuit.id, index, most_ma) for index in hidden]
+    open_at = next((index for index, guard in zip(hidden, guards, strict=True) if guard is None), None)
     if open_at is None:
-        return asked.meets(f"Section {hidden[0] + 1} is guarded.")
+        relied = {one.field: one for one in guards if one is not None}
+        return leaning(case, asked, *relied.values()).meets(f"Section {hidden[0] + 1} is guarded.")
     where = f"hidden less than {deep_mm:g} mm deep"
     if not circuit.route[open_at].concealed_under_50_mm:
         where = "in a wall with metal parts"
@@ -281,12 +289,15 @@ def hides(section: Section) -> bool:
     return framed or bool(section.concealed_under_50_mm)
 
 
-def _guarded(case: Case, circuit: str, section: int, most_ma: float) -> bool:
-    """Whether an RCD that opens at once on so little stands before a section of a circuit."""
+def _guard_of(case: Case, circuit: str, section: int, most_ma: float) -> PlacedGuard | None:
+    """The nearest RCD that opens at once on so little and stands before a section of a circuit."""
     passed = [chained.circuit.id for chained in case.run.chain]
     passed = passed[: passed.index(circuit) + 1]
-    for guard in case.run.rcds_outside:
-        past = guard.circuit == circuit and (guard.after_section or 0) > section
-        if not past and guard.circuit in passed and opens_at_once(guard.rcd, most_ma):
-            return True
-    return False
+    fit = [
+        one
+        for one in case.run.rcds_outside
+        if one.circuit in passed
+        and not (one.circuit == circuit and (one.after_section or 0) > section)
+        and opens_at_once(one.rcd, most_ma)
+    ]
+    return fit[-1] if fit else None

@@ -22,6 +22,7 @@ from fulmen.core.findings.rules.run import (
     VOLT_DROP_LIGHTING,
     WEAKEST_SECTION,
 )
+from fulmen.core.installation.guards import PlacedGuard
 from fulmen.core.installation.tree import Tree
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import TerminalSchool
@@ -110,16 +111,17 @@ def touch_margin(chained: CircuitFigures, rcd: Rcd, rules: RuleSet) -> Margin:
     return Margin(DISCONNECTION, chained.circuit.id, volts, rules.value("touch_voltage_v"), "V")
 
 
-def rcd_in_time(rcds: Iterable[Rcd], within_s: float, rules: RuleSet) -> Rcd | None:
+def rcd_in_time(rcds: Iterable[PlacedGuard], within_s: float, rules: RuleSet) -> PlacedGuard | None:
     """The nearest of some RCDs, in order from the origin, that opens in time; a delayed one is too slow for a final
     circuit.
 
     A fault to earth drives many times IΔn; a delayed one is taken at IΔn.
     """
     fit = [
-        rcd
-        for rcd in rcds
-        if rules.value("rcd_delayed_trip_max_ms" if rcd.time_delayed else "rcd_fast_trip_ms") / 1000 <= within_s
+        one
+        for one in rcds
+        if rules.value("rcd_delayed_trip_max_ms" if one.residual.time_delayed else "rcd_fast_trip_ms") / 1000
+        <= within_s
     ]
     return fit[-1] if fit else None
 

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from fulmen.core.circuit.margins import rcd_in_time
 from fulmen.core.circuit.run_figures import Case, CircuitFigures, disconnection_s
 from fulmen.core.electrical.open_pen import electrode_limit_ohm
+from fulmen.core.installation.guards import PlacedGuard
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
-from fulmen.core.model.guards import Rcd
 from fulmen.core.model.supply import Earthing, TnsSchool
 
 
@@ -39,7 +39,7 @@ def within_s(case: Case, chained: CircuitFigures) -> float:
     return disconnection_s(case.rules, tt=case.job.supply.earthing is Earthing.TT, final=chained.final)
 
 
-def opening_rcd(case: Case, chained: CircuitFigures) -> Rcd | None:
+def opening_rcd(case: Case, chained: CircuitFigures) -> PlacedGuard | None:
     """The nearest RCD before a circuit that opens in its time; a time-delayed one is too slow for a final circuit."""
     return rcd_in_time(case.run.rcds_before[chained.circuit.id], within_s(case, chained), case.rules)
 

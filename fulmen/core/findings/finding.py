@@ -78,6 +78,17 @@ class WorkingLine:
 
 
 @plain
+class Proof:
+    """A test that proves what a rule leans on: a step, and whose reading it is.
+
+    An RCD's is its opening at the rated current, whatever the way of testing that was chosen.
+    """
+
+    step: StepKey
+    subject: str
+
+
+@plain
 class Condition:
     """What makes a call sound: something that can be looked at, by its key and in words."""
 
@@ -95,9 +106,9 @@ class Finding:
     the value must stay at or below, (value − limit)/limit where it must reach it; negative when it falls short. `fear`
     says what can happen where it falls short, `school` which way of two this is where practice differs; `protects`
     marks the rules that protect people at the car. `conditions` are those of which one must be named where it is
-    decided. `waits_for` says what it needs, `offers` what can be done about it. `place` is the stop of the walk where
-    its facts are looked at; `step` the test step it judges; `whose` names the circuit or board it is about, where the
-    job holds several.
+    decided. `proven_by` are the tests of what it leans on. `waits_for` says what it needs, `offers` what can be done
+    about it. `place` is the stop of the walk where its facts are looked at; `step` the test step it judges; `whose`
+    names the circuit or board it is about, where the job holds several.
     """
 
     key: str
@@ -128,6 +139,7 @@ class Finding:
     school: str = ""
     conditions: tuple[Condition, ...] = ()
     named: bool = False
+    proven_by: tuple[Proof, ...] = ()
     whose: str = ""
     decision: Decision | None = None
 

@@ -9,12 +9,14 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, NamedTuple, Protocol
 
-from fulmen.core.findings.finding import Condition, Finding, RuleKey, Stage, Verdict, WaitsFor, WorkingLine
+from fulmen.core.findings.finding import Condition, Finding, Proof, RuleKey, Stage, Verdict, WaitsFor, WorkingLine
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.units import telling_decimals
 
 # Words in a title that name whose finding it is.
 NAMES_WHOSE = {"board", "circuit"}
+# An answer that holds leans on something; one that falls short or waits does not yet.
+HOLDING = (Verdict.MEETS, Verdict.YOUR_CALL)
 Facts = Mapping[str, object]
 NO_FACTS: Facts = {}
 
@@ -41,6 +43,7 @@ class Question(NamedTuple):
     asked_at: Stage
     named: bool
     on_the_walk: bool = True
+    proven_by: tuple[Proof, ...] = ()
 
     def shown_at(self, stage: Stage, *, named: bool) -> Question:
         """The same question where another stage answers it; `named` where its title says whose it is."""
@@ -49,6 +52,10 @@ class Question(NamedTuple):
     def further_on(self) -> Question:
         """The same question about something that the walk does not reach: it is entered with the design."""
         return self._replace(stage=Stage.DESIGN, asked_at=Stage.DESIGN, on_the_walk=False)
+
+    def leaning_on(self, *proofs: Proof) -> Question:
+        """The same question answered by leaning on something that a test has to prove."""
+        return self._replace(proven_by=proofs)
 
     def meets(self, detail: str, *, basis: Facts = NO_FACTS, working: tuple[WorkingLine, ...] = ()) -> Finding:
         """It holds."""
@@ -152,6 +159,8 @@ class Question(NamedTuple):
             more["step"] = rule.step
         if self.named:
             more["named"] = True
+        if self.proven_by and verdict in HOLDING:
+            more["proven_by"] = self.proven_by
         return Finding(
             key=f"{rule.key}/{self.subject}",
             rule=rule.key,

@@ -70,6 +70,12 @@ class PlacedGuard:
         return self.device or self.guard
 
     @property
+    def residual(self) -> Rcd:
+        """What it sees; only an RCD is asked."""
+        assert self.rcd is not None
+        return self.rcd
+
+    @property
     def poles(self) -> int | None:
         """The poles it opens, where somebody read them."""
         return self.part.poles if self.part is not None else None

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from fulmen.core.installation.guards import PlacedGuard, Stands, guards_of
 from fulmen.core.installation.tree import Chain, ChainCircuit, Tree
 from fulmen.core.model.charge_point import ChargePoint
-from fulmen.core.model.guards import Rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 
@@ -23,7 +22,7 @@ class Run:
     final circuit, or its charge point without one. `guards` is everything that can open, from the cut-out fuse to what
     is inside the unit; `rcds` those that see a residual current, `own_rcds` those of them behind which nothing hangs
     but this run's final circuit, `rcds_before` those that see an earth fault anywhere on a circuit, by its name.
-    `tested` are the RCDs by the subject of their readings.
+    `tested` are the RCDs by the subject of their readings, `tested_as` those subjects by the field of the RCD.
     """
 
     point: ChargePoint | None
@@ -32,8 +31,9 @@ class Run:
     guards: tuple[PlacedGuard, ...]
     rcds: tuple[PlacedGuard, ...]
     own_rcds: tuple[PlacedGuard, ...]
-    rcds_before: Mapping[str, tuple[Rcd, ...]]
+    rcds_before: Mapping[str, tuple[PlacedGuard, ...]]
     tested: Mapping[str, PlacedGuard]
+    tested_as: Mapping[str, str]
 
     @property
     def charge_point(self) -> ChargePoint:
@@ -62,21 +62,22 @@ def run_of(job: Job, tree: Tree, point: ChargePoint | None, chain: Chain) -> Run
     guards = guards_of(job, tree, point, chain)
     rcds = tuple(one for one in guards if one.rcd is not None)
     own = tuple(one for one in rcds if one.circuit == subject and one.shared is Seen.NO)
-    return Run(point, chain, subject, guards, rcds, own, _before(chain, rcds), _tested(chain, subject, rcds, own))
+    tested = _tested(chain, subject, rcds, own)
+    tested_as = {guard.field: name for name, guard in tested.items()}
+    return Run(point, chain, subject, guards, rcds, own, _before(chain, rcds), tested, tested_as)
 
 
-def _before(chain: Chain, rcds: tuple[PlacedGuard, ...]) -> dict[str, tuple[Rcd, ...]]:
+def _before(chain: Chain, rcds: tuple[PlacedGuard, ...]) -> dict[str, tuple[PlacedGuard, ...]]:
     """The RCDs that see an earth fault anywhere on each circuit: one in a box past part of its cable does not."""
-    found: dict[str, tuple[Rcd, ...]] = {}
+    found: dict[str, tuple[PlacedGuard, ...]] = {}
     passed: list[str] = []
     for chained in chain:
         until = chained.circuit.id
         passed.append(until)
         found[until] = tuple(
-            one.rcd
+            one
             for one in rcds
-            if one.rcd is not None
-            and one.stands is not Stands.UNIT
+            if one.stands is not Stands.UNIT
             and one.circuit in passed
             and not (one.circuit == until and one.stands is Stands.BOX and one.after_section)
         )

@@ -29,7 +29,7 @@ from fulmen.core.checks.volt_drop import volt_drop_findings
 from fulmen.core.circuit.measured import Measured
 from fulmen.core.circuit.run_figures import Case, cases_of, known_of
 from fulmen.core.demand.demand import Demand, demand_of
-from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.finding import Finding, Proof
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import CHARGE_POINT
 from fulmen.core.installation.installation import Installation, installation_of
@@ -74,7 +74,8 @@ LOAD_CHECKS = (
 
 @dataclass(frozen=True, slots=True)
 class Design:
-    """A design worked out and judged. `at_origin` are the findings about the origin, `along` those of the runs.
+    """A design worked out and judged. `at_origin` are the findings about the origin, `along` those of the runs,
+    `proofs` the tests of what it leans on.
 
     Without a charge point nothing can be judged, and `along` asks for one.
     """
@@ -85,6 +86,7 @@ class Design:
     cases: tuple[Case, ...]
     at_origin: tuple[Finding, ...]
     along: tuple[Finding, ...]
+    proofs: frozenset[Proof]
 
     @property
     def has_charge_point(self) -> bool:
@@ -107,12 +109,14 @@ def design_of(job: Job, measured: Measured, rules: RuleSet) -> Design:
     if not installation.runs:
         asked = ask(CHARGE_POINT, rules, ORIGIN)
         told = asked.needs_fact("Add the charge point: everything else follows from it.")
-        return Design(installation, rules, demand, cases, (), once_each([told], job))
+        return Design(installation, rules, demand, cases, (), once_each([told], job), frozenset())
     at_origin = (finding for check in ORIGIN_CHECKS for finding in check(cases[0]))
-    along = (
+    along = [
         finding
         for case in cases
         for check in (LOAD_CHECKS if case.to_loads else DESIGN_CHECKS)
         for finding in check(case)
-    )
-    return Design(installation, rules, demand, cases, once_each(at_origin, job), once_each(along, job))
+    ]
+    # Of one question that several runs answer the worst is told; what each of them leans on is tested.
+    proofs = frozenset(proof for finding in along for proof in finding.proven_by)
+    return Design(installation, rules, demand, cases, once_each(at_origin, job), once_each(along, job), proofs)

@@ -71,7 +71,7 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
 
 def steps_of(design: Design) -> tuple[PlannedStep, ...]:
     """The steps that a design asks for, none of them worked out yet."""
-    return plan(list(design.cases))
+    return plan(list(design.cases), design.proofs)
 
 
 def judging_once(design: Design) -> JudgeSteps:

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from fulmen.core.circuit.people import within_s
 from fulmen.core.electrical.cable_rating import section_rating
-from fulmen.core.installation.guards import Stands
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.installation import Installation
 from fulmen.core.model.boards import Board
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.readings import ByStep, StepKey
-from fulmen.core.model.seen import Seen
-from fulmen.core.papers.cells import figure, results
+from fulmen.core.papers.cells import figure, reading_text, results
 from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.papers.remarks import remarks_of
 from fulmen.core.plain import plain
@@ -77,7 +78,7 @@ def board_rows(judged: JudgedJob) -> tuple[BoardRows, ...]:
 def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
     installation, readings, device = judged.installation, judged.readings, circuit.device
     cables = [(cable, installation.record(cable)) for cable in cables_of(circuit)]
-    breaker = device.kind is DeviceKind.BREAKER
+    breaker, guarding = device.kind is DeviceKind.BREAKER, _guarding(installation, circuit)
     return CircuitRow(
         circuit=circuit.id,
         way=way_words(installation, circuit),
@@ -92,10 +93,10 @@ def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
         rating_a=figure(device.rating_a),
         breaks_ka=figure(device.breaking_capacity_ka) if breaker else "–",
         within_s=_within_s(judged, circuit),
-        rcd=_own_rcd(installation, circuit),
+        rcd=_rcd_words(guarding),
         zs_limit_ohm=_zs_limit_ohm(judged, circuit),
         test_voltages_v=_test_voltages_v(readings, circuit),
-        rcd_ms=figure(rcd_figures(readings, circuit.id).at_rated_ms, 1),
+        rcd_ms=_rcd_ms(readings, guarding),
         results=results(readings, circuit.id),
         remarks=remarks_of(judged.evaluation, circuit),
     )
@@ -158,17 +159,40 @@ def _device_standard(circuit: Circuit) -> str:
     return "BS EN 61009-1" if circuit.device.rcd else "BS EN 60898-1"
 
 
-def _own_rcd(installation: Installation, circuit: Circuit) -> str:
-    """The RCD that guards this circuit alone: its device's, else one of its own before the unit, else the unit's."""
-    if circuit.device.rcd is not None:
-        return f"Type {circuit.device.rcd.type.value}, {circuit.device.rcd.residual_ma} mA"
-    own = [
-        guard
-        for run in installation.runs
-        for guard in run.rcds
-        if guard.circuit == circuit.id and guard.shared is Seen.NO
-    ]
-    if not own:
-        return "–"
-    rcd, inside = own[0].rcd, own[0].stands is Stands.UNIT
-    return f"Type {rcd.type.value}, {rcd.residual_ma} mA, {'in the unit' if inside else own[0].where}" if rcd else "–"
+class _Guarding(NamedTuple):
+    """An RCD that guards a circuit, and whose name its readings bear."""
+
+    guard: PlacedGuard
+    subject: str
+
+
+def _guarding(installation: Installation, circuit: Circuit) -> tuple[_Guarding, ...]:
+    """The RCDs that guard a circuit: the nearest before its cable, and the unit's where that is its own."""
+    for run in (*installation.runs, *installation.load_runs):
+        if circuit.id not in run.rcds_before:
+            continue
+        own = list(run.own_rcds) if run.subject == circuit.id else []
+        past_the_cable = [one for one in own if one not in run.rcds_before[circuit.id]]
+        found = [*run.rcds_before[circuit.id][-1:], *(past_the_cable[:1] if len(past_the_cable) == len(own) else [])]
+        return tuple(_Guarding(one, run.tested_as[one.field]) for one in found)
+    return ()
+
+
+def _rcd_words(found: tuple[_Guarding, ...]) -> str:
+    return ", then ".join(_one_rcd(one.guard) for one in found) or "–"
+
+
+def _one_rcd(guard: PlacedGuard) -> str:
+    place = {Stands.WAY: "", Stands.UNIT: ", in the unit"}.get(guard.stands, f", {guard.where}")
+    delayed = " S" if guard.residual.time_delayed else ""
+    return f"Type {guard.residual.type.value}{delayed}, {guard.residual.residual_ma} mA{place}"
+
+
+def _rcd_ms(readings: ByStep, found: tuple[_Guarding, ...]) -> str:
+    """How fast they opened at their rated current; what was left out says so."""
+    return " / ".join(_one_ms(readings, one.subject) for one in found) or "–"
+
+
+def _one_ms(readings: ByStep, subject: str) -> str:
+    read_ms = rcd_figures(readings, subject).at_rated_ms
+    return reading_text(readings.latest(StepKey.RCD_TRIP, subject)) if read_ms is None else figure(read_ms, 1)

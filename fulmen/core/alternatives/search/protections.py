@@ -170,10 +170,9 @@ def _opens_in_front(layout: Layout, rules: RuleSet) -> bool:
     """Whether an RCD in front of the final circuit opens it in time, as sensitive as one with its device would be."""
     final, tt = layout.run.final().circuit.id, layout.job.supply.earthing is Earthing.TT
     in_front = [
-        one.rcd
+        one
         for one in layout.run.rcds
-        if one.rcd is not None
-        and one.rcd.residual_ma <= AT_THE_BOARD.residual_ma
+        if one.residual.residual_ma <= AT_THE_BOARD.residual_ma
         and not (one.circuit == final and one.stands in (Stands.WAY, Stands.BOX, Stands.UNIT))
     ]
     return rcd_in_time(in_front, disconnection_s(rules, tt=tt, final=True), rules) is not None

@@ -156,7 +156,8 @@ class _SubMain:
         self.tt = _tt(layout.job)
         self.phases, self.load = circuit.phases, circuit_load(known.installation, circuit, rules)
         before_it = layout.run.rcds_before[circuit.id]
-        self.rcd = rcd_in_time(before_it, disconnection_s(rules, tt=self.tt, final=False), rules)
+        opening = rcd_in_time(before_it, disconnection_s(rules, tt=self.tt, final=False), rules)
+        self.rcd = opening.rcd if opening is not None else None
         self.cables = list(_laid(known.installation, circuit, circuit.phases, self.load, sub_main=True))
         devices = devices_to_try(circuit, self.load.ib_a, sub_main=True)
         self.circuits = [ChainCircuit(chained.board, circuit.model_copy(update={"device": one})) for one in devices]

@@ -8,10 +8,12 @@ from typing import Any
 
 from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.circuit.run_figures import Case
+from fulmen.core.findings.finding import Proof
 from fulmen.core.installation.guards import PlacedGuard
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
+from fulmen.core.model.seen import Seen
 from fulmen.core.verification.instruments.dials import Point
 from fulmen.core.verification.steps.step_applies import applies, tested_rcds
 from fulmen.core.verification.steps.steps import WHERE_WORDS, Lead, StepDefinition, Where, definitions, in_common
@@ -29,6 +31,8 @@ CABLE_STEPS = {
     StepKey.POLARITY_DEAD,
     StepKey.ZS,
 }
+# The tests that prove an RCD; the fuller way of testing has several in their place.
+RCD_PROOFS = (StepKey.RCD_TRIP, StepKey.RCD_ORIGIN_TRIP)
 LOAD_TITLES = {StepKey.ZS: "Loop at its farthest point, Zs"}
 SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
 # Where nothing but the cable is there yet, no adapter is used.
@@ -75,16 +79,23 @@ class PlannedStep:
             "linked_at": _board_of(subject, self.case) if definition.links else "",
             "adapter": adapter,
             "required": self.required,
-            "waivable": definition.waivable or definition.function is Function.VEHICLE or _races(guard, self.case),
+            "waivable": definition.waivable
+            or definition.function is Function.VEHICLE
+            or _hard_to_time(guard, self.case),
         }
 
 
-def plan(cases: list[Case]) -> tuple[PlannedStep, ...]:
-    """Every step that the runs of a job may have, dead before live; what hangs on several runs stands once."""
-    return tuple(_planned(cases))
+def plan(cases: list[Case], proofs: frozenset[Proof] = frozenset()) -> tuple[PlannedStep, ...]:
+    """Every step that the runs of a job may have, dead before live; what hangs on several runs stands once.
+
+    Args:
+        cases: the runs.
+        proofs: the tests of what the design leans on; none where nobody's papers wait for them.
+    """
+    return tuple(_planned(cases, frozenset(one.subject for one in proofs if one.step in RCD_PROOFS)))
 
 
-def _planned(cases: list[Case]) -> Iterator[PlannedStep]:
+def _planned(cases: list[Case], relied: frozenset[str]) -> Iterator[PlannedStep]:
     seen = set()
     chosen = cases[0].job.testing.rcd_school if cases else None
     for definition in definitions():
@@ -96,7 +107,10 @@ def _planned(cases: list[Case]) -> Iterator[PlannedStep]:
                 if here not in seen and applies(definition, case, subject):
                     seen.add(here)
                     guard = tested_rcds(case.run, definition.key).get(subject) if definition.subject == "rcd" else None
-                    yield PlannedStep(definition, subject, case, guard, _required(definition, subject, case, guard))
+                    required = _required(definition, subject, case, guard) or (
+                        guard is not None and definition.required and subject in relied
+                    )
+                    yield PlannedStep(definition, subject, case, guard, required)
 
 
 def _subjects(definition: StepDefinition, case: Case) -> list[str]:
@@ -121,7 +135,7 @@ def _required(definition: StepDefinition, subject: str, case: Case, guard: Place
 
 
 def _asked_for(subject: str, case: Case, guard: PlacedGuard | None) -> bool:
-    """One that was there already and that others share is worth a reading, but its paper is another one."""
+    """One that was there already, that others share and nothing leans on, is worth a reading and no more."""
     if guard is None or subject in (case.subject, ORIGIN):
         return True
     return guard.fitted_with_this_job or guard in case.run.own_rcds
@@ -173,9 +187,13 @@ def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[
     return definition.leads, definition.adapter
 
 
-def _races(guard: PlacedGuard | None, case: Case) -> bool:
-    """Whether another RCD of no more current may open first, so that this one can't be timed through it."""
+def _hard_to_time(guard: PlacedGuard | None, case: Case) -> bool:
+    """Whether a reason may stand in the place of an RCD's time: it was there before and others hang behind it, or
+    another RCD of no more current may open first.
+    """
     if guard is None or guard.rcd is None:
         return False
+    if not guard.fitted_with_this_job and guard.shared is not Seen.NO:
+        return True
     others = [one.rcd for one in case.run.rcds if one.rcd is not None and one is not guard]
     return any(one.residual_ma <= guard.rcd.residual_ma and not one.time_delayed for one in others)

@@ -60,7 +60,7 @@ def _r1_r2(test: RunTest, chained: CircuitFigures) -> StepLimit:
     if rcd is not None and chained.end.loop_ohm > chained.zs_limit_ohm:
         # Only the RCD opens in time: the loop's limit is the RCD's.
         touch_v = case.rules.value("touch_voltage_v")
-        most = touch_v / (rcd.residual_ma / 1000) - chained.start.loop_ohm
+        most = touch_v / (rcd.residual.residual_ma / 1000) - chained.start.loop_ohm
         return StepLimit(most, source=f"50 V ÷ IΔn − {chained.start.loop_ohm:.2f}")
     most = (chained.zs_limit_ohm - chained.start.loop_ohm) / chained.hot_factor
     if most <= 0:
@@ -84,13 +84,13 @@ def _zs(test: RunTest, chained: CircuitFigures) -> StepLimit:
     case = test.case
     before = opening_rcd(case, chained)
     past = (Stands.UNIT, Stands.BOX)
-    own = [guard.rcd for guard in case.run.own_rcds if guard.stands in past] if chained.final else []
+    own = [guard for guard in case.run.own_rcds if guard.stands in past] if chained.final else []
     rcd = before or (own[-1] if own else None)
     limit = chained.zs_limit_ohm
     too_high = before is not None and (limit is None or chained.end.loop_ohm > limit)
     by_rcd = case.job.supply.earthing is Earthing.TT or (chained.final and has_car_electrode(case)) or too_high
     if by_rcd or limit is None:
-        most = case.rules.value("touch_voltage_v") / (rcd.residual_ma / 1000) if rcd else None
+        most = case.rules.value("touch_voltage_v") / (rcd.residual.residual_ma / 1000) if rcd else None
         return StepLimit(most, source="50 V ÷ IΔn")
     return cold_loop_limit(test, chained, limit, StepKey.ZS)
 
