@@ -54,6 +54,11 @@ DETECTOR_BOX = {
 }
 
 
+def mark(kind: str, residual_ma: int = 30, *, delayed: bool = False, neutral: bool = True) -> dict[str, Any]:
+    """The mark of an RCD, read whole."""
+    return {"type": kind, "residual_ma": residual_ma, "time_delayed": delayed, "switches_neutral": neutral}
+
+
 def in_front(rcd: Any) -> list[Any]:
     """A board's incomer: its main switch, and an RCCB after it where one is given."""
     return [SWITCH, *([{"id": "front-rcd", "kind": "rccb", "rcd": rcd}] if rcd else [])]

@@ -13,7 +13,7 @@ from fulmen.core.materials.materials import materials
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.reference.cable_catalogue import cable_of
 from tests.core.test_tree_editing import beside
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, PROOF, RULES, THREE_PHASE, evaluation, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, PROOF, RULES, THREE_PHASE, evaluation, job, mark
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 FOUND = {"boards.1.fitted_with_this_job": False, "circuits.0.fitted_with_this_job": False}
@@ -158,13 +158,13 @@ class Whose(unittest.TestCase):
 class RcdOfASubMain(unittest.TestCase):
     def test_it_stands_before_the_car_like_any_other(self) -> None:
         for kind, verdict in (("AC", SHORT), ("A", MEETS)):
-            found = {one.key: one for one in evaluation(GARAGE, {"circuits.0.device.rcd": {"type": kind}}).findings}
+            found = {one.key: one for one in evaluation(GARAGE, {"circuits.0.device.rcd": mark(kind)}).findings}
             self.assertEqual(found["rcd_blinding/ev"].verdict, verdict)
 
     def test_on_tt_the_electrode_serves_the_least_sensitive_one_on_the_way(self) -> None:
         touch = {}
         for milliamps in (30, 100, 500):
-            changes = {"supply.earthing": "tt", "circuits.0.device.rcd": {"type": "A", "residual_ma": milliamps}}
+            changes = {"supply.earthing": "tt", "circuits.0.device.rcd": mark("A", milliamps)}
             found = {
                 one.rule: one for one in evaluation(GARAGE, changes | {"supply.electrode_design_ohm": 120.0}).findings
             }
@@ -177,7 +177,7 @@ class SeveralRuns(unittest.TestCase):
         # Both runs stand on the TT electrode of 120 Ω; one has a 500 mA RCD beside its own, whichever comes first.
         tt = {"supply.earthing": "tt", "supply.electrode_design_ohm": 120.0}
         for place in (0, 1):
-            wide = {f"charge_points.{place}.rcd_inside": {"type": "A", "residual_ma": 500}}
+            wide = {f"charge_points.{place}.rcd_inside": mark("A", 500)}
             found = {one.key: one.verdict for one in evaluation(THREE_PHASE, tt | wide).findings}
             with self.subTest(place):
                 self.assertEqual(found["electrode_touch/origin"], SHORT)

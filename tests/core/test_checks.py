@@ -20,10 +20,11 @@ from tests.jobs import (
     evaluation,
     finding,
     in_front,
+    mark,
 )
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
-A30 = {"type": "A", "residual_ma": 30}
+A30 = mark("A")
 NO_RCD: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": A30}
 
 # rule, what is changed, verdict. The example is TN-C-S with everything in order.
@@ -96,8 +97,8 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("demand_entered", {"load.appliances": [{"kind": "shower", "rating_a": 43.0}]}, NEEDS),
     ("set_current", {"charge_points.0.set_current_a": 32.0}, MEETS),
     ("set_current", {"charge_points.0.set_current_a": 33.0}, SHORT),
-    ("goes_off", {"boards.0.incomer": in_front({"type": "A"}), "boards.0.others": ""}, NEEDS),
-    ("goes_off", {"boards.0.incomer": in_front({"type": "A"}), "boards.0.others": "freezer and lights"}, MEETS),
+    ("goes_off", {"boards.0.incomer": in_front(mark("A")), "boards.0.others": ""}, NEEDS),
+    ("goes_off", {"boards.0.incomer": in_front(mark("A")), "boards.0.others": "freezer and lights"}, MEETS),
     ("feeds_back", {"charge_points.0.feeds_back": "not_seen"}, NEEDS),
     ("both_ways", {"charge_points.0.feeds_back": "yes"}, NEEDS),
     ("both_ways", {"charge_points.0.feeds_back": "yes", "circuits.0.device.both_ways": "yes"}, MEETS),
@@ -223,15 +224,15 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("dc_protection", {"charge_points.0.arrangement.rdc_dd": "before_unit"}, SHORT),
     ("dc_protection", {"charge_points.0.arrangement.rdc_dd": "none", "circuits.0.device.rcd.type": "B"}, MEETS),
     ("rcd_blinding", {"circuits.0.device.rcd.type": "AC"}, SHORT),
-    ("rcd_blinding", {"boards.0.incomer": in_front({"type": "AC"})}, SHORT),
-    ("rcd_blinding", {"charge_points.0.rcd_inside": {"type": "AC"}}, SHORT),
-    ("rcd_blinding", {"boards.0.incomer": in_front({"type": "A"})}, MEETS),
+    ("rcd_blinding", {"boards.0.incomer": in_front(mark("AC"))}, SHORT),
+    ("rcd_blinding", {"charge_points.0.rcd_inside": mark("AC")}, SHORT),
+    ("rcd_blinding", {"boards.0.incomer": in_front(mark("A"))}, MEETS),
     (
         "rcd_blinding",
         {
             "charge_points.0.arrangement.rdc_dd": "none",
             "circuits.0.device.rcd.type": "B",
-            "boards.0.incomer": in_front({"type": "A"}),
+            "boards.0.incomer": in_front(mark("A")),
         },
         SHORT,
     ),
@@ -240,13 +241,13 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
         {
             "charge_points.0.arrangement.rdc_dd": "none",
             "circuits.0.device.rcd.type": "B",
-            "boards.0.incomer": in_front({"type": "B"}),
+            "boards.0.incomer": in_front(mark("B")),
         },
         MEETS,
     ),
     (
         "rcd_blinding",
-        {"charge_points.0.arrangement.rdc_dd": "none", "charge_points.0.rcd_inside": {"type": "B"}},
+        {"charge_points.0.arrangement.rdc_dd": "none", "charge_points.0.rcd_inside": mark("B")},
         SHORT,
     ),
     ("front_rcd", {"boards.0.front_rcd_seen": "not_seen"}, NEEDS),
@@ -414,7 +415,7 @@ class TnsSchools(unittest.TestCase):
 class OnTt(unittest.TestCase):
     def test_origin_wants_a_time_delayed_rcd(self) -> None:
         self.assertEqual(finding("tt_origin_rcd", TT).verdict, MEETS)
-        at_once = {"boards.0.incomer": in_front({"type": "A", "residual_ma": 30})}
+        at_once = {"boards.0.incomer": in_front(mark("A"))}
         self.assertEqual(finding("tt_origin_rcd", TT, at_once).verdict, CALL, "everything goes off together")
         bare = {"boards.0.incomer": in_front(None), "boards.0.make_up": "split_load"}
         self.assertEqual(finding("tt_origin_rcd", TT, bare).verdict, SHORT)

@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
-from tests.jobs import DEVICE_IN_UNIT, TT, finding, in_front
+from tests.jobs import DEVICE_IN_UNIT, TT, finding, in_front, mark
 
 CALL = Verdict.YOUR_CALL
 UNREAD: dict[str, Any] = {"readings": []}
@@ -12,7 +12,7 @@ UNREAD: dict[str, Any] = {"readings": []}
 
 class Decisions(unittest.TestCase):
     def test_only_conditions_that_the_route_bears_out_are_offered(self) -> None:
-        alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}, **UNREAD}
+        alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": mark("A"), **UNREAD}
         surface = {
             "circuits.0.route": [{"surroundings": "clipped", "length_m": 5.0}],
             "circuits.0.cable.record": "nyy-j",
@@ -42,14 +42,14 @@ class Decisions(unittest.TestCase):
             (
                 "electrode_stable",
                 TT,
-                winter | {"boards.0.incomer": in_front({"type": "A", "residual_ma": 300})},
+                winter | {"boards.0.incomer": in_front(mark("A", 300))},
                 {"deep_rod"},
             ),
-            ("tt_origin_rcd", TT, {"boards.0.incomer": in_front({"type": "A"})}, {"told"}),
+            ("tt_origin_rcd", TT, {"boards.0.incomer": in_front(mark("A"))}, {"told"}),
             (
                 "tt_origin_rcd",
                 TT,
-                {"boards.0.incomer": in_front({"type": "A"})} | insulated,
+                {"boards.0.incomer": in_front(mark("A"))} | insulated,
                 {"told", "seen_insulated"},
             ),
         ):
@@ -60,7 +60,7 @@ class Decisions(unittest.TestCase):
 
     def test_what_protects_people_asks_which_condition_makes_it_sound(self) -> None:
         """“Usual here” alone settles nothing where a rule has conditions; one of another rule doesn't either."""
-        alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}, **UNREAD}
+        alone: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": mark("A"), **UNREAD}
         call = finding("rcd_at_board", DEVICE_IN_UNIT, alone)
         self.assertGreater(len(call.conditions), 1)
         for condition, settled in (("", False), ("usual_here", False), (call.conditions[0].key, True)):

@@ -7,7 +7,7 @@ from typing import Any
 from fulmen.core.editing.differences import differences
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.errors import JobFileError
-from tests.core.test_unsaid import leaves, without
+from tests.core.test_unsaid import leaves, put
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, GARAGE, job
 from tests.sampling import some
 
@@ -25,7 +25,7 @@ class Differences(unittest.TestCase):
             data = whole.model_dump(mode="json")
             for path, value in some(leaves(data), 120, name):
                 try:
-                    other = parse_job(without(data, path, value))
+                    other = parse_job(put(data, path, "not_seen" if value in ("yes", "no") else None))
                 except JobFileError:
                     continue
                 if other == whole:

@@ -11,7 +11,18 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import Job
 from tests.figures import figures
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, evaluation, in_front
+from tests.jobs import (
+    DEVICE_IN_UNIT,
+    FALLS_SHORT,
+    GARAGE,
+    HALFWAY,
+    RULES,
+    TREATED_AS_PME,
+    TT,
+    evaluation,
+    in_front,
+    mark,
+)
 from tests.sampling import tries
 
 
@@ -124,9 +135,9 @@ class NeverAllowed(unittest.TestCase):
 
     @tries(60)
     @given(st.sampled_from([DEVICE_IN_UNIT, TREATED_AS_PME, HALFWAY]), st.sampled_from(["in_unit", "before_unit", "none"]),
-           st.sampled_from([None, {"type": "B"}, {"type": "A"}]), st.booleans())  # fmt: skip
+           st.sampled_from([None, mark("B"), mark("A")]), st.booleans())  # fmt: skip
     def test_type_ac(self, name: str, place: str, inside: object, at_board: bool) -> None:
-        numb: dict[str, Any] = {"type": "AC"}
+        numb: dict[str, Any] = mark("AC")
         where = {"circuits.0.device.rcd": numb} if at_board else {"boards.0.incomer": in_front(numb)}
         found = evaluation(
             name,

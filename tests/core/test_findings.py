@@ -16,7 +16,7 @@ from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.arrangement import CarEarth
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.units import unit_of, words_of
-from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, TT, evaluation, in_front, job
+from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, TT, evaluation, in_front, job, mark
 
 
 def finding(value: float, limit: float, **more: Any) -> Finding:
@@ -141,9 +141,9 @@ class Sentences(unittest.TestCase):
         self.assertIn("its own electrode (TT island), apart from the house earth.", own)
         bare = {"circuits.0.device.rcd": None}
         self.assertIn("with no RCD", self.sentence(**bare))
-        inside = {"charge_points.0.rcd_inside": {"type": "A"}}
+        inside = {"charge_points.0.rcd_inside": mark("A")}
         self.assertIn("with only the RCD in the unit", self.sentence(**bare, **inside))
-        front = {"boards.0.incomer": in_front({"type": "A"})}
+        front = {"boards.0.incomer": in_front(mark("A"))}
         self.assertIn("with the Type A 30 mA RCCB in front, Consumer unit", self.sentence(**bare, **front))
         self.assertIn("neutral not switched", self.sentence(**{"circuits.0.device.rcd.switches_neutral": False}))
 

@@ -22,24 +22,25 @@ from tests.jobs import (
     WIRED_ANEW,
     evaluation,
     in_front,
+    mark,
 )
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 MA, DELAY, TYPE, POLES, RATING, VOLTS, SHARED = GuardFact
 WAY, RCD, INSIDE = "circuits.0.device", "circuits.0.device.rcd", "charge_points.0.rcd_inside"
-UNIT: dict[str, Any] = {RCD: None, INSIDE: {"type": "A"}, "charge_points.0.rcd_inside_seen": "yes"}
+UNIT: dict[str, Any] = {RCD: None, INSIDE: mark("A"), "charge_points.0.rcd_inside_seen": "yes"}
 NO_DC: dict[str, Any] = {"charge_points.0.arrangement.rdc_dd": "none"}
 # A car on a rod of 190 Ω, and everything before its own RCD in no special insulation.
 ISLAND: dict[str, Any] = UNIT | {
     "charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.electrode_design_ohm": 190.0,
     "charge_points.0.arrangement.insulated_to_rcd": "no", "readings": [],
-    "boards.0.incomer": in_front({"type": "A", "residual_ma": 100}),
+    "boards.0.incomer": in_front(mark("A", 100)),
 }  # fmt: skip
 HIDDEN: dict[str, Any] = {
     "circuits.0.cable.record": "nyy-j", "circuits.0.route.0.surroundings": "in_wall",
     "circuits.0.route.0.concealed_under_50_mm": True, "circuits.0.route.0.in_zone": "yes",
 }  # fmt: skip
-FRONT: dict[str, Any] = {"boards.0.incomer": in_front({"type": "A"}), "boards.0.others": "freezer"}
+FRONT: dict[str, Any] = {"boards.0.incomer": in_front(mark("A")), "boards.0.others": "freezer"}
 PEN_BEFORE: dict[str, Any] = {
     "charge_points.0.arrangement.open_pen": "separate_device",
     "boards.0.incomer": [
@@ -50,7 +51,7 @@ PEN_BEFORE: dict[str, Any] = {
 GROUP = "boards.1.groups.0"
 TWO_GROUPS = [
     {"id": "garage-rcd", "name": "RCD side", "feeds_others": "yes",
-     "guards": [{"id": "garage-rccb", "kind": "rccb", "rating_a": 40.0, "poles": 2, "rcd": {"type": "A"}}]},
+     "guards": [{"id": "garage-rccb", "kind": "rccb", "rating_a": 40.0, "poles": 2, "rcd": mark("A")}]},
     {"id": "other-side", "name": "Other side", "guards": []},
 ]  # fmt: skip
 
@@ -75,31 +76,31 @@ CELLS = (
     Cell("own_rcd", POLES, THREE_PHASE, {}, "circuits.1.device.poles", {2: SHORT, 3: SHORT, 4: MEETS, None: NEEDS}),
     Cell("own_rcd", SHARED, DEVICE_IN_UNIT, FRONT | {RCD: None}, "boards.0.feeds_others",
          {"no": MEETS, "yes": SHORT, "not_seen": NEEDS}),
-    Cell("rcd_at_board", MA, DEVICE_IN_UNIT, {INSIDE: {"type": "A"}}, f"{RCD}.residual_ma", {30: MEETS, 100: CALL}),
-    Cell("rcd_at_board", DELAY, DEVICE_IN_UNIT, {INSIDE: {"type": "A"}}, f"{RCD}.time_delayed",
+    Cell("rcd_at_board", MA, DEVICE_IN_UNIT, {INSIDE: mark("A")}, f"{RCD}.residual_ma", {30: MEETS, 100: CALL}),
+    Cell("rcd_at_board", DELAY, DEVICE_IN_UNIT, {INSIDE: mark("A")}, f"{RCD}.time_delayed",
          {False: MEETS, True: CALL}),
     Cell("rcd_neutral", POLES, DEVICE_IN_UNIT, {}, f"{WAY}.poles", {1: SHORT, 2: MEETS}),
     Cell("rcd_neutral", POLES, THREE_PHASE, {}, "circuits.1.device.poles", {3: SHORT, 4: MEETS, None: NEEDS}),
     Cell("dc_protection", TYPE, DEVICE_IN_UNIT, NO_DC, f"{RCD}.type", {"A": SHORT, "F": SHORT, "B": MEETS}),
-    Cell("dc_protection", MA, DEVICE_IN_UNIT, NO_DC | {RCD: {"type": "B"}}, f"{RCD}.residual_ma",
+    Cell("dc_protection", MA, DEVICE_IN_UNIT, NO_DC | {RCD: mark("B")}, f"{RCD}.residual_ma",
          {10: MEETS, 30: MEETS, 100: SHORT}),
-    Cell("dc_protection", DELAY, DEVICE_IN_UNIT, NO_DC | {RCD: {"type": "B"}}, f"{RCD}.time_delayed",
+    Cell("dc_protection", DELAY, DEVICE_IN_UNIT, NO_DC | {RCD: mark("B")}, f"{RCD}.time_delayed",
          {False: MEETS, True: SHORT}),
-    Cell("dc_protection", SHARED, DEVICE_IN_UNIT, NO_DC | {RCD: None, "boards.0.incomer": in_front({"type": "B"})},
+    Cell("dc_protection", SHARED, DEVICE_IN_UNIT, NO_DC | {RCD: None, "boards.0.incomer": in_front(mark("B"))},
          "boards.0.feeds_others", {"no": MEETS, "yes": SHORT}),
     Cell("rcd_blinding", TYPE, DEVICE_IN_UNIT, {}, f"{RCD}.type", {"AC": SHORT, "A": MEETS, "B": MEETS}),
     # The same fact pulls the other way: a Type B alone lets pass what blinds the Type A before it.
     Cell("rcd_blinding", TYPE, DEVICE_IN_UNIT, FRONT | NO_DC, f"{RCD}.type", {"A": MEETS, "B": SHORT}),
     Cell("dc_sum", TYPE, TWO_BEHIND_ONE,
-         {"boards.1.incomer.0": {"id": "both", "kind": "rccb", "rcd": {"type": "A"}, "poles": 4, "rating_a": 63.0}},
+         {"boards.1.incomer.0": {"id": "both", "kind": "rccb", "rcd": mark("A"), "poles": 4, "rating_a": 63.0}},
          "boards.1.incomer.0.rcd.type", {"AC": SHORT, "A": SHORT, "F": SHORT, "B": None}),
     Cell("goes_off", SHARED, DEVICE_IN_UNIT, FRONT, "boards.0.feeds_others",
          {"no": None, "yes": MEETS, "not_seen": NEEDS}),
     # S, and at least three times the residual current behind it: then nobody goes off with it (536.4.1.4).
-    Cell("goes_off", DELAY, DEVICE_IN_UNIT, {"boards.0.incomer": in_front({"type": "A", "residual_ma": 100}),
+    Cell("goes_off", DELAY, DEVICE_IN_UNIT, {"boards.0.incomer": in_front(mark("A", 100)),
                                              "boards.0.others": "freezer"},
          "boards.0.incomer.1.rcd.time_delayed", {False: MEETS, True: None}),
-    Cell("goes_off", MA, DEVICE_IN_UNIT, {"boards.0.incomer": in_front({"type": "A", "time_delayed": True}),
+    Cell("goes_off", MA, DEVICE_IN_UNIT, {"boards.0.incomer": in_front(mark("A", delayed=True)),
                                           "boards.0.others": "freezer"},
          "boards.0.incomer.1.rcd.residual_ma", {30: MEETS, 100: None}),
     Cell("rcd_mark", MA, TT, {}, "boards.0.incomer.1.rcd.residual_ma", {30: NEEDS, 100: None}),
@@ -108,7 +109,7 @@ CELLS = (
     Cell("electrode_touch", MA, TT, {"supply.electrode_design_ohm": 167.0, "readings": [], "decisions": []},
          "boards.0.incomer.1.rcd.residual_ma", {100: CALL, 300: SHORT}),
     Cell("electrode_touch", SHARED, DEVICE_IN_UNIT,
-         ISLAND | {INSIDE: None, "boards.0.incomer": in_front({"type": "A", "residual_ma": 300})},
+         ISLAND | {INSIDE: None, "boards.0.incomer": in_front(mark("A", 300))},
          "boards.0.feeds_others", {"no": SHORT, "yes": NEEDS}),
     Cell("disconnection", MA, TT, {"supply.electrode_design_ohm": 150.0, "readings": [], "boards.0.incomer": [SWITCH]},
          f"{RCD}.residual_ma", {30: MEETS, 100: MEETS, 300: SHORT}),

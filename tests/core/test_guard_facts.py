@@ -14,7 +14,7 @@ from fulmen.core.findings.finding import Finding, RuleKey, Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.guard_facts import LEANS_ON, GuardFact, Worse
 from fulmen.core.model.readings import StepKey
-from tests.jobs import EXAMPLES, RULES, SHARED_FRONT, job
+from tests.jobs import EXAMPLES, RULES, SHARED_FRONT, job, mark
 from tests.sampling import some
 from tests.trials.test_trials import NOT_KNOWN, trials
 
@@ -168,7 +168,7 @@ class Proven(unittest.TestCase):
 
     def test_an_rcd_from_before_at_the_houses_board_holds_the_papers_back(self) -> None:
         house = ("rcd_trip", "house-rcd")
-        for changes, wanted in (({}, True), ({"circuits.0.device.rcd": {"type": "A"}}, False)):
+        for changes, wanted in (({}, True), ({"circuits.0.device.rcd": mark("A")}, False)):
             found = evaluate(job(SHARED_FRONT, changes), RULES)
             step = next(one for one in found.steps if (one.step.value, one.subject) == house)
             with self.subTest(changes):

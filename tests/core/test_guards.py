@@ -40,6 +40,7 @@ from tests.jobs import (
     evaluation,
     finding,
     job,
+    mark,
 )
 from tests.sampling import tries
 
@@ -221,7 +222,7 @@ class OneList(unittest.TestCase):
         self.assertEqual({one for one in readers if "upgrades" not in one}, allowed)
 
 
-BOX = {"id": "box", "name": "Box", "guards": [{"id": "rccb", "kind": "rccb", "rcd": {"type": "A"}}]}
+BOX = {"id": "box", "name": "Box", "guards": [{"id": "rccb", "kind": "rccb", "rcd": mark("A")}]}
 NO_RCBO = {"circuits.0.device.rcd": None}
 
 
@@ -246,13 +247,13 @@ class Safe(unittest.TestCase):
                 self.assertIs(finding("disconnection", DEVICE_IN_UNIT, changes).verdict, verdict)
 
     def test_an_rccb_in_front_is_its_own_only_where_nobody_else_hangs_behind_it(self) -> None:
-        front = NO_RCBO | {"boards.0.incomer": [SWITCH, {"id": "rccb", "kind": "rccb", "rcd": {"type": "A"}}]}
+        front = NO_RCBO | {"boards.0.incomer": [SWITCH, {"id": "rccb", "kind": "rccb", "rcd": mark("A")}]}
         for seen, verdict in (("no", MEETS), ("yes", SHORT), ("not_seen", NEEDS)):
             with self.subTest(seen):
                 self.assertIs(
                     finding("own_rcd", DEVICE_IN_UNIT, front | {"boards.0.feeds_others": seen}).verdict, verdict
                 )
-        two = {"boards.1.incomer": [{"id": "rccb", "kind": "rccb", "rcd": {"type": "A"}}], "boards.1.feeds_others": "no",
+        two = {"boards.1.incomer": [{"id": "rccb", "kind": "rccb", "rcd": mark("A")}], "boards.1.feeds_others": "no",
                "circuits.1.device.rcd": None, "circuits.2.device.rcd": None, "boards.1.other_loads": []}  # fmt: skip
         verdicts = {one.verdict for one in evaluation(THREE_PHASE, two).findings if one.rule == "own_rcd"}
         self.assertEqual(verdicts, {SHORT}, "one RCCB for two cars is neither's own")

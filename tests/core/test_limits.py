@@ -35,7 +35,19 @@ from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.tables import Table, table, table_keys
 from fulmen.core.simulations.benches.pen_bench import presets, run_bench
 from fulmen.core.simulations.benches.supply_day import supply_day
-from tests.jobs import ALL_ELECTRIC, DEVICE_IN_UNIT, EXAMPLES, GARAGE, PLACE_OF, PROOF, RULES, TT, TWO_BEHIND_ONE, job
+from tests.jobs import (
+    ALL_ELECTRIC,
+    DEVICE_IN_UNIT,
+    EXAMPLES,
+    GARAGE,
+    PLACE_OF,
+    PROOF,
+    RULES,
+    TT,
+    TWO_BEHIND_ONE,
+    job,
+    mark,
+)
 from tests.sampling import some
 
 ROUTE = "circuits.0.route"
@@ -65,7 +77,7 @@ ISLAND: dict[str, Any] = {f"{ARRANGED}.car_earth": "own_electrode", f"{ARRANGED}
 
 def two_behind(kind: str) -> dict[str, Any]:
     """Two charge points behind one RCD in front, of a type."""
-    return {"boards.1.incomer": [{"id": "both", "kind": "rccb", "rating_a": 80.0, "rcd": {"type": kind}}]}
+    return {"boards.1.incomer": [{"id": "both", "kind": "rccb", "rating_a": 80.0, "rcd": mark(kind)}]}
 
 
 EARTH_READ: dict[str, Any] = {"step": "electrode", "subject": "ev", "outcome": "measured", "value": 32.0,
@@ -85,7 +97,7 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (DEVICE_IN_UNIT, {"circuits.0.cable.record": "nyy-j", f"{ROUTE}.2.bend_radius_mm": 150.0, f"{ROUTE}.2.hazards": ["pipes"], f"{ROUTE}.2.clearance_mm": 30.0}),
     (GARAGE, {"circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 63}),
     (GARAGE, {"circuits.1.device.kind": "fuse", "circuits.1.device.rating_a": 32}),
-    (GARAGE, {"supply.earthing": "tt", "supply.electrode_design_ohm": 20.0, "supply.ze_enquiry_ohm": None, "circuits.0.device.rcd": {"type": "A", "residual_ma": 100, "time_delayed": True}, "readings": []}),
+    (GARAGE, {"supply.earthing": "tt", "supply.electrode_design_ohm": 20.0, "supply.ze_enquiry_ohm": None, "circuits.0.device.rcd": mark("A", 100, delayed=True), "readings": []}),
     *((TWO_BEHIND_ONE, two_behind(kind)) for kind in ("A", "F")),
     *((DEVICE_IN_UNIT, ISLAND | {f"{ARRANGED}.electrode_conductor_protection": kind}) for kind in ("against_corrosion", "bare")),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": HOUSE}),

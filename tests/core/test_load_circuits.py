@@ -9,7 +9,7 @@ from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.materials import materials
-from tests.jobs import GARAGE, RULES, WIRED_ANEW, evaluation, finding, job
+from tests.jobs import GARAGE, RULES, WIRED_ANEW, evaluation, finding, job, mark
 
 MEETS, SHORT, NEEDS = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS
 SOCKETS, LIGHTS = "garage-sockets", "garage-lights"
@@ -55,7 +55,7 @@ class LoadCircuits(unittest.TestCase):
 
     def test_an_rcd_in_front_serves_where_the_way_has_none(self) -> None:
         front = {
-            "boards.1.incomer": [{"id": "rccb", "kind": "rccb", "rcd": {"type": "A"}}],
+            "boards.1.incomer": [{"id": "rccb", "kind": "rccb", "rcd": mark("A")}],
             "circuits.2.device.rcd": None,
         }
         self.assertIs(verdict("loads_rcd", SOCKETS, front), MEETS)

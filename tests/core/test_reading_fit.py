@@ -7,6 +7,7 @@ from typing import Any
 from fulmen.core.editing.job_file import parse_job, read_job
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.model.job import SCHEMA_VERSION
 from fulmen.core.model.readings import LEFT_OUT, Reading, StepKey
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.verification.readings.imported_readings import figure_in
@@ -111,14 +112,14 @@ class OlderFiles(unittest.TestCase):
 
     def test_a_file_of_today_is_refused_field_by_field(self) -> None:
         with self.assertRaises(JobFileError) as caught:
-            read_job(self.ticked(5), misfits)
+            read_job(self.ticked(SCHEMA_VERSION), misfits)
         self.assertGreater(len(caught.exception.problems), 10)
         for problem in caught.exception.problems:
             self.assertRegex(problem.field, r"^readings\.\d+\.outcome$")
             self.assertIn("asks for a figure; you gave “right”", problem.message)
 
     def test_an_older_one_is_read_and_its_ticks_count_for_nothing(self) -> None:
-        old = evaluate(read_job(self.ticked(4), misfits), rule_set())
+        old = evaluate(read_job(self.ticked(SCHEMA_VERSION - 1), misfits), rule_set())
         taken = {one.step.value for one in old.steps if one.reading is not None}
         self.assertEqual(taken & FIGURES, set())
         told = next(one for one in old.findings if one.rule == "reading_fits")

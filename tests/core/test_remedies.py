@@ -7,7 +7,7 @@ from fulmen.core.alternatives.remedies import Remedy, remedies
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
-from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, TT, in_front, job
+from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, TT, in_front, job, mark
 from tests.sampling import some
 
 SHORT: list[tuple[str, str, dict[str, Any], str]] = [
@@ -16,8 +16,8 @@ SHORT: list[tuple[str, str, dict[str, Any], str]] = [
     (FALLS_SHORT, "open_pen/ev", {}, "broken-PEN protection by a separate device before the unit"),
     (DEVICE_IN_UNIT, "weakest_section/ev", {"circuits.0.cable.csa_mm2": 2.5}, "4 mm² cable"),
     (DEVICE_IN_UNIT, "rcd_blinding/ev", {"circuits.0.device.rcd.type": "AC"}, "a double-pole Type A RCBO of 30 mA"),
-    (DEVICE_IN_UNIT, "rcd_blinding/ev", {"boards.0.incomer": in_front({"type": "AC"})}, "a Type A RCD in front, at Consumer unit"),
-    (GARAGE, "rcd_blinding/ev", {"circuits.0.device.rcd": {"type": "AC"}}, "Sub-main to the garage: a Type A RCD"),
+    (DEVICE_IN_UNIT, "rcd_blinding/ev", {"boards.0.incomer": in_front(mark("AC"))}, "a Type A RCD in front, at Consumer unit"),
+    (GARAGE, "rcd_blinding/ev", {"circuits.0.device.rcd": mark("AC")}, "Sub-main to the garage: a Type A RCD"),
     (DEVICE_IN_UNIT, "warning_tape/ev-4", {"circuits.0.route.3.warning_tape": False}, "section 4: warning tape above it"),
     (DEVICE_IN_UNIT, "fixings/ev-3", {"circuits.0.route.2.fixings": "plastic", "circuits.0.route.2.outdoors": False}, "section 3: metal clips"),
     (DEVICE_IN_UNIT, "fire_stopped/ev-2", {"circuits.0.route.1.fire_stopped": False}, "section 2: fire-stopped and sealed"),

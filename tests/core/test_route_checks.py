@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, evaluation, finding, in_front
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, evaluation, finding, in_front, mark
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 ROUTE = "circuits.0.route"
@@ -93,12 +93,12 @@ ON_THE_SUB_MAIN: list[tuple[str, dict[str, Any], Verdict]] = [
     ("new_board_rcd", {"boards.1.groups.0.feeds_others": "no"}, SHORT),
     (
         "new_board_rcd",
-        {"boards.1.groups": [], "boards.1.incomer": in_front({"type": "A", "residual_ma": 30})[1:]},
+        {"boards.1.groups": [], "boards.1.incomer": in_front(mark("A"))[1:]},
         MEETS,
     ),
     (
         "new_board_rcd",
-        {"boards.1.groups": [], "boards.1.incomer": in_front({"type": "A", "residual_ma": 100})[1:]},
+        {"boards.1.groups": [], "boards.1.incomer": in_front(mark("A", 100))[1:]},
         SHORT,
     ),
     ("new_board_rcd", {"boards.1.groups.0.guards.0.rcd.residual_ma": 30}, MEETS),
@@ -172,7 +172,7 @@ class OnTheSubMain(unittest.TestCase):
     def test_tt_takes_the_s_type_for_the_sub_main_and_not_for_the_final_circuit(self) -> None:
         tt: dict[str, Any] = {
             "supply.earthing": "tt", "supply.ze_enquiry_ohm": None, "supply.electrode_design_ohm": 60.0,
-            "boards.0.incomer": in_front({"type": "A", "residual_ma": 100, "time_delayed": True}),
+            "boards.0.incomer": in_front(mark("A", 100, delayed=True)),
         }  # fmt: skip
         self.assertEqual(self.judged("disconnection", tt), MEETS)
         bare = {**tt, "circuits.1.device.rcd": None}

@@ -15,7 +15,7 @@ from fulmen.core.electrical.selectivity import (
 from fulmen.core.errors import TableError
 from fulmen.core.model.guards import Curve, Device, DeviceKind, Rcd, RcdType
 from fulmen.core.reference.tables import table
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, evaluation, in_front
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, evaluation, in_front, mark
 
 
 def breaker(rating_a: float, curve: str = "B", rcd: Rcd | None = None) -> Opener:
@@ -134,7 +134,7 @@ class WhatGoesOff(unittest.TestCase):
         self.assertEqual(faults["Charge point", False].may_open_too, ())
 
     def test_an_rcd_in_front_goes_with_it_for_faults_to_earth_only(self) -> None:
-        front = {"boards.0.incomer": in_front({"type": "A", "residual_ma": 30})}
+        front = {"boards.0.incomer": in_front(mark("A"))}
         to_earth, to_neutral = evaluation(DEVICE_IN_UNIT, front).faults[0].faults
         self.assertTrue(any("in front" in name for name in (to_earth.first, *to_earth.may_open_too)))
         self.assertFalse(any("in front" in name for name in (to_neutral.first, *to_neutral.may_open_too)))

@@ -17,7 +17,7 @@ from fulmen.core.errors import JobFileError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.job import SCHEMA_VERSION
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, ROOT, RULES, TREATED_AS_PME, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, ROOT, RULES, TREATED_AS_PME, job, mark
 from tests.sampling import tries
 
 FROZEN = ROOT / "tests" / "core" / "frozen"
@@ -143,7 +143,10 @@ class FromVersion2(unittest.TestCase):
             board, circuit = made["boards"][0], made["circuits"][0]
             with self.subTest(make_up):
                 held = board["incomer"][1:] if where == "incomer" else board["groups"][0]["guards"]
-                self.assertEqual([(one["kind"], one["rcd"]) for one in held], [("rccb", numb)])
+                # That it opens the neutral was a default: its poles are asked for.
+                self.assertEqual(
+                    [(one["kind"], one["rcd"]) for one in held], [("rccb", numb | {"switches_neutral": None})]
+                )
                 self.assertEqual(circuit["group"], "rcd-side" if where == "groups" else "")
         delayed = self.upgraded(boards__0__front_rcd={**numb, "time_delayed": True}, boards__0__make_up="split_load")
         self.assertEqual(len(delayed["boards"][0]["incomer"]), 2, "an S-type serves everything behind it")
@@ -168,7 +171,8 @@ class FromVersion2(unittest.TestCase):
                     "name": "R. Quillfeather", "decided_on": "2026-11-12"}  # fmt: skip
         changes = {
             "circuits__0__device__rcd": None,
-            "charge_points__0__rcd_inside": {"type": "A"},
+            "charge_points__0__rcd_inside": mark("A"),
+            "charge_points__0__record": "tethered-all-inside",
             "decisions": [decision],
         }
         kept = parse_job(self.upgraded(**changes))
@@ -178,27 +182,27 @@ class FromVersion2(unittest.TestCase):
         gone["decisions"][0]["condition"] = "armoured"
         found = {one.key: one for one in evaluate(parse_job(gone), RULES).findings}["rcd_at_board/ev"]
         self.assertIsNotNone(found.decision)
-        gone["charge_points"][0]["rcd_inside"] = {"type": "F"}
+        gone["charge_points"][0]["rcd_inside"] = mark("F")
         found = {one.key: one for one in evaluate(parse_job(gone), RULES).findings}["rcd_at_board/ev"]
         self.assertIsNone(found.decision, "another RCD in the unit is another reliance")
 
 
-# The upgrader's table: a field, what version 2 says of it, and what it is afterwards, without readings and with them.
+# The upgrader's table: a field, what version 2 says of it, and what it is afterwards, readings or not.
 ROUTE = "circuits.0.route.0"
-FACTS: tuple[tuple[str, Any, Any, Any], ...] = (
-    ("supply.phases", 1, None, 1), ("supply.phases", 3, 3, 3),
-    (f"{ROUTE}.grouped_circuits", 1, None, 1), (f"{ROUTE}.grouped_circuits", 2, 2, 2),
-    (f"{ROUTE}.insulation_mm", 0, None, 0), (f"{ROUTE}.insulation_mm", 50, 50, 50),
-    (f"{ROUTE}.concealed_under_50_mm", False, None, False), (f"{ROUTE}.concealed_under_50_mm", True, True, True),
-    ("circuits.0.route.3.under_drive", False, None, False), ("circuits.0.route.3.under_drive", True, True, True),
-    ("circuits.0.route.3.depth_m", 0.7, 0.7, 0.7), ("circuits.0.route.3.warning_tape", True, True, True),
-    (f"{ROUTE}.fixings", "metal", "metal", "metal"), ("circuits.0.route.1.fire_stopped", True, True, True),
-    ("charge_points.0.phases", 1, None, 1), ("charge_points.0.phases", 3, 3, 3),
-    ("charge_points.0.max_current_a", 32, None, 32), ("charge_points.0.max_current_a", 16, 16, 16),
-    ("charge_points.0.open_pen_device.opens_within_s", 5, None, 5), ("charge_points.0.open_pen_device.opens_within_s", 3, 3, 3),
-    ("charge_points.0.open_pen_device.sensing", "line_neutral_window", None, "line_neutral_window"),
-    ("charge_points.0.open_pen_device.opens_protective_conductor", True, None, True),
-    ("charge_points.0.open_pen_device.opens_protective_conductor", False, False, False),
+FACTS: tuple[tuple[str, Any, Any], ...] = (
+    ("supply.phases", 1, None), ("supply.phases", 3, 3),
+    (f"{ROUTE}.grouped_circuits", 1, None), (f"{ROUTE}.grouped_circuits", 2, 2),
+    (f"{ROUTE}.insulation_mm", 0, None), (f"{ROUTE}.insulation_mm", 50, 50),
+    (f"{ROUTE}.concealed_under_50_mm", False, None), (f"{ROUTE}.concealed_under_50_mm", True, True),
+    ("circuits.0.route.3.under_drive", False, None), ("circuits.0.route.3.under_drive", True, True),
+    ("circuits.0.route.3.depth_m", 0.7, 0.7), ("circuits.0.route.3.warning_tape", True, True),
+    (f"{ROUTE}.fixings", "metal", "metal"), ("circuits.0.route.1.fire_stopped", True, True),
+    ("charge_points.0.phases", 1, None), ("charge_points.0.phases", 3, 3),
+    ("charge_points.0.max_current_a", 32, None), ("charge_points.0.max_current_a", 16, 16),
+    ("charge_points.0.open_pen_device.opens_within_s", 5, None), ("charge_points.0.open_pen_device.opens_within_s", 3, 3),
+    ("charge_points.0.open_pen_device.sensing", "line_neutral_window", None),
+    ("charge_points.0.open_pen_device.opens_protective_conductor", True, None),
+    ("charge_points.0.open_pen_device.opens_protective_conductor", False, False),
 )  # fmt: skip
 
 
@@ -206,19 +210,14 @@ class Facts(unittest.TestCase):
     """What equals an old default was never said."""
 
     def test_the_table(self) -> None:
-        for path, said, without, with_readings in FACTS:
-            for readings, expected in ((False, without), (True, with_readings)):
+        for path, said, expected in FACTS:
+            for readings in (False, True):
                 document = self.document(path, said, readings=readings)
                 new = parse_job(document).model_dump(mode="json")
                 where = [int(part) if part.isdigit() else part for part in path.split(".")]
                 with self.subTest(path, said=said, readings=readings):
                     self.assertEqual(_at(new, where), expected)
-                    kept = readings and without is None
-                    marked = ".".join(
-                        part for at, part in enumerate(path.split(".")) if not (at == 3 and ".route." in path)
-                    )
-                    if kept:
-                        self.assertEqual(new["known_how"].get(marked), "earlier_version")
+                    self.assertNotIn("earlier_version", new["known_how"].values())
 
     def test_a_record_answers_for_its_unit(self) -> None:
         document = self.document("charge_points.0.record", "tethered-all-inside", readings=False)
@@ -229,13 +228,17 @@ class Facts(unittest.TestCase):
 
     def test_a_circuit_that_is_there_was_looked_at_where_its_device_was_said(self) -> None:
         there = {"fitted_with_this_job": False}
-        for device, readings, looked in (({}, False, "not_seen"), ({"rating_a": 50}, False, "yes"), ({}, True, "yes")):
+        for device, readings, looked in (
+            ({}, False, "not_seen"),
+            ({"rating_a": 50}, False, "yes"),
+            ({}, True, "not_seen"),
+        ):
             document = self.document("title", "x", readings=readings)
             document["circuits"][0] = {**document["circuits"][0], **there, "device": device}
             found = parse_job(document).circuits[0]
             with self.subTest(device, readings=readings):
                 self.assertEqual(found.looked_at.value, looked)
-                self.assertEqual(found.route[3].depth_m, 0.7 if readings else None)
+                self.assertIsNone(found.route[3].depth_m)
 
     def document(self, path: str, said: Any, *, readings: bool) -> dict[str, Any]:
         files = [one["document"] for one in frozen_files() if one["path"].endswith("tn-c-s-device-in-unit.json")]
@@ -274,9 +277,9 @@ SENTENCES: tuple[tuple[str, dict[str, Any], str, str], ...] = (
     (TREATED_AS_PME, {}, "surge/board", "None is fitted. Fit one, or keep the owner's written refusal and say so."),
     (TREATED_AS_PME, {"supply.tns_school": "as_found", "supply.tns_confirmed_in_writing": True, "supply.tns_confirmation": "a" * 64},
      "tns_school/origin", "Accepted as found on the operator's written word. Say why you don't treat it as PME."),
-    (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": {"type": "A"}}, "rcd_at_board/ev",
+    (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": mark("A")}, "rcd_at_board/ev",
      "You rely on the RCD in the unit; the cable before it has none. Allowed; say why."),
-    (DEVICE_IN_UNIT, {"circuits.0.device.rcd.switches_neutral": False, "charge_points.0.rcd_inside": {"type": "A"}}, "rcd_neutral/ev",
+    (DEVICE_IN_UNIT, {"circuits.0.device.rcd.switches_neutral": False, "charge_points.0.rcd_inside": mark("A")}, "rcd_neutral/ev",
      "It leaves the neutral closed: the circuit can't be made dead at the board, and only the RCD in the unit opens both. "
      "Say why it serves."),
     (DEVICE_IN_UNIT, {"circuits.0.slack_m": 0}, "slack/ev",
@@ -331,15 +334,18 @@ class Decisions(unittest.TestCase):
 
 def _meant_to_go(path: tuple[Any, ...], document: dict[str, Any]) -> bool:
     """What a step takes away by name: a board's phases, a separate device that the arrangement did not count on, an
-    RCD in front that was none, and a main switch's defaults before any reading was taken."""
+    RCD in front that was none, a main switch's defaults before any reading was taken, what was only a default."""
     gone = (
         path[0] in ("schema_version", "letters"),
-        path == ("supply", "phases") and not document["readings"],
+        path == ("supply", "phases"),
+        path[0] == "boards" and path[-1] == "indoors",
+        path[-1] == "switches_neutral" and "device" not in path,
+        path[-1] == "flex_tail",
         path[0] == "boards" and path[-1] in ("phases", "front_rcd"),
         path[0] == "decisions" and "basis" in path,
         path[:2] == ("arrangement", "separate_device"),
         path[:2] == ("supply", "main_switch") and path[-1] != "rating_a" and not document["readings"],
-        path[-1] in {*PLACE, *UNIT, *OPEN_PEN} and not document["readings"],
+        path[-1] in {*PLACE, *UNIT, *OPEN_PEN},
     )
     return any(gone)
 

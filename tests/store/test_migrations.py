@@ -4,7 +4,8 @@ import json
 import sqlite3
 import tempfile
 import unittest
-from contextlib import closing
+from contextlib import closing, redirect_stdout
+from io import StringIO
 from pathlib import Path
 
 from alembic import command
@@ -67,3 +68,27 @@ class Upgrade(unittest.TestCase):
         self.assertIn("photo", newest - self.tables())
         migrate(self.settings)
         self.assertEqual(self.tables(), newest)
+
+    def test_it_says_how_many_jobs_are_asked_again(self) -> None:
+        command.upgrade(self.config, "0011")
+        plain = json.loads(example_text(HALFWAY))
+        # Where a record answered for a unit without such a device, at a board fitted with the job, nothing was a default.
+        answered = json.loads(json.dumps(plain))
+        answered["charge_points"][0] |= {"record": "tethered-all-inside", "open_pen_inside": "no"}
+        answered["boards"][0]["fitted_with_this_job"] = True
+        with closing(sqlite3.connect(self.settings.database)) as database, database:
+            columns = {row[1]: row for row in database.execute("PRAGMA table_info(job)")}
+            for number, document in enumerate((plain, answered, plain), 1):
+                values = {
+                    name: 0 if "INT" in row[2] else "2026-11-01 10:00:00" if "DATE" in row[2] else ""
+                    for name, row in columns.items()
+                }
+                values |= {"id": number, "version": 1, "document": json.dumps(document | {"schema_version": 5})}
+                marks = ", ".join("?" for _ in values)
+                database.execute(f"INSERT INTO job ({', '.join(values)}) VALUES ({marks})", list(values.values()))
+        with redirect_stdout(StringIO()) as told:
+            migrate(self.settings)
+        self.assertIn("2 of 3 jobs need facts", told.getvalue())
+        with closing(sqlite3.connect(self.settings.database)) as database:
+            counted = [count for (count,) in database.execute("SELECT open_checks FROM job ORDER BY id")]
+        self.assertEqual(counted, [1, 0, 1], "the list tells no longer that all of it meets")

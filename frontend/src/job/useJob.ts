@@ -10,6 +10,7 @@ import type { Entry } from '../device/entries'
 import { useOutbox } from '../device/outbox'
 import { withWaiting } from '../readings/waiting'
 import { withValue } from '../shared/paths'
+import { seenBy } from '../shared/unseen'
 import { useActs } from './useActs'
 import { useEvaluating } from './useEvaluating'
 import { usePoint } from './usePoint'
@@ -130,8 +131,9 @@ export const useJob = defineStore('job', () => {
 
   /** Change some fields that belong together. */
   function changeAll(changes: FieldChange[]): void {
-    overtake(changes)
-    enact(changes)
+    const seen = seenBy(job.value, changes)
+    overtake(seen)
+    enact(seen)
   }
 
   function enact(changes: FieldChange[]): void {

@@ -33,7 +33,7 @@ from fulmen.core.installation.run import Run
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
-from fulmen.core.model.guards import OpenPenSensing, Rcd, RcdType
+from fulmen.core.model.guards import OpenPenSensing, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
@@ -145,7 +145,7 @@ Choice = tuple[ProtectionChoice, bool]
 
 
 def _combinations(job: Job, run: Run) -> Iterator[Choice]:
-    rcds: list[Rcd | None] = [None, *(Rcd(type=kind) for kind in RcdType), Rcd(type=RcdType.A, switches_neutral=False)]
+    rcds = [None, *(ordered_rcd(kind) for kind in RcdType), ordered_rcd(RcdType.A, neutral=False)]
     now = run.charge_point.arrangement
     for (earth, measure, sensing), rcd, place, surge in product(_earths(job, run), rcds, RdcDdPlace, (True, False)):
         arrangement = now.model_copy(update={"car_earth": earth, "open_pen": measure, "rdc_dd": place})

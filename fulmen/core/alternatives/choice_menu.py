@@ -25,7 +25,7 @@ from fulmen.core.judging.merging import ORDER
 from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.base import Part
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import Curve, Device, DeviceKind, Rcd, RcdType
+from fulmen.core.model.guards import Curve, Device, DeviceKind, RcdMark, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.rule_set import RuleSet
@@ -196,7 +196,7 @@ def _surge(installation: Installation, index: int) -> list[Candidate]:
 
 def _rcd(installation: Installation, index: int) -> list[Candidate]:
     now = _circuit(installation, index).device.rcd
-    ways: list[Rcd | None] = [Rcd(type=kind) for kind in (RcdType.A, RcdType.F, RcdType.B, RcdType.AC)]
+    ways: list[RcdMark | None] = [ordered_rcd(kind) for kind in (RcdType.A, RcdType.F, RcdType.B, RcdType.AC)]
     ways.append(None)
     if now not in ways:
         ways.insert(0, now)

@@ -12,7 +12,7 @@ from fulmen.core.installation.run import Run
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import Guard, GuardBox, GuardKind, OpenPenDevice, OpenPenSensing, Rcd
+from fulmen.core.model.guards import Guard, GuardBox, GuardKind, OpenPenDevice, OpenPenSensing, RcdMark
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing
 
@@ -28,7 +28,7 @@ class ProtectionChoice:
     """An arrangement with the RCD of the circuit's device, and how a separate open-PEN device senses, where said."""
 
     arrangement: Arrangement
-    rcd: Rcd | None
+    rcd: RcdMark | None
     sensing: OpenPenSensing | None = None
 
 

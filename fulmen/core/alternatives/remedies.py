@@ -26,7 +26,7 @@ from fulmen.core.model.arrangement import MetalAtUnit, OpenPenMeasure, RdcDdPlac
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Board
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import Curve, DeviceKind, Guard, GuardKind, Rcd, RcdType
+from fulmen.core.model.guards import Curve, DeviceKind, Guard, GuardKind, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
 from fulmen.core.model.supply import Earthing
@@ -358,7 +358,7 @@ def _board_moves(job: Job, index: int, board: Board) -> Iterator[Move]:
             change = Change(field=f"boards.{index}.{at}.rcd.type", value=RcdType.A.value)
             yield Move(f"a Type A RCD in front, at {board.name}", 2, (change,))
     if job.supply.earthing is Earthing.TT and not any(one.rcd and one.rcd.time_delayed for _, one in held):
-        rcd = Rcd(type=RcdType.A, residual_ma=100, time_delayed=True)
+        rcd = ordered_rcd(RcdType.A, 100, delayed=True)
         kept = [one for one in board.incomer if one.rcd is None]
         phases = job.supply.phase_count
         new = Guard(

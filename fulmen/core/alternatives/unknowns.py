@@ -18,7 +18,7 @@ from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.model.arrangement import MetalAtUnit
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Enclosure, MakeUp
-from fulmen.core.model.guards import Guard, GuardKind, Rcd, RcdType
+from fulmen.core.model.guards import Guard, GuardKind, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
@@ -177,7 +177,7 @@ def _answers(owner: Part, name: str) -> Iterator[dict[str, Any]]:
     elif name == "front_rcd_seen":
         yield {name: Seen.NO}
         for kind in (RcdType.AC, RcdType.A):
-            guard = Guard(id="asked-about", kind=GuardKind.RCCB, rcd=Rcd(type=kind))
+            guard = Guard(id="asked-about", kind=GuardKind.RCCB, rcd=ordered_rcd(kind))
             yield {name: Seen.YES, "incomer": (*getattr(owner, "incomer", ()), guard), "feeds_others": Seen.YES}
     elif name in FIGURES:
         yield from ({name: value} for value in FIGURES[name])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import at_board, keeps_weather_out, leaning
+from fulmen.core.checks.common import at_board, keeps_weather_out, leaning, mark_wanted
 from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -99,6 +99,8 @@ def _labels(board: Board, asked: Question) -> Finding | None:
 
 
 def _case(board: Board, asked: Question) -> Finding | None:
+    if board.indoors is None:
+        return asked.needs_fact(f"Does {board.name} stand indoors or outdoors?")
     if not board.indoors:
         return None
     if board.enclosure is Enclosure.NOT_SEEN:
@@ -113,7 +115,7 @@ def _case(board: Board, asked: Question) -> Finding | None:
 
 
 def _weather(case: Case, board: Board, asked: Question) -> Finding | None:
-    if board.indoors:
+    if board.indoors is not False:
         return None
     if board.ip_code is None:
         return asked.needs_fact(f"Enter the IP code of {board.name}: it stands outdoors.")
@@ -130,16 +132,23 @@ def _new_loads(case: Case, board: Board) -> Finding | None:
     for guard in before_board(case, board):
         if opens_at_once(guard.rcd, most_ma):
             return leaning(case, asked, guard).meets(f"The {guard.name} {guard.where} stands before them.")
+        if guard.unread:
+            return mark_wanted(asked, guard)
     remedy = f"Put a {most_ma:g} mA RCD in front of its ways, or enter them as circuits with an RCBO each."
     # Which group feeds the sockets is not entered: every one that may feed them has an RCD that opens at once.
     groups = rcds_of_groups(board)
     may_feed = [one for one in groups if one.feeds_others is not Seen.NO]
     open_ones = [one for one in may_feed if not any(opens_at_once(rcd, most_ma) for rcd in one.rcds)]
-    bare = next((one for one in open_ones if one.feeds_others is Seen.YES), None)
+    bare = next((one for one in open_ones if one.feeds_others is Seen.YES and not one.unread), None)
     if bare is not None or not may_feed:
         where = f"in front of {bare.name}" if bare is not None else "before them"
         return asked.falls_short(f"A new board, and no RCD that opens at once stands {where}.", remedy=remedy)
     behind = [one.name for one in may_feed if one.feeds_others is Seen.YES]
+    unread = next((one for one in open_ones if one.unread), None)
+    if unread is not None:
+        return asked.needs_fact(
+            f"Read the mark of the RCD in front of {unread.name}: which type, how many mA, is it S?"
+        )
     if open_ones or not behind:
         return asked.needs_fact(f"Do sockets or lights hang behind {(open_ones or may_feed)[0].name}?")
     return asked.meets(f"They hang behind {' and '.join(behind)}.")

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import keeps_weather_out, leaning
+from fulmen.core.checks.common import keeps_weather_out, leaning, mark_wanted
 from fulmen.core.checks.earth_separation import arrives_armoured
 from fulmen.core.checks.load_clamp import load_clamp_finding
-from fulmen.core.checks.residual_current import unread_rccb
+from fulmen.core.checks.residual_current import unread_on
 from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.margins import terminals_margin
 from fulmen.core.circuit.run_figures import Case
@@ -79,9 +79,9 @@ def maker_rcd_finding(case: Case) -> Finding | None:
         return leaning(case, asked, best[0]).meets(
             f"Type {best[1].value} stands {where}; the maker asks for Type {wanted.value}."
         )
-    unread = unread_rccb(case)
+    unread = unread_on(case)
     if unread is not None:
-        return asked.needs_fact(f"Read the mark of the RCCB {unread.where}; the maker asks for Type {wanted.value}.")
+        return mark_wanted(asked, unread)
     there = f"only Type {best[1].value}" if best is not None else f"none that opens at once on {most_ma:g} mA"
     return asked.falls_short(
         f"The maker asks for Type {wanted.value} before the unit; {where} stands {there}.",
@@ -117,6 +117,8 @@ def _entry(case: Case) -> Finding | None:
 
 
 def _flex_tail(case: Case) -> Finding | None:
+    if case.run.charge_point.flex_tail is None:
+        return _about(FLEX_TAIL, case).needs_fact("Look in the unit's data: does it come with a flexible tail?")
     if not case.run.charge_point.flex_tail:
         return None
     point = case.run.charge_point

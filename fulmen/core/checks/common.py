@@ -5,7 +5,7 @@ from __future__ import annotations
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding, Proof
 from fulmen.core.findings.question import Question
-from fulmen.core.installation.guards import PlacedGuard
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.boards import Board
 from fulmen.core.model.readings import StepKey
@@ -51,3 +51,14 @@ def tails_unknown(case: Case) -> bool:
     """Whether a size or a length of the tails to the run's first board is not known yet."""
     tails = case.installation.tails_to[case.run.chain[0].board.id]
     return not tails or any(one.csa_mm2 is None or one.length_m is None for one in tails)
+
+
+def mark_wanted(asked: Question, guard: PlacedGuard) -> Finding:
+    """An RCD whose mark nobody has read: what it says decides, and until then nothing is taken for it."""
+    what = "RCD" if guard.stands is Stands.UNIT else "RCBO" if guard.device is not None else "RCCB"
+    return asked.needs_fact(f"Read the mark of the {what} {where_words(guard)}: which type, how many mA, and is it S?")
+
+
+def where_words(guard: PlacedGuard) -> str:
+    """Where a guard of the run stands, told from its circuit."""
+    return {Stands.UNIT: "in the unit", Stands.WAY: f"at {guard.where}"}.get(guard.stands, guard.where)

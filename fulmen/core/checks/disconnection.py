@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import leaning
+from fulmen.core.checks.common import leaning, mark_wanted
 from fulmen.core.circuit.margins import loop_margin, rcd_in_time, touch_margin
 from fulmen.core.circuit.people import opening_rcd, within_s
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
@@ -111,6 +111,8 @@ def _rcd_opens(case: Case, chained: CircuitFigures, rcd: PlacedGuard | None) -> 
     time_s = within_s(case, chained)
     opens = f"RCD opens the {'circuit' if chained.final else 'sub-main'}"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant="rcd", opens=opens, time_s=f"{time_s:g}")
+    if rcd is None and case.run.unread_before[chained.circuit.id]:
+        return mark_wanted(asked, case.run.unread_before[chained.circuit.id][-1])
     if rcd is None:
         return asked.falls_short(
             "On TT only an RCD opens in time, and none stands at the board: the cable has no fault protection.",

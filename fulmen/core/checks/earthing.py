@@ -274,6 +274,8 @@ def _exported_earth(case: Case, chained: ChainCircuit) -> Finding | None:
     if board.extraneous_parts is Seen.NO:
         return asked.meets("Nothing there brings in true earth.")
     feeder = case.installation.tree.feeders[board.id]
+    if feeder.id in case.installation.unseen:
+        return asked.needs_fact(f"Look at {feeder.name}: its protective core is the main bonding there.")
     least = min(copper_protective_mm2(case.installation.record(one), one) for one in cables_of(feeder))
     return asked.judged(
         value=least,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from fulmen.core.checks.common import leaning
+from fulmen.core.checks.common import leaning, mark_wanted
 from fulmen.core.circuit.margins import rcd_in_time
 from fulmen.core.circuit.origin import SourcedFigure
 from fulmen.core.circuit.run_figures import Case
@@ -66,6 +66,8 @@ def _island_rcd(case: Case) -> Finding:
             working=(line,),
             remedy=remedy,
         )
+    if case.run.chain and case.run.unread_before[case.subject]:
+        return mark_wanted(asked, case.run.unread_before[case.subject][-1])
     if before:
         detail = f"{rcd_name(before[-1].residual)} stands before the cable, and is too slow for a fault to the case"
         return asked.falls_short(f"{detail} ahead of the unit's RCD.", remedy=remedy)
@@ -128,7 +130,10 @@ def _electrode(case: Case, electrode: SourcedFigure, subject: str) -> list[Findi
         remedy="Drive deeper, add a rod, or give up TT for this job.",
     )
     asked = leaning(case, ask(ELECTRODE_TOUCH, case.rules, subject), *relying)
-    if residual_ma is None:
+    unread = next((one for one in case.run.unread if subject == ORIGIN or one.circuit == case.subject), None)
+    if unread is not None:
+        touch = mark_wanted(asked, unread)
+    elif residual_ma is None:
         touch = asked.needs_fact("No RCD that opens on its faults stands there yet: the touch voltage follows from it.")
     else:
         touch = _touch(case, asked, electrode, Relied(residual_ma, frozen_v, sound))

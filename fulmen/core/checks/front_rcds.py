@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fulmen.core.checks.common import at_board, leaning
+from fulmen.core.checks.common import at_board, leaning, mark_wanted
 from fulmen.core.circuit.fitness import stays_closed
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Finding
@@ -15,7 +15,7 @@ from fulmen.core.installation.guards import PlacedGuard, Stands, rcds_of_groups
 from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import RdcDdPlace
 from fulmen.core.model.boards import MakeUp
-from fulmen.core.model.guards import GuardKind, RcdType
+from fulmen.core.model.guards import RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
@@ -43,7 +43,7 @@ def _seen(case: Case) -> Finding | None:
             for guard in case.guards
             if guard.circuit == chained.circuit.id and guard.stands in (Stands.INCOMER, Stands.GROUP)
         ]
-        unknown = any(one.guard and one.guard.kind is GuardKind.RCCB and one.rcd is None for one in in_front)
+        unknown = any(one.unread for one in in_front)
         if unknown or (board.front_rcd_seen is not Seen.NO and all(one.rcd is None for one in in_front)):
             asked = at_board(case, board, ask(FRONT_RCD, case.rules, board.id))
             return asked.needs_fact(
@@ -128,6 +128,11 @@ def _tt_origin(case: Case) -> Finding:
     """
     asked, first = ask(TT_ORIGIN_RCD, case.rules, case.subject), case.run.chain[0]
     front = [one for one in case.run.rcds if one.circuit == first.circuit.id and one.stands is Stands.INCOMER]
+    unread = next(
+        (one for one in case.run.unread if one.circuit == first.circuit.id and one.stands is Stands.INCOMER), None
+    )
+    if unread is not None and not front:
+        return mark_wanted(asked, unread)
     if front:
         return _before_all(case, asked, front)
     spread = next((words for holds, words in _spread(case, first) if holds), None)

@@ -20,6 +20,7 @@ from fulmen.core.findings.rules.run import (
 )
 from fulmen.core.findings.words import word
 from fulmen.core.installation.tree import ChainCircuit
+from fulmen.core.installation.unseen import not_seen_of
 from fulmen.core.model.cables import Protective
 from fulmen.core.model.guards import Device, DeviceKind, DeviceRatingA
 from fulmen.core.model.seen import Seen
@@ -186,9 +187,12 @@ def existing_circuit_finding(case: Case, chained: ChainCircuit) -> Finding | Non
     if circuit.fitted_with_this_job:
         return None
     asked = ask(EXISTING_CIRCUIT, case.rules, circuit.id)
-    if circuit.looked_at is Seen.YES:
-        return asked.meets("Device and cable as found.")
-    return asked.needs_fact(f"Look at {circuit.name}: its device, its cable and the way it takes.")
+    if circuit.looked_at is not Seen.YES:
+        return asked.needs_fact(f"Look at {circuit.name}: its device, its cable and the way it takes.")
+    open_ones = not_seen_of(case.job, case.job.circuits.index(circuit))
+    if open_ones:
+        return asked.needs_fact(f"Not seen yet of {circuit.name}: {', '.join(open_ones)}.")
+    return asked.meets("Device and cable as found.")
 
 
 def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:

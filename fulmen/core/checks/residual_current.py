@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.checks.common import leaning
+from fulmen.core.checks.common import leaning, mark_wanted, where_words
 from fulmen.core.circuit.fitness import opens_at_once
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Condition, Finding
@@ -20,7 +20,7 @@ from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import RdcDdPlace
-from fulmen.core.model.guards import GuardKind, RcdType
+from fulmen.core.model.guards import RcdType
 from fulmen.core.model.load import LoadKind
 from fulmen.core.model.route import HIDDEN, ON_THE_SURFACE, Section, Surroundings
 from fulmen.core.model.seen import Seen
@@ -54,6 +54,8 @@ def _loads_rcd(case: Case) -> Finding | None:
     before = [one for one in case.run.rcds_before[case.subject] if opens_at_once(one.rcd, most_ma)]
     if before:
         return leaning(case, asked, before[-1]).meets("An RCD that opens at once stands before it.")
+    if case.run.unread_before[case.subject]:
+        return mark_wanted(asked, case.run.unread_before[case.subject][-1])
     return asked.falls_short("None stands before it.", remedy=f"Use an RCBO of {most_ma:g} mA, Type A.")
 
 
@@ -61,11 +63,9 @@ def _about(rule: Rule, case: Case, **words: str) -> Question:
     return ask(rule, case.rules, case.subject, **words)
 
 
-def unread_rccb(case: Case) -> PlacedGuard | None:
-    """An RCCB on or before the last circuit whose mark nobody has read yet."""
-    kind = GuardKind.RCCB
-    unread = (one for one in case.guards if one.guard and one.guard.kind is kind and one.rcd is None)
-    return next((one for one in unread if one.circuit == case.subject), None)
+def unread_on(case: Case) -> PlacedGuard | None:
+    """An RCD on or before the last circuit, outside the unit, whose mark nobody has read yet."""
+    return next((one for one in case.run.unread if one.circuit == case.subject and one.stands is not Stands.UNIT), None)
 
 
 def fit_rcds(case: Case) -> list[PlacedGuard]:
@@ -86,9 +86,9 @@ def _own_rcd(case: Case) -> Finding:
     in_front = _may_be_its_own(case)
     if in_front is not None and not found:
         return asked.needs_fact(f"Does anything else hang behind the {in_front.name} {in_front.where}?")
-    unread = unread_rccb(case)
-    if not found and unread is not None:
-        return asked.needs_fact(f"Read the mark of the RCCB {unread.where}: which type, and how much?")
+    unread = next((one for one in case.run.unread if one.circuit == case.subject), None)
+    if unread is not None:
+        return mark_wanted(asked, unread)
     if not found and case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN:
         return asked.needs_fact("None stands before the unit: look in the unit's data, has it an RCD inside?")
     none = "No RCD stands on this circuit, at the board or in the unit."
@@ -111,11 +111,6 @@ def _may_be_its_own(case: Case) -> PlacedGuard | None:
         ),
         None,
     )  # fmt: skip
-
-
-def where_words(guard: PlacedGuard) -> str:
-    """Where a guard of the run stands, told from its circuit."""
-    return {Stands.UNIT: "in the unit", Stands.WAY: f"at {guard.where}"}.get(guard.stands, guard.where)
 
 
 def _unfit(guard: PlacedGuard, rules: RuleSet) -> str:
@@ -142,6 +137,8 @@ def _rcd_at_board(case: Case) -> Finding | None:
     if at_once:
         what = "An RCBO" if at_once[-1].stands is Stands.WAY else "The RCD before it"
         return leaning(case, asked, at_once[-1]).meets(f"{what} guards the cable too.")
+    if case.run.unread_before[case.subject]:
+        return mark_wanted(asked, case.run.unread_before[case.subject][-1])
     if not own:
         return None
     asked = leaning(case, asked, own[-1])
@@ -171,7 +168,8 @@ def _sound_past_the_cable(case: Case) -> tuple[Condition, ...]:
 
 def _neutral(case: Case) -> Finding | None:
     """An RCBO that leaves the neutral closed does not isolate, even where the unit's own RCD opens it."""
-    way = next((guard for guard in case.run.own_rcds if guard.stands is Stands.WAY), None)
+    ways = (one for one in case.guards if one.stands is Stands.WAY and one.circuit == case.subject)
+    way = next((one for one in ways if one.rcd is not None or one.unread), None)
     asked = _about(RCD_NEUTRAL, case)
     if way is None:
         return None
@@ -196,6 +194,9 @@ def _dc(case: Case) -> Finding:
         if guard.residual.type is RcdType.B and opens_at_once(guard.rcd, most_ma):
             return leaning(case, asked, guard).meets("A Type B RCD sees smooth DC.")
     place = case.arrangement.rdc_dd
+    unread = next((one for one in case.run.unread if one.circuit == case.subject), None)
+    if place is RdcDdPlace.NONE and unread is not None:
+        return mark_wanted(asked, unread)
     if place is RdcDdPlace.IN_UNIT and case.run.charge_point.rdc_dd_inside is Seen.NOT_SEEN:
         return asked.needs_fact("Look in the unit's data: does it detect 6 mA DC?")
     detector = dc_detection(case)
@@ -228,6 +229,8 @@ def _blinding(case: Case) -> Finding:
             "A Type B lets more than 6 mA DC pass, which blinds the RCD before it.",
             remedy="Put a Type B there too, or use 6 mA DC detection.",
         )
+    if case.run.unread:
+        return mark_wanted(asked, case.run.unread[0])
     if case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN and not any(one.stands is Stands.UNIT for one in chain):
         return asked.needs_fact("Look in the unit's data: has it an RCD inside, and of which type?")
     return asked.meets("None on the way goes blind.")
@@ -271,6 +274,8 @@ def _concealed(case: Case, chained: ChainCircuit) -> Finding:
     if open_at is None:
         relied = {one.field: one for one in guards if one is not None}
         return leaning(case, asked, *relied.values()).meets(f"Section {hidden[0] + 1} is guarded.")
+    if case.run.unread_before[circuit.id]:
+        return mark_wanted(asked, case.run.unread_before[circuit.id][-1])
     where = f"hidden less than {deep_mm:g} mm deep"
     if not circuit.route[open_at].concealed_under_50_mm:
         where = "in a wall with metal parts"

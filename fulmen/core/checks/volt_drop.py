@@ -16,7 +16,7 @@ def volt_drop_findings(case: Case) -> list[Finding]:
     findings = [_volt_drop(case, case.figures)]
     for chained in case.new_figures:
         lighting = lighting_margin(case.installation.tree, chained, case.rules)
-        if lighting is not None:
+        if lighting is not None and not (lighting.holds() and chained.circuit.id in case.installation.unseen):
             findings.append(_lighting_drop(case, chained, lighting))
     return findings
 

@@ -108,7 +108,7 @@ def rcd_in_words(rcd: Rcd | None) -> str:
     if rcd is None:
         return "none"
     delay = ", time-delayed" if rcd.time_delayed else ""
-    poles = "" if rcd.switches_neutral else ", neutral not switched"
+    poles = ", neutral not switched" if rcd.switches_neutral is False else ""
     return f"Type {rcd.type.value}, {rcd.residual_ma} mA{delay}{poles}"
 
 

@@ -197,7 +197,8 @@ def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
 def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
     device = chained.device
     protection = device_words(device)
-    protection += f" {device.rcd.type.value} {device.rcd.residual_ma} mA" if device.rcd else ""
+    rcd = device.rcd.known() if device.rcd is not None else None
+    protection += f" {rcd.type.value} {rcd.residual_ma} mA" if rcd is not None else ""
     protection += f", {chained.circuit.phase.value}" if chained.board_phases == 3 and chained.phases == 1 else ""
     notes = [protection]
     if chained.circuit.id == case.run.chain[0].circuit.id:

@@ -9,7 +9,7 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.words import word
 from fulmen.core.installation.guards import Stands
 from fulmen.core.model.arrangement import CarEarth
-from fulmen.core.model.guards import Device, DeviceKind, Rcd
+from fulmen.core.model.guards import Device, DeviceKind, RcdMark
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.plain import plain
@@ -109,7 +109,7 @@ def _rcd_choice(case: Case) -> str:
     return words if own or not in_unit else f"the RCD in the unit, behind {words}"
 
 
-def rcd_words(rcd: Rcd | None, *, in_unit: bool = True, before: bool = False) -> str:
+def rcd_words(rcd: RcdMark | None, *, in_unit: bool = True, before: bool = False) -> str:
     """The RCD of the circuit's device in words; without one, what else there is.
 
     Args:
@@ -118,8 +118,10 @@ def rcd_words(rcd: Rcd | None, *, in_unit: bool = True, before: bool = False) ->
     """
     if rcd is None:
         return "no RCD with the device" if before else "only the RCD in the unit" if in_unit else "no RCD"
-    poles = "" if rcd.switches_neutral else ", neutral not switched"
-    return f"a Type {rcd.type.value} {rcd.residual_ma} mA RCBO at the board{poles}"
+    known, poles = rcd.known(), ", neutral not switched" if rcd.switches_neutral is False else ""
+    if known is None:
+        return f"an RCBO at the board whose mark nobody has read{poles}"
+    return f"a Type {known.type.value} {known.residual_ma} mA RCBO at the board{poles}"
 
 
 def surge_words(seen: Seen) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import Device, Guard, GuardKind, Rcd, RcdType
+from fulmen.core.model.guards import Device, Guard, GuardKind, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Supply
 from fulmen.core.model.tails import TailsStretch
@@ -17,7 +17,7 @@ def blank_job(title: str, reference: str = "") -> Job:
     >>> blank_job("Drive").circuits[0].route
     ()
     """
-    device = Device(rating_a=32, rcd=Rcd(type=RcdType.A))
+    device = Device(rating_a=32, rcd=ordered_rcd(RcdType.A))
     return Job(
         title=title,
         reference=reference,

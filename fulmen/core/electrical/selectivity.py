@@ -36,8 +36,11 @@ class Opener:
 
 def opener_of(circuit: Circuit) -> Opener:
     """What opens by a circuit's device is."""
-    return Opener(f"{device_words(circuit.device)}, {circuit.name}", circuit.device.kind, circuit.device.curve.value,
-                 float(circuit.device.rating_a), circuit.device.rcd)  # fmt: skip
+    device = circuit.device
+    rcd = device.rcd.known() if device.rcd is not None else None
+    return Opener(
+        f"{device_words(device)}, {circuit.name}", device.kind, device.curve.value, float(device.rating_a), rcd
+    )
 
 
 def device_words(device: Device) -> str:

@@ -172,6 +172,7 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         KnownHow.OPERATOR: "from the operator",
         KnownHow.MEASURED: "measured",
         KnownHow.TAKEN_AS_USUAL: "taken as usual",
+        KnownHow.NOT_SEEN: "not seen",
         KnownHow.EARLIER_VERSION: "taken from an earlier version",
     },
     TailsEnd: {

@@ -17,7 +17,7 @@ from fulmen.core.installation.tree import Chain, Tree
 from fulmen.core.model.boards import Board
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd
+from fulmen.core.model.guards import Device, Guard, GuardBox, GuardKind, OpenPenDevice, Rcd, RcdMark
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
 
@@ -42,7 +42,7 @@ class PlacedGuard:
     `circuit` is the circuit it stands on or before; `shared` says whether circuits that are not of this run hang
     behind it. `after_section` is a box's place along that circuit's route, counted in sections. `phases` are the lines
     of what passes it, `poles` those it opens where they were read, `opens_live` whether it opens every line and the
-    neutral; None is not known.
+    neutral; None is not known. `rcd` is what its mark says, `unread` that it is an RCD and nobody has read that.
     """
 
     stands: Stands
@@ -55,6 +55,7 @@ class PlacedGuard:
     guard: Guard | None = None
     fuse_a: float | None = None
     rcd: Rcd | None = None
+    unread: bool = False
     open_pen: OpenPenDevice | None = None
     detects_dc: bool = False
     after_section: int | None = None
@@ -157,15 +158,23 @@ class GroupRcds:
     id: str
     name: str
     rcds: tuple[Rcd, ...]
+    unread: bool
     feeds_others: Seen
 
 
 def rcds_of_groups(board: Board) -> tuple[GroupRcds, ...]:
     """Every group of a board with the RCDs in front of it."""
-    return tuple(
-        GroupRcds(one.id, one.name, tuple(guard.rcd for guard in one.guards if guard.rcd is not None), one.feeds_others)
-        for one in board.groups
-    )
+    return tuple(GroupRcds(one.id, one.name, *_marks(one.guards), one.feeds_others) for one in board.groups)
+
+
+def _marks(guards: tuple[Guard, ...]) -> tuple[tuple[Rcd, ...], bool]:
+    """The RCDs among some guards, and whether there is one whose mark nobody has read."""
+    known = [_known(one.rcd) for one in guards if one.kind is GuardKind.RCCB]
+    return tuple(one for one in known if one is not None), None in known
+
+
+def _known(mark: RcdMark | None) -> Rcd | None:
+    return mark.known() if mark is not None else None
 
 
 def box_section(box: GuardBox, circuit: Circuit) -> int:
@@ -194,29 +203,31 @@ class Placing:
 
 
 def _placed(guard: Guard, at: Placing) -> PlacedGuard:
+    rcd = _known(guard.rcd)
     return PlacedGuard(
-        at.stands, guard_words(guard), at.where, at.field, guard.id, at.circuit.id, guard=guard, rcd=guard.rcd,
-        open_pen=guard.open_pen, detects_dc=guard.kind is GuardKind.DC_DETECTOR, after_section=at.after_section,
-        shared=at.shared, others=at.others, fitted_with_this_job=guard.fitted_with_this_job, phases=at.phases,
+        at.stands, guard_words(guard), at.where, at.field, guard.id, at.circuit.id, guard=guard, rcd=rcd,
+        unread=guard.kind is GuardKind.RCCB and rcd is None, open_pen=guard.open_pen,
+        detects_dc=guard.kind is GuardKind.DC_DETECTOR, after_section=at.after_section, shared=at.shared,
+        others=at.others, fitted_with_this_job=guard.fitted_with_this_job, phases=at.phases,
         opens_live=_opens_live(guard.poles, guard.rcd, at.phases),
     )  # fmt: skip
 
 
-def _opens_live(poles: int | None, rcd: Rcd | None, phases: int) -> bool | None:
+def _opens_live(poles: int | None, rcd: RcdMark | None, phases: int) -> bool | None:
     """Whether every line and the neutral opens: by the poles that were read; on one line an RCD's neutral says it."""
-    if rcd is not None and not rcd.switches_neutral:
+    if rcd is not None and rcd.switches_neutral is False:
         return False
     if poles is not None:
         return poles > phases
-    return True if rcd is not None and phases == 1 else None
+    return True if rcd is not None and rcd.switches_neutral and phases == 1 else None
 
 
 def _on_way(board: Board, circuit: Circuit, at: str, phases: int) -> PlacedGuard:
-    device = circuit.device
+    device, rcd = circuit.device, _known(circuit.device.rcd)
     return PlacedGuard(
         Stands.WAY, device_words(device), board.name, f"{at}.device", circuit.id, circuit.id, device=device,
-        rcd=device.rcd, fitted_with_this_job=circuit.fitted_with_this_job, phases=phases,
-        opens_live=_opens_live(device.poles, device.rcd, phases),
+        rcd=rcd, unread=device.rcd is not None and rcd is None, fitted_with_this_job=circuit.fitted_with_this_job,
+        phases=phases, opens_live=_opens_live(device.poles, device.rcd, phases),
     )  # fmt: skip
 
 
@@ -229,9 +240,11 @@ def _in_unit(point: ChargePoint, circuit: Circuit | None, at: str) -> Iterator[P
             open_pen=point.open_pen_device, phases=point.phase_count, opens_live=YES_OR_NO[point.open_pen_opens_live],
         )  # fmt: skip
     if point.rcd_inside is not None:
+        rcd = point.rcd_inside.known()
+        name = rcd_name(rcd) if rcd is not None else "RCD"
         yield PlacedGuard(
-            Stands.UNIT, rcd_name(point.rcd_inside), point.name, f"{at}.rcd_inside", point.id, behind,
-            rcd=point.rcd_inside, phases=point.phase_count, opens_live=point.rcd_inside.switches_neutral,
+            Stands.UNIT, name, point.name, f"{at}.rcd_inside", point.id, behind, rcd=rcd, unread=rcd is None,
+            phases=point.phase_count, opens_live=point.rcd_inside.switches_neutral,
         )  # fmt: skip
     if point.rdc_dd_inside is Seen.YES:
         yield PlacedGuard(
@@ -252,6 +265,7 @@ def rcd_name(rcd: Rcd) -> str:
 def guard_words(guard: Guard) -> str:
     """A stored guard in a few words: what it is and what is known of it."""
     rated = f"{guard.rating_a:g} A " if guard.rating_a is not None else ""
-    if guard.rcd is not None:
-        return f"{rated}{rcd_name(guard.rcd)} RCCB"
+    rcd = _known(guard.rcd)
+    if rcd is not None:
+        return f"{rated}{rcd_name(rcd)} RCCB"
     return f"{rated}{word(guard.kind)}"

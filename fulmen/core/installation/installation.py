@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from fulmen.core.installation.run import Run, run_of
 from fulmen.core.installation.tree import Tree, first_switch, tree_of
+from fulmen.core.installation.unseen import unseen_subjects
 from fulmen.core.model.boards import Board
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
@@ -30,6 +31,7 @@ class Installation:
     `phases_at` are the phases that reach each board: the supply's, or one past a single-phase sub-main. `tails_to` are
     the stretches of the tails from the cut-out to each board, in order; `main_tails` those to the origin's first
     board, what is stored while there is no board counts as them; `boards_behind` are those that each stretch feeds.
+    `unseen` is what nothing is said to meet of, since something it rests on was not seen.
     `runs` lead to the charge points and `load_runs` to the loads of circuits, each in the order of the job.
     """
 
@@ -42,6 +44,7 @@ class Installation:
     main_switch: Guard | None
     main_switch_field: str
     cables: Mapping[str, CableRecord]
+    unseen: frozenset[str]
     runs: tuple[Run, ...]
     load_runs: tuple[Run, ...]
 
@@ -83,6 +86,7 @@ def installation_of(job: Job) -> Installation:
         main_switch=switch,
         main_switch_field=switch_field,
         cables=cables_for(job),
+        unseen=unseen_subjects(job, tree),
         runs=tuple(run_of(job, tree, point, tree.chain_to(point.id)) for point in job.charge_points),
         load_runs=tuple(run_of(job, tree, None, tree.chain_of(one)) for one in job.circuits if not one.feeds),
     )

@@ -23,6 +23,7 @@ class Run:
     is inside the unit; `rcds` those that see a residual current, `own_rcds` those of them behind which nothing hangs
     but this run's final circuit, `rcds_before` those that see an earth fault anywhere on a circuit, by its name.
     `tested` are the RCDs by the subject of their readings, `tested_as` those subjects by the field of the RCD.
+    `unread` are RCDs whose marks nobody has read, `unread_before` those of them before each circuit.
     """
 
     point: ChargePoint | None
@@ -34,6 +35,8 @@ class Run:
     rcds_before: Mapping[str, tuple[PlacedGuard, ...]]
     tested: Mapping[str, PlacedGuard]
     tested_as: Mapping[str, str]
+    unread: tuple[PlacedGuard, ...]
+    unread_before: Mapping[str, tuple[PlacedGuard, ...]]
 
     @property
     def charge_point(self) -> ChargePoint:
@@ -64,7 +67,12 @@ def run_of(job: Job, tree: Tree, point: ChargePoint | None, chain: Chain) -> Run
     own = tuple(one for one in rcds if one.circuit == subject and one.shared is Seen.NO)
     tested = _tested(chain, subject, rcds, own)
     tested_as = {guard.field: name for name, guard in tested.items()}
-    return Run(point, chain, subject, guards, rcds, own, _before(chain, rcds), tested, tested_as)
+    unread = tuple(one for one in guards if one.unread)
+    return Run(
+        point=point, chain=chain, subject=subject, guards=guards, rcds=rcds, own_rcds=own,
+        rcds_before=_before(chain, rcds), tested=tested, tested_as=tested_as, unread=unread,
+        unread_before=_before(chain, unread) if unread else dict.fromkeys((one.circuit.id for one in chain), ()),
+    )  # fmt: skip
 
 
 def _before(chain: Chain, rcds: tuple[PlacedGuard, ...]) -> dict[str, tuple[PlacedGuard, ...]]:

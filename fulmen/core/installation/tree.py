@@ -79,9 +79,18 @@ def tree_of(job: Job) -> Tree:
 
 def stored_guards(job: Job) -> list[Guard]:
     """Every guard that the job stores by itself: in boards and in boxes."""
-    found = [guard for board in job.boards for guard in board.incomer]
-    found += [guard for board in job.boards for group in board.groups for guard in group.guards]
-    return found + [guard for circuit in job.circuits for box in circuit.boxes for guard in box.guards]
+    found = [guard for board in job.boards for guard in guards_in(board)]
+    return found + [guard for circuit in job.circuits for guard in guards_along(circuit)]
+
+
+def guards_in(board: Board) -> list[Guard]:
+    """The guards that a board stores: in front of all its ways, and of its groups."""
+    return [*board.incomer, *(guard for group in board.groups for guard in group.guards)]
+
+
+def guards_along(circuit: Circuit) -> list[Guard]:
+    """The guards in boxes along a circuit."""
+    return [guard for box in circuit.boxes for guard in box.guards]
 
 
 def first_switch(tree: Tree) -> tuple[Guard | None, str]:

@@ -34,7 +34,8 @@ from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import CHARGE_POINT
 from fulmen.core.installation.installation import Installation, installation_of
 from fulmen.core.installation.run import ORIGIN
-from fulmen.core.judging.merging import once_each
+from fulmen.core.judging.merging import Open, once_each
+from fulmen.core.judging.resting import reckoned_with
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import RuleSet
 
@@ -75,7 +76,7 @@ LOAD_CHECKS = (
 @dataclass(frozen=True, slots=True)
 class Design:
     """A design worked out and judged. `at_origin` are the findings about the origin, `along` those of the runs,
-    `proofs` the tests of what it leans on.
+    `proofs` the tests of what it leans on, `still` what is open.
 
     Without a charge point nothing can be judged, and `along` asks for one.
     """
@@ -87,6 +88,7 @@ class Design:
     at_origin: tuple[Finding, ...]
     along: tuple[Finding, ...]
     proofs: frozenset[Proof]
+    still: Open
 
     @property
     def has_charge_point(self) -> bool:
@@ -109,14 +111,16 @@ def design_of(job: Job, measured: Measured, rules: RuleSet) -> Design:
     if not installation.runs:
         asked = ask(CHARGE_POINT, rules, ORIGIN)
         told = asked.needs_fact("Add the charge point: everything else follows from it.")
-        return Design(installation, rules, demand, cases, (), once_each([told], job), frozenset())
-    at_origin = (finding for check in ORIGIN_CHECKS for finding in check(cases[0]))
-    along = [
+        return Design(installation, rules, demand, cases, (), once_each([told], job, Open()), frozenset(), Open())
+    of_origin = (finding for check in ORIGIN_CHECKS for finding in check(cases[0]))
+    of_runs = [
         finding
         for case in cases
         for check in (LOAD_CHECKS if case.to_loads else DESIGN_CHECKS)
         for finding in check(case)
     ]
     # Of one question that several runs answer the worst is told; what each of them leans on is tested.
-    proofs = frozenset(proof for finding in along for proof in finding.proven_by)
-    return Design(installation, rules, demand, cases, once_each(at_origin, job), once_each(along, job), proofs)
+    proofs = frozenset(proof for finding in of_runs for proof in finding.proven_by)
+    still = Open(installation.unseen, reckoned_with(installation, demand))
+    at_origin, along = (once_each(each, job, still) for each in (of_origin, of_runs))
+    return Design(installation, rules, demand, cases, at_origin, along, proofs, still)

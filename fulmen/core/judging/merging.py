@@ -3,24 +3,37 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 
 from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.judging.resting import Reckoned, waiting
 from fulmen.core.model.job import Job
-from fulmen.core.model.seen import Seen
 from fulmen.core.plain import changed
 
 ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict.MEETS: 3}
 
 
-def once_each(found: Iterable[Finding], job: Job) -> tuple[Finding, ...]:
+@dataclass(frozen=True, slots=True)
+class Open:
+    """What is open: subjects that nothing is said to meet of, see `Installation`, and facts that are reckoned with."""
+
+    unseen: frozenset[str] = frozenset()
+    reckoned: frozenset[Reckoned] = frozenset()
+
+
+def once_each(found: Iterable[Finding], job: Job, still: Open) -> tuple[Finding, ...]:
     """Each question once, with the worst of what several runs say of it, its decision, and whose it is.
 
-    Of an existing circuit that nobody has looked at nothing meets.
+    Args:
+        found: the findings of all runs.
+        job: whose decisions settle them, and whose names they bear.
+        still: what is open, so that nothing that rests on it meets.
     """
-    unseen, names = _not_looked_at(job), _names(job)
+    names = _names(job)
     once: dict[str, Finding] = {}
-    for finding in found:
-        if finding.verdict is Verdict.MEETS and finding.subject in unseen:
+    for told in found:
+        finding = waiting(told, still.reckoned) if still.reckoned else told
+        if finding.verdict is Verdict.MEETS and finding.subject in still.unseen:
             continue
         key = finding.key
         known = once.get(key)
@@ -42,13 +55,6 @@ def severity(finding: Finding) -> tuple[int, float]:
 def _urgency(finding: Finding) -> tuple[bool, int, float]:
     order, margin = severity(finding)
     return (False, order, margin) if finding.is_open else (True, 3, margin)
-
-
-def _not_looked_at(job: Job) -> set[str]:
-    """The subjects of existing circuits and their sections that nobody has looked at."""
-    unseen = [one for one in job.circuits if not one.fitted_with_this_job and one.looked_at is not Seen.YES]
-    sections = {f"{one.id}-{number}" for one in unseen for number in range(1, len(one.route) + 1)}
-    return {one.id for one in unseen} | sections
 
 
 def _decided(job: Job, finding: Finding) -> Finding:

@@ -66,7 +66,8 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
         found += order_findings(readings, steps, rules)
         found += instrument_findings(register, counting, rules)
         found += [*retest_findings(steps, rules), *stray_findings(readings, steps, rules)]
-    return Tested(readings, steps, matter, once_each(told, job), (*once_each(found, job), *once_each(unfit, job)))
+    of_operator, of_readings, misfits = (once_each(each, job, design.still) for each in (told, found, unfit))
+    return Tested(readings, steps, matter, of_operator, (*of_readings, *misfits))
 
 
 def steps_of(design: Design) -> tuple[PlannedStep, ...]:

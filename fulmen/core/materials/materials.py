@@ -21,7 +21,7 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import DeviceKind, Guard, GuardKind
+from fulmen.core.model.guards import DeviceKind, Guard, GuardKind, RcdMark, RcdType
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Section, Surroundings
 from fulmen.core.model.seen import Seen
@@ -257,7 +257,7 @@ def _device(circuit: Circuit) -> Iterator[Need]:
     elif device.rcd is None:
         yield "breaker", 1, why
     if device.rcd is not None:
-        yield f"rcbo.{device.rcd.type.value.lower()}", 1, why
+        yield f"rcbo.{_type(device.rcd)}", 1, why
 
 
 def _boards(installation: Installation) -> Iterator[Need]:
@@ -299,7 +299,7 @@ def _guard(guard: Guard, where: str, *, with_board: bool) -> Iterator[Need]:
     if not guard.fitted_with_this_job or (guard.kind is GuardKind.SWITCH and with_board):
         return
     if guard.kind is GuardKind.RCCB:
-        yield f"rccb.{guard.rcd.type.value.lower() if guard.rcd else 'a'}", 1, where
+        yield f"rccb.{_type(guard.rcd)}", 1, where
     elif guard.kind is GuardKind.SWITCH:
         yield "main-switch", 1, where
     else:
@@ -321,3 +321,8 @@ def _protection(job: Job) -> Iterator[Need]:
 def _rods(count: int, why: str) -> Iterator[Need]:
     yield "rod", count, why
     yield "earth-wire", count * ROD_WIRE_M, f"to {'the rod' if count == 1 else 'the rods'}"
+
+
+def _type(mark: RcdMark | None) -> str:
+    """The type of an RCD to buy, by its item's key; Type A until it is chosen."""
+    return (mark.type if mark is not None and mark.type is not None else RcdType.A).value.lower()

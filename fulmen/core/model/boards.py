@@ -54,7 +54,7 @@ class Board(Part):
     id: Id
     name: Line
     location: Line = ""
-    indoors: bool = True
+    indoors: bool | None = None
     ip_code: IpCode | None = None
     enclosure: Enclosure = Enclosure.NOT_SEEN
     conditional_rating_ka: FaultKa | None = None

@@ -10,7 +10,7 @@ from pydantic import Field
 from fulmen.core.model.arrangement import Arrangement
 from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, IpCode, Line, Part
 from fulmen.core.model.clamp import ClampProof
-from fulmen.core.model.guards import OpenPenDevice, Rcd, RcdType
+from fulmen.core.model.guards import OpenPenDevice, RcdMark, RcdType
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import DataWay
 
@@ -41,12 +41,12 @@ class ChargePointFacts(Part):
     open_pen_opens_live: Seen = Seen.NOT_SEEN
     rdc_dd_inside: Seen = Seen.NOT_SEEN
     rcd_inside_seen: Seen = Seen.NOT_SEEN
-    rcd_inside: Rcd | None = None
+    rcd_inside: RcdMark | None = None
     upstream_rcd_asked: Seen = Seen.NOT_SEEN
     upstream_rcd: RcdType | None = None
     terminal_max_mm2: CsaMm2 | None = None
     takes_armour: Seen = Seen.NOT_SEEN
-    flex_tail: bool = False
+    flex_tail: bool | None = None
     flex_csa_mm2: CsaMm2 | None = None
     flex_length_m: FlexLengthM | None = None
     current_clamp: Seen = Seen.NOT_SEEN

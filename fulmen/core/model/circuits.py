@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from fulmen.core.model.base import Id, Line, LoadA, Part, number
 from fulmen.core.model.cables import Cable
-from fulmen.core.model.guards import Device, GuardBox
+from fulmen.core.model.guards import Device, DeviceKind, GuardBox
 from fulmen.core.model.load import Appliance
 from fulmen.core.model.route import Section
 from fulmen.core.model.seen import Seen
@@ -61,3 +62,27 @@ class Circuit(Part):
     route: tuple[Section, ...] = Field(default=(), max_length=200)
     boxes: tuple[GuardBox, ...] = Field(default=(), max_length=4)
     remarks: Line = ""
+
+    @model_validator(mode="after")
+    def _found_is_said(self) -> Self:
+        """What stands there already is said, never supposed; what nobody has seen of it is named in `known_how`."""
+        if self.fitted_with_this_job:
+            return self
+        missing = [name for name in FOUND if name not in self._said()]
+        if missing:
+            raise PydanticCustomError(
+                "found_circuit", "{field}: say what stands there; name it in known_how if nobody has seen it",
+                {"field": missing[0]},
+            )  # fmt: skip
+        return self
+
+    def _said(self) -> set[str]:
+        """The fields of device and cable that were given."""
+        device = {f"device.{name}" for name in self.device.model_fields_set}
+        device |= {"device.curve"} if self.device.kind is not DeviceKind.BREAKER else set()
+        cable = {f"cable.{name}" for name in self.cable.model_fields_set}
+        return device | cable
+
+
+# What a circuit that is there already must say of itself.
+FOUND = ("device.kind", "device.rating_a", "device.curve", "cable.record", "cable.csa_mm2")

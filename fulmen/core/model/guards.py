@@ -6,6 +6,7 @@ circuit, or inside a unit. The ordered list of one run is derived from there; no
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Literal
 
@@ -24,13 +25,40 @@ class RcdType(StrEnum):
     B = "B"
 
 
-class Rcd(Part):
-    """A residual-current device or the residual-current part of an RCBO."""
+ResidualMa = Literal[10, 30, 100, 300, 500]
+
+
+@dataclass(frozen=True, slots=True)
+class Rcd:
+    """A residual-current device, or the residual-current part of an RCBO, whose mark was read or is ordered.
+
+    `switches_neutral` is None where nobody looked; on one that stands by itself its poles tell it.
+    """
 
     type: RcdType
-    residual_ma: Literal[10, 30, 100, 300, 500] = 30
+    residual_ma: ResidualMa = 30
     time_delayed: bool = False
-    switches_neutral: bool = True
+    switches_neutral: bool | None = True
+
+
+class RcdMark(Part):
+    """An RCD as a job keeps it: what its mark says, null until it was read."""
+
+    type: RcdType | None = None
+    residual_ma: ResidualMa | None = None
+    time_delayed: bool | None = None
+    switches_neutral: bool | None = None
+
+    def known(self) -> Rcd | None:
+        """The RCD, once type, residual current and delay were read."""
+        if self.type is None or self.residual_ma is None or self.time_delayed is None:
+            return None
+        return Rcd(self.type, self.residual_ma, self.time_delayed, self.switches_neutral)
+
+
+def ordered_rcd(kind: RcdType, residual_ma: ResidualMa = 30, *, delayed: bool = False, neutral: bool = True) -> RcdMark:
+    """An RCD to be fitted: all of it is chosen."""
+    return RcdMark(type=kind, residual_ma=residual_ma, time_delayed=delayed, switches_neutral=neutral)
 
 
 class OpenPenSensing(StrEnum):
@@ -85,7 +113,7 @@ class Device(Part):
     energy_class: Literal[1, 2, 3] | None = None
     poles: Poles | None = None
     voltage_v: RatedV | None = None
-    rcd: Rcd | None = None
+    rcd: RcdMark | None = None
 
 
 class GuardKind(StrEnum):
@@ -112,7 +140,7 @@ class Guard(Part):
     voltage_v: RatedV | None = None
     standard: Line = ""
     location: Line = ""
-    rcd: Rcd | None = None
+    rcd: RcdMark | None = None
     open_pen: OpenPenDevice | None = None
     carries_by_maker: Seen = Seen.NOT_SEEN
     both_ways: Seen = Seen.NOT_SEEN

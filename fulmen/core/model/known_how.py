@@ -6,7 +6,7 @@ from enum import StrEnum
 
 
 class KnownHow(StrEnum):
-    """How a fact is known."""
+    """How a fact is known; one not seen is only reckoned with."""
 
     SEEN = "seen"
     TOLD = "told"
@@ -15,3 +15,4 @@ class KnownHow(StrEnum):
     MEASURED = "measured"
     TAKEN_AS_USUAL = "taken_as_usual"
     EARLIER_VERSION = "earlier_version"
+    NOT_SEEN = "not_seen"

@@ -98,6 +98,7 @@ FACTS = (
          lambda job: not job.supply.no_metal_comes_in),
     Fact("boards.0.make_up", Stop.BOARD, Ask.YOU, "How is the board made up?", _with_board),
     Fact("boards.0.enclosure", Stop.BOARD, Ask.YOU, "Is the board of metal or plastic?", lambda job: bool(job.boards)),
+    Fact("boards.0.indoors", Stop.BOARD, Ask.YOU, "Does the board stand indoors?", lambda job: bool(job.boards)),
     Fact("boards.0.spare_ways", Stop.BOARD, Ask.YOU, "How many ways are spare?", _with_board),
     Fact("boards.0.front_rcd_seen", Stop.BOARD, Ask.YOU, "Does an RCD stand before the new way, and of which type?",
          lambda job: bool(job.boards)),
@@ -127,6 +128,7 @@ def point_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
         yield Fact(f"{at}.feeds_back", Stop.CHARGE_POINT, Ask.YOU, f"Can {unit} feed the car's battery back?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
+        yield Fact(f"{at}.flex_tail", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} come with a flexible tail?")
         if point.provenance is not Provenance.SUPPLIED_NEW:
             yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
             yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")

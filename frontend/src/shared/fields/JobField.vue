@@ -6,6 +6,7 @@ import { useJob } from '../../job/useJob'
 import { usePlace } from '../fieldPlaces'
 import { typedNumber } from '../format'
 import { valueAt } from '../paths'
+import { isUnseen } from '../unseen'
 import { useCatalogue } from '../useCatalogue'
 
 const props = defineProps<{
@@ -21,7 +22,7 @@ const props = defineProps<{
 const store = useJob()
 const root = useTemplateRef<ComponentPublicInstance>('root')
 const { options } = useCatalogue()
-const value = computed(() => valueAt(store.job, props.path))
+const value = computed(() => (isUnseen(store.job, props.path) ? null : valueAt(store.job, props.path)))
 const error = computed(() => store.errorAt(props.path))
 const choices = computed(() => props.items ?? options(props.choice ?? ''))
 

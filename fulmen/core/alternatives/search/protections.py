@@ -25,7 +25,7 @@ from fulmen.core.installation.run import Run
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
 from fulmen.core.model.cables import Cable
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import Rcd, RcdType
+from fulmen.core.model.guards import RcdMark, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import RuleSet
@@ -37,7 +37,7 @@ MEASURES = (
     (CarEarth.HOUSE_EARTH, OpenPenMeasure.THREE_PHASE_BALANCE),
     (CarEarth.OWN_ELECTRODE, OpenPenMeasure.NONE),
 )
-RCDS: tuple[Rcd | None, ...] = (Rcd(type=RcdType.A), Rcd(type=RcdType.F), Rcd(type=RcdType.B), None)
+RCDS: tuple[RcdMark | None, ...] = (*(ordered_rcd(one) for one in (RcdType.A, RcdType.F, RcdType.B)), None)
 
 
 NO_RCD = Short(DISCONNECTION, "only an RCD at the board would open it in time")
@@ -51,7 +51,7 @@ class Protection:
     """
 
     arrangement: Arrangement
-    rcd: Rcd | None
+    rcd: RcdMark | None
     standing: bool
     before: bool = False
 

@@ -24,6 +24,7 @@ from fulmen.core.editing.upgrades.v2 import (
 )
 from fulmen.core.editing.upgrades.v2_facts import defaults_are_not_facts
 from fulmen.core.editing.upgrades.v3 import limits_are_proven_by_a_test
+from fulmen.core.editing.upgrades.v5 import asks_again, found_things_are_said
 from fulmen.core.model.job import SCHEMA_VERSION
 
 Document = dict[str, Any]
@@ -39,8 +40,11 @@ STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
     3: (limits_are_proven_by_a_test,),
     # Readings stay as they were taken; what is not what its step asks for is told, and counts for nothing.
     4: (),
+    5: (found_things_are_said,),
 }
 OLDEST = min(STEPS)
+# From this version on nothing is a fact of a found thing because it was a default.
+FACTS_SAID = 6
 
 
 def is_older(version: object) -> bool:
@@ -50,10 +54,22 @@ def is_older(version: object) -> bool:
 
 def upgraded(document: Document, version: int) -> Document:
     """A document of a known version as one of the present version."""
-    for earlier in range(version, SCHEMA_VERSION):
+    return {**_brought_to(document, version, SCHEMA_VERSION), "schema_version": SCHEMA_VERSION}
+
+
+def _brought_to(document: Document, version: int, to: int) -> Document:
+    for earlier in range(version, to):
         for step in STEPS[earlier]:
             document = step(document)
-    return {**document, "schema_version": SCHEMA_VERSION}
+    return document
+
+
+def asks_again_for_facts(document: Document) -> bool:
+    """Whether a document of an earlier version has to be asked for facts that it seemed to hold."""
+    version = document.get("schema_version")
+    if not isinstance(version, int) or not OLDEST <= version < FACTS_SAID:
+        return False
+    return asks_again(_brought_to(document, version, FACTS_SAID - 1))
 
 
 def upgraded_letter(letter: Document) -> Document:

@@ -34,7 +34,7 @@ const YES_NO = [
       <JobField :path="`${path}.others`" label="Which, such as freezer and lights" class="wide" />
       <template v-if="!surveyed">
         <JobField :path="`${path}.indoors`" label="Indoors" kind="choice" :items="YES_NO" />
-        <JobField v-if="!board.indoors" :path="`${path}.ip_code`" label="IP code" kind="choice" :items="IP" />
+        <JobField v-if="board.indoors === false" :path="`${path}.ip_code`" label="IP code" kind="choice" :items="IP" />
         <JobField :path="`${path}.enclosure`" label="Case" kind="choice" choice="Enclosure" />
         <JobField :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
         <FrontRcdSelect :place="index" label="RCD before its ways" />

@@ -28,7 +28,10 @@ const YES_NO = [true, false].map((value) => ({ value, words: value ? 'yes' : 'no
 const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
 const rcds = computed(() => [
   { value: null, words: 'none' },
-  ...usualRcds(circuit.value.device.rcd).map((value) => ({ value, words: rcdWords(value) })),
+  ...usualRcds(circuit.value.device.rcd, circuit.value.fitted_with_this_job || null).map((value) => ({
+    value,
+    words: rcdWords(value),
+  })),
 ])
 const threePhase = computed(() => store.job!.supply.phases === 3)
 const point = computed(() => props.pointIndex)

@@ -31,6 +31,7 @@ const board = computed(() => store.job!.boards[0])
       <TapField path="boards.0.labels_complete" label="Are its circuits labelled?" choice="Seen" />
     </template>
     <FrontRcdField />
+    <TapField path="boards.0.indoors" label="Stands indoors" :items="YES_NO" />
     <TapField path="boards.0.enclosure" label="Case" choice="Enclosure" />
     <TapField path="boards.0.surge_protection" label="Surge protection fitted" choice="Seen" />
     <div class="pair">

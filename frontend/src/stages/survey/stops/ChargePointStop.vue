@@ -60,6 +60,13 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
         none="none"
         :items="RCDS"
       />
+      <JobField
+        v-if="point.rcd_inside"
+        :path="at('rcd_inside.switches_neutral')"
+        label="It opens the neutral"
+        kind="choice"
+        :items="YES_NO"
+      />
       <SeenRcdField
         :path="at('upstream_rcd')"
         :seen="at('upstream_rcd_asked')"

@@ -6,7 +6,8 @@ import { type FrontRcd, useFrontRcd } from '../../../shared/fields/useFrontRcd'
 import WaveformMark from '../drawings/WaveformMark.vue'
 
 const { answers, now, answer } = useFrontRcd(() => 0)
-const mark = (value: Exclude<FrontRcd, 'not_seen'>) => (value === 'no' ? 'none' : value.time_delayed ? 'S' : value.type)
+const mark = (value: Exclude<FrontRcd, 'not_seen'>) =>
+  value === 'no' ? 'none' : value.time_delayed ? 'S' : (value.type ?? 'none')
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
 import { valueAt } from '../../../shared/paths'
-import { sameRcd } from '../../../shared/fields/rcds'
+import { type Rcd, sameRcd } from '../../../shared/fields/rcds'
 
 const props = defineProps<{
   path: string
@@ -29,9 +29,12 @@ const chosen = computed(() => {
 
 function answer(index: number): void {
   const one = answers.value[index]!
+  // What is known of the neutral stays with another mark.
+  const [now, mark] = [valueAt(store.job, props.path) as Rcd | null, one.value as Rcd | string | null]
+  const kept = typeof mark === 'object' && mark && now ? { ...mark, switches_neutral: now.switches_neutral } : mark
   store.changeAll([
     { field: props.seen, value: one.seen },
-    { field: props.path, value: one.value },
+    { field: props.path, value: kept },
   ])
 }
 </script>
