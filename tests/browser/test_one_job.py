@@ -16,7 +16,7 @@ WALK: dict[str, tuple[dict[str, str], dict[str, str]]] = {
     "Earth and bonding": ({"Main earthing terminal found?": "yes", "Earthing conductor": "16 mm²", "Metal that comes in": "water", "Bonded to": "water", "Main bonding": "10 mm²",
                            "Clamps where the service comes in?": "yes"}, {}),
     "Board": ({"How is it made up?": "an RCBO in every way", "Looked over with the lid off?": "yes", "Are its circuits labelled?": "yes",
-               "Which mark is on the RCD before the new way?": "none", "Case": "metal", "Surge protection fitted": "yes"},
+               "Which mark is on the RCD before the new way?": "none", "Stands indoors": "yes", "Case": "metal", "Surge protection fitted": "yes"},
               {"Spare ways": "2", "Main switch": "100"}),
     "Route": ({}, {}),
     "Parking place": ({"Where can a car be charged from it?": "outdoors", "Does the car stand on the dwelling’s own land?": "yes"},

@@ -12,7 +12,13 @@ const YES_NO = [
 </script>
 
 <template>
-  <JobField :path="`${path}.sensing`" label="Open-PEN device watches" kind="choice" choice="OpenPenSensing" />
+  <JobField
+    :path="`${path}.sensing`"
+    label="Open-PEN device watches"
+    kind="choice"
+    choice="OpenPenSensing"
+    class="wide"
+  />
   <JobField v-if="live" :path="live" label="It opens line and neutral" kind="choice" choice="Seen" />
   <JobField :path="`${path}.opens_protective_conductor`" label="It opens the earth too" kind="choice" :items="YES_NO" />
   <JobField :path="`${path}.opens_within_s`" label="It opens within" kind="number" unit="s" />

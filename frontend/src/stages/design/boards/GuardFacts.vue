@@ -55,6 +55,7 @@ function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
         label="Its maker takes what hangs behind"
         kind="choice"
         choice="Seen"
+        class="wide"
       />
       <JobField v-if="bothWays" :path="`${path}.both_ways`" label="Opens either way" kind="choice" choice="Seen" />
       <JobField :path="`${path}.poles`" label="Poles it opens" kind="choice" :items="POLES" />
@@ -70,7 +71,7 @@ function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
         <JobField :path="`${path}.location`" label="Where it stands" />
       </template>
       <OpenPenFields v-if="guard.kind === 'open_pen_device' && guard.open_pen" :path="`${path}.open_pen`" />
-      <JobField :path="`${path}.fitted_with_this_job`" label="It is" kind="choice" :items="FITTED" />
+      <JobField :path="`${path}.fitted_with_this_job`" label="It is" kind="choice" :items="FITTED" class="wide" />
     </div>
     <p v-if="guard.kind === 'open_pen_device' && !guard.open_pen" class="say">
       What does it watch?
