@@ -1,19 +1,22 @@
 """Acts on the tree: every act on every part of every example gives a job that is evaluated, saved and read back."""
 
+import json
 import random
 import unittest
 from collections.abc import Iterator
 
-from fulmen.core.editing.changes import apply_changes
-from fulmen.core.editing.job_file import read_job, write_job
+from fulmen.core.editing.changes import Change, apply_changes
+from fulmen.core.editing.job_file import parse_job, read_job, write_job
 from fulmen.core.editing.tree_editing import TreeAct, TreeActKind, acts_on, after_act
 from fulmen.core.editing.tree_nodes import NodeKind, behind, node_of, nodes
-from fulmen.core.errors import InputError
+from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import evaluate
+from fulmen.core.findings.finding import Verdict
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.installation.tree import stored_guards
 from fulmen.core.model.job import Job
 from fulmen.core.model.known_how import KnownHow
+from fulmen.core.model.seen import Seen
 from tests.jobs import BOX_AT_GARAGE, EXAMPLES, GARAGE, RULES, SHARED_FRONT, THREE_PHASE, example, job
 from tests.sampling import SEED, some
 
@@ -182,3 +185,53 @@ class KnownHowFollows(unittest.TestCase):
         moved = done(whole.model_copy(update={"known_how": known}), first, TreeActKind.LATER)
         self.assertEqual(set(moved.known_how), {"boards.0.incomer.1.rating_a"})
         self.assertEqual(node_of(moved, first).place, 1)
+
+
+class SaidFound(unittest.TestCase):
+    """A circuit said to be there already: what was chosen for it is reckoned with and no more."""
+
+    def test_each_fact_of_it_is_asked_and_nothing_of_it_meets(self) -> None:
+        found = done(job(GARAGE, {"readings": []}), "sub-main", TreeActKind.FOUND)
+        self.assertEqual(found.circuits[0].looked_at, Seen.NOT_SEEN)
+        looked = apply_changes(found, (Change(field="circuits.0.looked_at", value="yes"),))
+        judged = {one.key: one for one in evaluate(looked, RULES).findings}
+        asked = judged["existing_circuit/sub-main"]
+        self.assertIs(asked.verdict, Verdict.NEEDS)
+        for words in ("its rated current", "its size", "its kind of cable", "where section 1 lies"):
+            self.assertIn(words, asked.detail)
+        resting = {"sub-main", "ev", *(f"sub-main-{number}" for number in range(1, 9))}
+        self.assertFalse(
+            [one.key for one in judged.values() if one.subject in resting and one.verdict is Verdict.MEETS]
+        )
+
+    def test_once_each_is_said_it_meets_again(self) -> None:
+        found = done(job(GARAGE, {"readings": []}), "sub-main", TreeActKind.FOUND)
+        said = (Change(field="known_how", value={}), Change(field="circuits.0.looked_at", value="yes"))
+        judged = {one.key: one.verdict for one in evaluate(apply_changes(found, said), RULES).findings}
+        self.assertIs(judged["existing_circuit/sub-main"], Verdict.MEETS)
+        self.assertIs(judged["weakest_section/sub-main"], Verdict.MEETS)
+
+    def test_its_rcd_is_read_anew(self) -> None:
+        found = done(job(), "ev", TreeActKind.FOUND)
+        mark = found.circuits[0].device.rcd
+        self.assertTrue(mark is not None and mark.known() is None)
+
+    def test_there_and_back(self) -> None:
+        start = job(GARAGE)
+        back = done(done(start, "sub-main", TreeActKind.FOUND), "sub-main", TreeActKind.FITTED)
+        self.assertEqual((back.circuits[0].fitted_with_this_job, back.known_how), (True, {}))
+
+    def test_a_found_circuit_that_leaves_a_fact_out_is_refused_by_name(self) -> None:
+        data = job(GARAGE, {"circuits.0.fitted_with_this_job": False}).model_dump(mode="json")
+        for part, name in (("device", "rating_a"), ("device", "curve"), ("cable", "csa_mm2"), ("cable", "record")):
+            left = json.loads(json.dumps(data))
+            del left["circuits"][0][part][name]
+            if part == "device" and name == "curve":
+                left["circuits"][0]["device"]["kind"] = "breaker"
+            with self.subTest(part, name=name), self.assertRaises(JobFileError) as caught:
+                parse_job(left)
+            self.assertIn(f"{part}.{name}", caught.exception.problems[0].message)
+
+
+if __name__ == "__main__":
+    unittest.main()

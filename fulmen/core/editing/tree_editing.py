@@ -10,6 +10,7 @@ from __future__ import annotations
 from enum import StrEnum
 
 from fulmen.core.editing.changes import Change, changes_between
+from fulmen.core.editing.found_circuits import said_found
 from fulmen.core.editing.job_file import check_structure, parse_job
 from fulmen.core.editing.known_how import with_known_how
 from fulmen.core.editing.tree_copies import copy_names, put_beside
@@ -21,13 +22,15 @@ from fulmen.core.model.job import Job
 
 
 class TreeActKind(StrEnum):
-    """What is done with a part of the tree."""
+    """What is done with a part of the tree; a circuit can also be said to be there already, or to be fitted."""
 
     TAKE_OUT = "take_out"
     DUPLICATE = "duplicate"
     MOVE = "move"
     EARLIER = "earlier"
     LATER = "later"
+    FOUND = "found"
+    FITTED = "fitted"
 
 
 class TreeAct(Part):
@@ -83,13 +86,16 @@ def acted(job: Job, name: str, act: TreeAct) -> Job:
         return with_known_how(job, _moved(job, node, act.to), {})
     if act.kind is TreeActKind.TAKE_OUT:
         return with_known_how(job, without(job, node), {})
+    if act.kind in (TreeActKind.FOUND, TreeActKind.FITTED):
+        return said_found(job, name, found=act.kind is TreeActKind.FOUND)
     return with_known_how(job, _shifted(job, node, -1 if act.kind is TreeActKind.EARLIER else 1), {})
 
 
 def _words(job: Job, act: TreeAct) -> str:
     if act.kind is not TreeActKind.MOVE:
         return {"take_out": "Take it out", "duplicate": "Duplicate it", "earlier": "Move it towards the supply",
-                "later": "Move it away from the supply"}[act.kind.value]  # fmt: skip
+                "later": "Move it away from the supply", "found": "It is there already",
+                "fitted": "It is new with this job"}[act.kind.value]  # fmt: skip
     board, group = _destination(job, act.to)
     behind = next((one.name for one in board.groups if one.id == group), "")
     return f"Move it to {board.name}" + (f", behind {behind}" if behind else "")
@@ -103,6 +109,8 @@ def _refusal(job: Job, node: Node, act: TreeAct) -> str:
         return _can_not_be_twice(job, node)
     if act.kind is TreeActKind.MOVE:
         return "" if act.to in _destinations(job, node) else f"It can't be moved to “{act.to}”."
+    if act.kind in (TreeActKind.FOUND, TreeActKind.FITTED):
+        return _can_not_be_said(job, node, found=act.kind is TreeActKind.FOUND)
     step = -1 if act.kind is TreeActKind.EARLIER else 1
     can = node.kind is NodeKind.GUARD and 0 <= node.place + step < len(node.row)
     return "" if can else "Nothing stands there to change places with."
@@ -126,6 +134,14 @@ def _can_not_be_twice(job: Job, node: Node) -> str:
         parse_job(put_beside(job, node, copy_names(job, node)).model_dump(mode="json"))
     except JobFileError as error:
         return f"There is no room for another: {error.problems[0].message}"
+    return ""
+
+
+def _can_not_be_said(job: Job, node: Node, *, found: bool) -> str:
+    if node.kind is not NodeKind.CIRCUIT or node.circuit is None:
+        return "That is said of a circuit."
+    if node.circuit.fitted_with_this_job is not found:
+        return f"It is {'there already' if found else 'new with this job'}."
     return ""
 
 

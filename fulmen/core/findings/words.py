@@ -81,7 +81,7 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Enclosure.NOT_SEEN: "not seen yet",
     },
     OpenPenSensing: {
-        OpenPenSensing.MET_VOLTAGE: "main earth to true earth voltage, clause (iii)",
+        OpenPenSensing.MET_VOLTAGE: "MET to true earth, clause (iii)",
         OpenPenSensing.LINE_NEUTRAL_WINDOW: "line-to-neutral window, clause (iv)",
     },
     CarEarth: {

@@ -65,8 +65,8 @@ def run_of(job: Job, tree: Tree, point: ChargePoint | None, chain: Chain) -> Run
     guards = guards_of(job, tree, point, chain)
     rcds = tuple(one for one in guards if one.rcd is not None)
     own = tuple(one for one in rcds if one.circuit == subject and one.shared is Seen.NO)
-    tested = _tested(chain, subject, rcds, own)
-    tested_as = {guard.field: name for name, guard in tested.items()}
+    tested_as = _tested_as(chain, subject, rcds, own)
+    tested = {tested_as[one.field]: one for one in rcds if one.field in tested_as}
     unread = tuple(one for one in guards if one.unread)
     return Run(
         point=point, chain=chain, subject=subject, guards=guards, rcds=rcds, own_rcds=own,
@@ -92,10 +92,10 @@ def _before(chain: Chain, rcds: tuple[PlacedGuard, ...]) -> dict[str, tuple[Plac
     return found
 
 
-def _tested(
+def _tested_as(
     chain: Chain, subject: str, rcds: tuple[PlacedGuard, ...], own: tuple[PlacedGuard, ...]
-) -> dict[str, PlacedGuard]:
-    """The RCDs of a run by the subject of their readings.
+) -> dict[str, str]:
+    """Under whose name each RCD of a run is read, by its field.
 
     The circuit's own is read under the circuit's name: its device's, or the unit's where nothing else stands before
     it; the unit's behind another is read under the unit's name. A time-delayed one in front of the first board is
@@ -103,10 +103,11 @@ def _tested(
     """
     if not chain:
         return {}
-    found: dict[str, PlacedGuard] = {}
+    found: dict[str, str] = {}
     for guard in rcds:
         only_in_unit = guard.stands is Stands.UNIT and all(one is guard for one in own)
-        found[ORIGIN if delayed_at_origin(chain, guard) else subject if only_in_unit else guard.subject] = guard
+        name = subject if only_in_unit else guard.subject
+        found[guard.field] = ORIGIN if delayed_at_origin(chain, guard) else name
     return found
 
 

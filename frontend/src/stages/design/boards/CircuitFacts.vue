@@ -24,7 +24,6 @@ const RATINGS = [6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100].map((value) => ({ v
 const CURVES = ['B', 'C', 'D'].map((value) => ({ value, words: value }))
 const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 const PHASES = [1, 3].map((value) => ({ value, words: value === 1 ? 'one' : 'three' }))
-const YES_NO = [true, false].map((value) => ({ value, words: value ? 'yes' : 'no' }))
 const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
 const rcds = computed(() => [
   { value: null, words: 'none' },
@@ -140,7 +139,6 @@ const onePhase = computed(
       <JobField v-if="!final && threePhase" :path="`${path}.phases`" label="Phases" kind="choice" :items="PHASES" />
       <JobField v-if="onePhase" :path="`${path}.phase`" label="Line conductor" kind="choice" :items="LINES" />
       <JobField v-if="!final" :path="`${path}.load_limit_a`" label="Clamp limit" kind="number" unit="A" />
-      <JobField :path="`${path}.fitted_with_this_job`" label="New with this job" kind="choice" :items="YES_NO" />
       <JobField
         v-if="final"
         :path="`charge_points.${point}.set_current_a`"

@@ -28,10 +28,15 @@ const DONE = {
   move: 'moved',
   earlier: 'moved towards the supply',
   later: 'moved away from the supply',
+  found: 'there already',
+  fitted: 'new with this job',
 } as const
 
+/** After these the part is not where it was. */
+const CLOSES = new Set<TreeAct['kind']>(['take_out', 'move', 'earlier', 'later'])
+
 async function press(one: TreeAct): Promise<void> {
-  if ((await act(props.node, one, `${props.name} ${DONE[one.kind]}`)) && one.kind !== 'duplicate') open.value = ''
+  if ((await act(props.node, one, `${props.name} ${DONE[one.kind]}`)) && CLOSES.has(one.kind)) open.value = ''
 }
 </script>
 
