@@ -61,7 +61,7 @@ def mark(kind: str, residual_ma: int = 30, *, delayed: bool = False, neutral: bo
 
 def in_front(rcd: Any) -> list[Any]:
     """A board's incomer: its main switch, and an RCCB after it where one is given."""
-    return [SWITCH, *([{"id": "front-rcd", "kind": "rccb", "rcd": rcd}] if rcd else [])]
+    return [SWITCH, *([{"id": "front-rcd", "kind": "rccb", "rcd": rcd, "fitted_with_this_job": True}] if rcd else [])]
 
 
 def example_text(name: str) -> str:

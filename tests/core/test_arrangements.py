@@ -62,6 +62,9 @@ def way(**short: Any) -> dict[str, Any]:
     }  # fmt: skip
     changes: dict[str, Any] = {}
     for name, value in short.items():
+        if name == "place" and value == "indoors_only":
+            # Measured: no lead reaches a door.
+            changes |= {P + "hangs_outdoors": False, P + "door_distance_m": 12.0, P + "lead_length_m": 5.0}
         if name == "unit":
             changes |= {A + "open_pen": "device_in_unit", P + "open_pen_inside": "yes", P + "open_pen_device": value,
                         P + "open_pen_opens_live": "yes"}  # fmt: skip

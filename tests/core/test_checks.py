@@ -25,8 +25,15 @@ from tests.jobs import (
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 A30 = mark("A")
-NO_RCD: dict[str, Any] = {"circuits.0.device.rcd": None, "charge_points.0.rcd_inside": A30}
+INSIDE: dict[str, Any] = {"charge_points.0.rcd_inside": A30, "charge_points.0.rcd_inside_seen": "yes"}
+NO_RCD: dict[str, Any] = {"circuits.0.device.rcd": None, **INSIDE}
 
+INDOORS: dict[str, Any] = {
+    "site.car_place": "indoors_only",
+    "charge_points.0.hangs_outdoors": False,
+    "charge_points.0.door_distance_m": 12.0,
+    "charge_points.0.lead_length_m": 5.0,
+}
 # rule, what is changed, verdict. The example is TN-C-S with everything in order.
 UNREAD: dict[str, Any] = {"readings": []}
 ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
@@ -70,8 +77,12 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("main_bonding", {"supply.bonded_services": ["water"], "supply.incoming_metal": ["water", "gas"]}, SHORT),
     ("main_bonding", {"supply.bonded_services": ["water", "gas"], "supply.incoming_metal": ["gas"]}, MEETS),
     ("main_bonding", {"supply.incoming_metal": None}, NEEDS),
-    ("main_bonding", {"supply.incoming_metal": []}, MEETS),
-    ("main_bonding", {"supply.incoming_metal": None, "supply.no_extraneous_parts": True}, MEETS),
+    ("main_bonding", {"supply.incoming_metal": [], "supply.bonded_services": []}, MEETS),
+    (
+        "main_bonding",
+        {"supply.incoming_metal": None, "supply.no_extraneous_parts": True, "supply.bonded_services": []},
+        MEETS,
+    ),
     ("main_bonding", {"supply.no_extraneous_parts": True}, NEEDS),
     ("guard_rating", {"boards.0.incomer.0.rating_a": 80.0}, MEETS),
     ("guard_rating", {"boards.0.incomer.0.rating_a": 63.0}, SHORT),
@@ -119,7 +130,7 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("open_pen", {"supply.phases": 3}, SHORT),
     ("open_pen", {"supply.phases": 3, "charge_points.0.open_pen_device.sensing": "met_voltage"}, MEETS),
     ("open_pen", {"charge_points.0.arrangement.open_pen": "none"}, SHORT),
-    ("open_pen", {"charge_points.0.arrangement.open_pen": "none", "site.car_place": "indoors_only"}, MEETS),
+    ("open_pen", {"charge_points.0.arrangement.open_pen": "none", **INDOORS}, MEETS),
     ("open_pen", {"charge_points.0.arrangement.open_pen": "none", "site.car_place": "not_seen"}, SHORT),
     (
         "open_pen",
@@ -207,7 +218,7 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("own_rcd", {"circuits.0.device.rcd.residual_ma": 10}, MEETS),
     ("own_rcd", {"circuits.0.device.rcd.time_delayed": True}, SHORT),
     ("own_rcd", {"circuits.0.device.rcd.switches_neutral": False}, SHORT),
-    ("own_rcd", {"circuits.0.device.rcd.switches_neutral": False, "charge_points.0.rcd_inside": A30}, MEETS),
+    ("own_rcd", {"circuits.0.device.rcd.switches_neutral": False, **INSIDE}, MEETS),
     ("rcd_at_board", NO_RCD, CALL),
     ("dc_protection", {"charge_points.0.rdc_dd_inside": "no"}, SHORT),
     ("dc_protection", {"charge_points.0.rdc_dd_inside": "not_seen"}, NEEDS),

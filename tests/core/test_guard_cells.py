@@ -29,6 +29,7 @@ MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, V
 MA, DELAY, TYPE, POLES, RATING, VOLTS, SHARED = GuardFact
 WAY, RCD, INSIDE = "circuits.0.device", "circuits.0.device.rcd", "charge_points.0.rcd_inside"
 UNIT: dict[str, Any] = {RCD: None, INSIDE: mark("A"), "charge_points.0.rcd_inside_seen": "yes"}
+WITH_INSIDE: dict[str, Any] = {INSIDE: mark("A"), "charge_points.0.rcd_inside_seen": "yes"}
 NO_DC: dict[str, Any] = {"charge_points.0.arrangement.rdc_dd": "none"}
 # A car on a rod of 190 Ω, and everything before its own RCD in no special insulation.
 ISLAND: dict[str, Any] = UNIT | {
@@ -76,8 +77,8 @@ CELLS = (
     Cell("own_rcd", POLES, THREE_PHASE, {}, "circuits.1.device.poles", {2: SHORT, 3: SHORT, 4: MEETS, None: NEEDS}),
     Cell("own_rcd", SHARED, DEVICE_IN_UNIT, FRONT | {RCD: None}, "boards.0.feeds_others",
          {"no": MEETS, "yes": SHORT, "not_seen": NEEDS}),
-    Cell("rcd_at_board", MA, DEVICE_IN_UNIT, {INSIDE: mark("A")}, f"{RCD}.residual_ma", {30: MEETS, 100: CALL}),
-    Cell("rcd_at_board", DELAY, DEVICE_IN_UNIT, {INSIDE: mark("A")}, f"{RCD}.time_delayed",
+    Cell("rcd_at_board", MA, DEVICE_IN_UNIT, WITH_INSIDE, f"{RCD}.residual_ma", {30: MEETS, 100: CALL}),
+    Cell("rcd_at_board", DELAY, DEVICE_IN_UNIT, WITH_INSIDE, f"{RCD}.time_delayed",
          {False: MEETS, True: CALL}),
     Cell("rcd_neutral", POLES, DEVICE_IN_UNIT, {}, f"{WAY}.poles", {1: SHORT, 2: MEETS}),
     Cell("rcd_neutral", POLES, THREE_PHASE, {}, "circuits.1.device.poles", {3: SHORT, 4: MEETS, None: NEEDS}),
@@ -169,6 +170,7 @@ CELLS = (
     Cell("guard_voltage", VOLTS, THREE_PHASE, {}, "boards.0.incomer.0.voltage_v", {230: SHORT, 400: MEETS, None: NEEDS}),
     Cell("guard_voltage", VOLTS, THREE_PHASE, {}, "circuits.1.device.voltage_v", {230: SHORT, 400: MEETS, None: NEEDS}),
     Cell("guard_voltage", VOLTS, DEVICE_IN_UNIT, {}, "boards.0.incomer.0.voltage_v", {230: None, 400: None, None: None}),
+    Cell("contradiction", POLES, DEVICE_IN_UNIT, {}, f"{WAY}.poles", {1: NEEDS, 2: None}),
     Cell("main_switch_poles", POLES, DEVICE_IN_UNIT, {}, "boards.0.incomer.0.poles", {1: SHORT, 2: MEETS, None: NEEDS}),
     Cell("demand_main_switch", RATING, DEVICE_IN_UNIT, {"supply.maximum_demand_a": 74.0}, "boards.0.incomer.0.rating_a",
          {63.0: SHORT, 80.0: MEETS}),

@@ -247,7 +247,10 @@ class Safe(unittest.TestCase):
                 self.assertIs(finding("disconnection", DEVICE_IN_UNIT, changes).verdict, verdict)
 
     def test_an_rccb_in_front_is_its_own_only_where_nobody_else_hangs_behind_it(self) -> None:
-        front = NO_RCBO | {"boards.0.incomer": [SWITCH, {"id": "rccb", "kind": "rccb", "rcd": mark("A")}]}
+        front = NO_RCBO | {
+            "boards.0.incomer": [SWITCH, {"id": "rccb", "kind": "rccb", "rcd": mark("A")}],
+            "boards.0.front_rcd_seen": "yes",
+        }
         for seen, verdict in (("no", MEETS), ("yes", SHORT), ("not_seen", NEEDS)):
             with self.subTest(seen):
                 self.assertIs(

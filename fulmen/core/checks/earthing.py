@@ -67,7 +67,7 @@ def _open_pen(case: Case) -> Finding:
         return _about(case).meets("The operator confirms a separate earth all the way.")
     measure = arrangement.open_pen
     if case.job.site.car_place is CarPlace.INDOORS_ONLY:
-        return _about(case).meets("No car can be charged outdoors from here; bond metalwork near the car together.")
+        return _indoors(case)
     if measure is OpenPenMeasure.INDOORS_ONLY:
         return _not_indoors(case)
     if measure is OpenPenMeasure.THREE_PHASE_BALANCE:
@@ -81,6 +81,23 @@ def _open_pen(case: Case) -> Finding:
     detail = "On a PME earth outdoors the car body becomes live when the PEN breaks."
     remedy = "Use a unit with an open-PEN device, put one before it, or give the car its own electrode."
     return _about(case).falls_short(detail, remedy=remedy)
+
+
+def _indoors(case: Case) -> Finding:
+    """Indoors only: where the unit hangs, and whether a lead reaches out, is measured and not supposed."""
+    point, asked = case.run.charge_point, _about(case)
+    if point.hangs_outdoors is None:
+        return asked.needs_fact("Does the unit hang outdoors or indoors?")
+    if point.door_distance_m is None or (point.tethered and point.lead_length_m is None):
+        what = "the lead, and " if point.tethered else ""
+        return asked.needs_fact(f"Measure {what}the way from the unit to the nearest door that a car could stand at.")
+    most_m = case.rules.value("longest_lead_m")
+    if not point.tethered and point.door_distance_m < most_m:
+        detail = (
+            f"A door is {point.door_distance_m:g} m away, and leads of {most_m:g} m are sold: say why none reaches out."
+        )
+        return asked.your_call(detail, basis={"door_distance_m": point.door_distance_m})
+    return asked.meets("No car can be charged outdoors from here; bond metalwork near the car together.")
 
 
 def _not_indoors(case: Case) -> Finding:

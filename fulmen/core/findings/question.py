@@ -11,6 +11,7 @@ from typing import Any, NamedTuple, Protocol
 
 from fulmen.core.findings.finding import Condition, Finding, Proof, RuleKey, Stage, Verdict, WaitsFor, WorkingLine
 from fulmen.core.findings.rules.rule import Rule
+from fulmen.core.model.stops import Stop
 from fulmen.core.units import telling_decimals
 
 # Words in a title that name whose finding it is.
@@ -44,6 +45,7 @@ class Question(NamedTuple):
     named: bool
     on_the_walk: bool = True
     proven_by: tuple[Proof, ...] = ()
+    place: Stop | None = None
 
     def shown_at(self, stage: Stage, *, named: bool) -> Question:
         """The same question where another stage answers it; `named` where its title says whose it is."""
@@ -52,6 +54,10 @@ class Question(NamedTuple):
     def further_on(self) -> Question:
         """The same question about something that the walk does not reach: it is entered with the design."""
         return self._replace(stage=Stage.DESIGN, asked_at=Stage.DESIGN, on_the_walk=False)
+
+    def placed(self, stop: Stop | None, stage: Stage) -> Question:
+        """The same question asked somewhere else than its rule is: at another stop, at another stage."""
+        return self._replace(place=stop, stage=stage, asked_at=stage, on_the_walk=stop is not None)
 
     def leaning_on(self, *proofs: Proof) -> Question:
         """The same question answered by leaning on something that a test has to prove."""
@@ -153,8 +159,9 @@ class Question(NamedTuple):
                 more["school"] = rule.schools.words()
             if rule.conditions:
                 more.setdefault("conditions", rule.conditions)
-        if rule.stop is not None and self.on_the_walk:
-            more["place"] = rule.stop
+        place = self.place or rule.stop
+        if place is not None and self.on_the_walk:
+            more["place"] = place
         if rule.step is not None:
             more["step"] = rule.step
         if self.named:

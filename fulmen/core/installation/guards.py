@@ -71,6 +71,16 @@ class PlacedGuard:
         return self.device or self.guard
 
     @property
+    def is_rcd(self) -> bool:
+        """Whether it is an RCD, its mark read or not."""
+        return self.rcd is not None or self.unread
+
+    @property
+    def is_in_front(self) -> bool:
+        """Whether it stands in front of several ways of a board."""
+        return self.stands in (Stands.INCOMER, Stands.GROUP)
+
+    @property
     def residual(self) -> Rcd:
         """What it sees; only an RCD is asked."""
         assert self.rcd is not None

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from fulmen.core.checks.boards import board_findings
 from fulmen.core.checks.charge_point import charge_point_findings, place_findings
+from fulmen.core.checks.contradictions import contradiction_findings, doubted
 from fulmen.core.checks.disconnection import disconnection_findings
 from fulmen.core.checks.earth_separation import earth_separation_findings
 from fulmen.core.checks.earthing import earthing_findings, exported_earth_findings
@@ -60,6 +61,7 @@ DESIGN_CHECKS = (
     board_findings,
     place_findings,
     charge_point_findings,
+    contradiction_findings,
 )
 LOAD_CHECKS = (
     load_circuit_findings,
@@ -121,6 +123,6 @@ def design_of(job: Job, measured: Measured, rules: RuleSet) -> Design:
     ]
     # Of one question that several runs answer the worst is told; what each of them leans on is tested.
     proofs = frozenset(proof for finding in of_runs for proof in finding.proven_by)
-    still = Open(installation.unseen, reckoned_with(installation, demand))
+    still = Open(installation.unseen, reckoned_with(installation, demand), doubted(cases))
     at_origin, along = (once_each(each, job, still) for each in (of_origin, of_runs))
     return Design(installation, rules, demand, cases, at_origin, along, proofs, still)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.finding import Finding, RuleKey, Verdict
 from fulmen.core.judging.resting import Reckoned, waiting
 from fulmen.core.model.job import Job
 from fulmen.core.plain import changed
@@ -15,10 +15,13 @@ ORDER = {Verdict.FALLS_SHORT: 0, Verdict.NEEDS: 1, Verdict.YOUR_CALL: 2, Verdict
 
 @dataclass(frozen=True, slots=True)
 class Open:
-    """What is open: subjects that nothing is said to meet of, see `Installation`, and facts that are reckoned with."""
+    """What is open: subjects that nothing is said to meet of, see `Installation`, facts that are reckoned with, rules
+    that lean on one of two things that can't both be so.
+    """
 
     unseen: frozenset[str] = frozenset()
     reckoned: frozenset[Reckoned] = frozenset()
+    doubted: frozenset[RuleKey] = frozenset()
 
 
 def once_each(found: Iterable[Finding], job: Job, still: Open) -> tuple[Finding, ...]:
@@ -32,7 +35,7 @@ def once_each(found: Iterable[Finding], job: Job, still: Open) -> tuple[Finding,
     names = _names(job)
     once: dict[str, Finding] = {}
     for told in found:
-        finding = waiting(told, still.reckoned) if still.reckoned else told
+        finding = waiting(told, still.reckoned, still.doubted) if still.reckoned or still.doubted else told
         if finding.verdict is Verdict.MEETS and finding.subject in still.unseen:
             continue
         key = finding.key

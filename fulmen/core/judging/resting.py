@@ -75,11 +75,13 @@ def reckoned_with(installation: Installation, demand: Demand) -> frozenset[Recko
     return frozenset(fact for fact, is_open in open_ones.items() if is_open)
 
 
-def waiting(finding: Finding, reckoned: frozenset[Reckoned]) -> Finding:
-    """A finding that would meet, as one that waits for what it is only reckoned with."""
+def waiting(finding: Finding, reckoned: frozenset[Reckoned], doubted: frozenset[RuleKey]) -> Finding:
+    """A finding that would meet, as one that waits for what it is only reckoned with, or for which of two is right."""
     if finding.verdict is not Verdict.MEETS:
         return finding
     asked = [ASKED[one] for one in BY_RULE.get(finding.rule, ()) if one in reckoned]
+    if finding.rule in doubted:
+        asked.append("which is right of two things that can't both be so")
     if not asked:
         return finding
     detail = f"Say {'; '.join(asked)}. {finding.detail}".rstrip()

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fulmen.core.model.arrangement import Arrangement
-from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, IpCode, Line, Part
+from fulmen.core.model.base import ChargeCurrentA, CsaMm2, FlexLengthM, HeightM, Id, IpCode, Line, Part, number
 from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.guards import OpenPenDevice, RcdMark, RcdType
 from fulmen.core.model.seen import Seen
@@ -34,6 +34,7 @@ class ChargePointFacts(Part):
     phases: Literal[1, 3] | None = None
     max_current_a: ChargeCurrentA | None = None
     tethered: bool = True
+    lead_length_m: Annotated[float, number(1, 20)] | None = None
     device_min_a: ChargeCurrentA | None = None
     device_max_a: ChargeCurrentA | None = None
     open_pen_inside: Seen = Seen.NOT_SEEN
@@ -61,7 +62,10 @@ USUAL_CURRENT_A = 32.0
 
 
 class ChargePoint(ChargePointFacts):
-    """One charge point as fitted: the facts of its kind, what is true of this one, how people are protected there."""
+    """One charge point as fitted: the facts of its kind, what is true of this one, how people are protected there.
+
+    `door_distance_m` is the way from one that hangs indoors to the nearest door that a car could stand at.
+    """
 
     id: Id
     name: Line
@@ -72,6 +76,7 @@ class ChargePoint(ChargePointFacts):
     seen_working: Seen = Seen.NOT_SEEN
     set_current_a: ChargeCurrentA | None = None
     hangs_outdoors: bool | None = None
+    door_distance_m: Annotated[float, number(0, 100)] | None = None
     connector_height_m: HeightM | None = None
     arrangement: Arrangement = Arrangement()
     clamp_proof: ClampProof | None = None

@@ -173,6 +173,11 @@ TABLE: dict[Rule, Row] = {
         shared="everything hangs behind it",
     ),
     supply.DEMAND_MAIN_SWITCH: _overcurrent(LESS, others="everything hangs behind it"),
+    supply.CONTRADICTION: _row(
+        residual_ma="holds what is said against what is said", time_delayed="holds what is said against what is said",
+        type="holds what is said against what is said", poles=EITHER, rating_a=CARRIES, voltage_v=MADE_FOR,
+        shared="goes_off asks what hangs behind it",
+    ),
     run.BOTH_WAYS: _row(
         residual_ma=NO_RCD, time_delayed=NO_RCD, type=NO_RCD, poles=LINES, rating_a=CARRIES, voltage_v=MADE_FOR,
         shared="current passes it, whoever else shares it",

@@ -89,6 +89,10 @@ BOARD_LABELS = Rule(
     "board_labels", "Circuits of the board labelled", SURVEY, Protects.WORK, "The wrong circuit is switched off.",
     stop=Stop.BOARD,
 )  # fmt: skip
+CONTRADICTION = Rule(
+    "contradiction", "Can't both be so: {says}", SURVEY, Protects.PEOPLE,
+    "One of the two is wrong, and what rests on it protects nobody.",
+)  # fmt: skip
 BOARD_CASE = Rule(
     "board_case", "Board's case won't feed a fire", Stage.DESIGN, Protects.HOUSE,
     "A loose terminal sets the case alight.", stop=Stop.BOARD, asked_at=SURVEY,
