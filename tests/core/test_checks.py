@@ -274,7 +274,15 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
     ("concealed_cable", {"circuits.0.route.0.concealed_under_50_mm": True, "circuits.0.cable.record": "nyy-j"}, MEETS),
     ("load_on_device", {"circuits.0.device.rating_a": 32}, MEETS),
     ("load_on_device", {"circuits.0.device.rating_a": 25}, SHORT),
-    ("load_on_device", {"circuits.0.device.rating_a": 25, "charge_points.0.set_current_a": 25.0}, MEETS),
+    (
+        "load_on_device",
+        {
+            "circuits.0.device.rating_a": 25,
+            "charge_points.0.set_current_a": 25.0,
+            "charge_points.0.set_current_locked": "yes",
+        },
+        MEETS,
+    ),
     ("maker_device", {"circuits.0.device.rating_a": 32}, MEETS),
     ("maker_device", {"circuits.0.device.rating_a": 25}, SHORT),
     ("maker_device", {"charge_points.0.device_min_a": 40.0}, MEETS),

@@ -133,4 +133,8 @@ class WaysOut(unittest.TestCase):
         for way in evaluation(changes=base).ways_out:
             with self.subTest(way.key):
                 taken = base | {change.field: change.value for change in way.changes}
+                # One turned down holds once somebody has seen that it can't be turned up again.
+                if "charge_points.0.set_current_a" in taken:
+                    self.assertIs(finding("demand", changes=taken).verdict, Verdict.NEEDS)
+                    taken |= {"charge_points.0.set_current_locked": "yes"}
                 self.assertEqual(finding("demand", changes=taken).verdict is Verdict.MEETS, bool(way.changes))

@@ -102,6 +102,8 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     *((DEVICE_IN_UNIT, ISLAND | {f"{ARRANGED}.electrode_conductor_protection": kind}) for kind in ("against_corrosion", "bare")),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": HOUSE}),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": WASHING_HOUSE}),
+    (DEVICE_IN_UNIT, {f"{ROUTE}.3.soil_km_per_w": 1.4, "supply.electrode_design_ohm": 4.0, "charge_points.0.built_year": 2018, "readings": [], "decisions": []}),
+    (DEVICE_IN_UNIT, {"site.car_place": "indoors_only", "charge_points.0.hangs_outdoors": False, "charge_points.0.tethered": False, "charge_points.0.door_distance_m": 9.0}),
     (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 32}),
 )  # fmt: skip
 # Readings that stand near a limit: their values are the tester's, so they are put in by step.

@@ -174,6 +174,13 @@ def _set_current(case: Case) -> Finding | None:
     point, asked = case.run.charge_point, _about(SET_CURRENT, case)
     if point.set_current_a is None or point.max_current_a is None:
         return None
+    if point.may_be_turned_up:
+        return asked.needs_fact("Can it be turned up without a tool, a code, or its cover off?")
+    if point.set_current_a < point.max_current_a and point.set_current_locked is Seen.NO:
+        detail = (
+            f"Anybody can turn it up: the circuit is judged at its full {point.max_current_a:g} A. Say why it is set."
+        )
+        return asked.your_call(detail, basis={"set_a": point.set_current_a, "max_a": point.max_current_a})
     if point.set_current_a <= point.max_current_a:
         return asked.meets(f"Set to {point.set_current_a:g} A of {point.max_current_a:g} A.")
     detail = f"Set to {point.set_current_a:g} A; the unit takes {point.max_current_a:g} A at most."

@@ -119,6 +119,27 @@ def section_rating(section: Section, record: CableRecord, csa_mm2: float, phases
     return entered if less else replace(rating, overruled=section.method)
 
 
+def kinder_by_hand(section: Section, record: CableRecord, csa_mm2: float, phases: int = 1) -> ReferenceMethod | None:
+    """The method that the place alone gives, where one chosen by hand carries more; None where none does.
+
+    Args:
+        section: the section with the method that was chosen there.
+        record: the kind of cable.
+        csa_mm2: line conductor size [mm²].
+        phases: 1 for two loaded conductors, 3 for three.
+    """
+    if section.method is None:
+        return None
+    usual = methods_in(section, record)[0]
+    if usual.method is section.method:
+        return None
+    by_hand, by_place = (
+        section_rating(section, record, csa_mm2, phases).iz_a, _rated(section, record, csa_mm2, phases, usual).iz_a
+    )  # fmt: skip
+    kinder = by_hand is not None and by_place is not None and by_hand > by_place
+    return usual.method if kinder else None
+
+
 def _rated(section: Section, record: CableRecord, csa_mm2: float, phases: int, laid: LaidMethod) -> SectionRating:
     buried = laid.method is ReferenceMethod.D
     reference_c = GROUND_REFERENCE_C if buried else AIR_REFERENCE_C

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from fulmen.core.checks.boards import board_findings
 from fulmen.core.checks.charge_point import charge_point_findings, place_findings
+from fulmen.core.checks.claims import claim_findings
 from fulmen.core.checks.contradictions import contradiction_findings, doubted
 from fulmen.core.checks.disconnection import disconnection_findings
 from fulmen.core.checks.earth_separation import earth_separation_findings
@@ -62,6 +63,7 @@ DESIGN_CHECKS = (
     place_findings,
     charge_point_findings,
     contradiction_findings,
+    claim_findings,
 )
 LOAD_CHECKS = (
     load_circuit_findings,
@@ -72,6 +74,7 @@ LOAD_CHECKS = (
     joint_findings,
     laying_findings,
     board_findings,
+    claim_findings,
 )
 
 

@@ -21,6 +21,7 @@ class Reckoned(StrEnum):
     """A fact that is open, and reckoned with all the same."""
 
     UNIT_CURRENT = "unit_current"
+    SET_CURRENT = "set_current"
     UNIT_PHASES = "unit_phases"
     SUPPLY_PHASES = "supply_phases"
     TAILS = "tails"
@@ -30,13 +31,14 @@ class Reckoned(StrEnum):
 
 ASKED = {
     Reckoned.UNIT_CURRENT: "what the unit takes (32 A is reckoned)",
+    Reckoned.SET_CURRENT: "whether the unit can be turned up by anybody (the current it is set to is reckoned)",
     Reckoned.UNIT_PHASES: "how many phases the unit has (one is reckoned)",
     Reckoned.SUPPLY_PHASES: "how many phases the supply has (one is reckoned)",
     Reckoned.TAILS: "size and length of the tails (they are left out)",
     Reckoned.DEMAND: "the maximum demand (the car alone is reckoned)",
     Reckoned.LOOPED: "whether the service is looped",
 }
-LOADS = (Reckoned.UNIT_CURRENT, Reckoned.UNIT_PHASES)
+LOADS = (Reckoned.UNIT_CURRENT, Reckoned.SET_CURRENT, Reckoned.UNIT_PHASES)
 PHASES = (Reckoned.UNIT_PHASES, Reckoned.SUPPLY_PHASES)
 RESTS_ON: dict[Rule, tuple[Reckoned, ...]] = {
     supply.DEMAND: LOADS,
@@ -66,6 +68,7 @@ def reckoned_with(installation: Installation, demand: Demand) -> frozenset[Recko
     job, points = installation.job, installation.job.charge_points
     open_ones = {
         Reckoned.UNIT_CURRENT: any(not one.current_known for one in points),
+        Reckoned.SET_CURRENT: any(one.may_be_turned_up for one in points),
         Reckoned.UNIT_PHASES: any(one.phases is None for one in points),
         Reckoned.SUPPLY_PHASES: job.supply.phases is None,
         Reckoned.TAILS: any(one.csa_mm2 is None or one.length_m is None for one in job.supply.tails),

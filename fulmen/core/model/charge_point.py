@@ -64,6 +64,7 @@ USUAL_CURRENT_A = 32.0
 class ChargePoint(ChargePointFacts):
     """One charge point as fitted: the facts of its kind, what is true of this one, how people are protected there.
 
+    `set_current_locked` says that nobody turns it up without a tool, a code or its cover off.
     `door_distance_m` is the way from one that hangs indoors to the nearest door that a car could stand at.
     """
 
@@ -75,6 +76,7 @@ class ChargePoint(ChargePointFacts):
     built_year: Annotated[int, Field(strict=True, ge=2008, le=2100)] | None = None
     seen_working: Seen = Seen.NOT_SEEN
     set_current_a: ChargeCurrentA | None = None
+    set_current_locked: Seen = Seen.NOT_SEEN
     hangs_outdoors: bool | None = None
     door_distance_m: Annotated[float, number(0, 100)] | None = None
     connector_height_m: HeightM | None = None
@@ -92,5 +94,14 @@ class ChargePoint(ChargePointFacts):
         return self.set_current_a is not None or self.max_current_a is not None
 
     def design_current_a(self) -> float:
-        """Ib, the current the charge point is set to, or the most it can take."""
-        return self.set_current_a or self.max_current_a or USUAL_CURRENT_A
+        """Ib, the current the charge point is set to, or the most it can take: where anybody turns it up, that."""
+        most_a = self.max_current_a or USUAL_CURRENT_A
+        if self.set_current_a is None:
+            return most_a
+        return max(self.set_current_a, most_a) if self.set_current_locked is Seen.NO else self.set_current_a
+
+    @property
+    def may_be_turned_up(self) -> bool:
+        """Whether it is set below what it can take, and nobody has said whether that can be undone."""
+        most_a, set_a = self.max_current_a or USUAL_CURRENT_A, self.set_current_a
+        return set_a is not None and set_a < most_a and self.set_current_locked is Seen.NOT_SEEN

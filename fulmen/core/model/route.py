@@ -99,6 +99,11 @@ class Section(Part):
         """Whether it lies in a duct in the ground."""
         return self.in_duct or self.surroundings is Surroundings.DUCT
 
+    @property
+    def in_ground(self) -> bool:
+        """Whether it lies in the ground, in a duct or not."""
+        return self.surroundings in IN_GROUND
+
     def dug_m(self) -> float:
         """Depth [m]; the usual one until it is known."""
         return USUAL_DEPTH_M if self.depth_m is None else self.depth_m

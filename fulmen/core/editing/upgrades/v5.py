@@ -175,6 +175,7 @@ class _Step:
         changed = {**point, "flex_tail": point.get("flex_tail", False)}
         if not answered and changed["flex_tail"] is False:
             changed["flex_tail"], self.asks = None, True
+        self.asks = self.asks or point.get("set_current_a") is not None
         # Which poles its open-PEN device opens was never asked before.
         self.asks = self.asks or point.get("open_pen_inside") == "yes"
         if isinstance(point.get("rcd_inside"), dict):

@@ -93,6 +93,10 @@ CONTRADICTION = Rule(
     "contradiction", "Can't both be so: {says}", SURVEY, Protects.PEOPLE,
     "One of the two is wrong, and what rests on it protects nobody.",
 )  # fmt: skip
+CLAIM = Rule(
+    "claim", "Claimed: {says}", SURVEY, Protects.HOUSE,
+    "It is as usual after all, and the design rests on somebody's hope.",
+)  # fmt: skip
 BOARD_CASE = Rule(
     "board_case", "Board's case won't feed a fire", Stage.DESIGN, Protects.HOUSE,
     "A loose terminal sets the case alight.", stop=Stop.BOARD, asked_at=SURVEY,

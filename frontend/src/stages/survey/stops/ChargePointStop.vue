@@ -83,6 +83,13 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
       <JobField :path="at('device_min_a')" label="Maker's device, from" kind="number" unit="A" />
       <JobField :path="at('device_max_a')" label="Maker's device, to" kind="number" unit="A" />
       <JobField :path="at('set_current_a')" label="Set to, if turned down" kind="number" unit="A" />
+      <JobField
+        v-if="point.set_current_a"
+        :path="at('set_current_locked')"
+        label="Turned up only by tool or code"
+        kind="choice"
+        choice="Seen"
+      />
       <JobField :path="at('serial_number')" label="Serial number" />
     </div>
   </template>
