@@ -51,9 +51,7 @@ class Bench(BrowserCase):
         bench = page.get_by_role("region", name="Broken-PEN bench")
         tap(page, "Streets that teach", "A broken main that fools an L–N window")
         expect(bench.get_by_role("row", name=re.compile("line-to-neutral window"))).to_contain_text("does not see it")
-        expect(bench.get_by_role("row", name=re.compile("MET to true earth"))).to_contain_text(
-            "sees it, opens by 5 s"
-        )
+        expect(bench.get_by_role("row", name=re.compile("MET to true earth"))).to_contain_text("sees it, opens by 5 s")
         tap(page, "Streets that teach", "Evening load, a 2 Ω rod")
         told = bench.get_by_role("status")
         expect(told).to_contain_text("the standard accepts it")

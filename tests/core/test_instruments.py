@@ -92,7 +92,7 @@ class LeftOut(unittest.TestCase):
     def test_a_reason_stands_only_where_a_step_may_be_left_out(self) -> None:
         for step, outcome, verdict in (
             ("zs", "could_not_test", NEEDS), ("zs", "not_applicable", NEEDS), ("rcd_trip", "not_applicable", NEEDS),
-            ("dc_detection", "could_not_test", CALL), ("pilot_d", "not_applicable", CALL), ("r1_rn", "could_not_test", CALL),
+            ("dc_detection", "could_not_test", CALL), ("pilot_d", "not_applicable", CALL), ("r1_rn", "could_not_test", NEEDS),
         ):  # fmt: skip
             given = read(step, None) | {"outcome": outcome, "reason": "no adapter"}
             with self.subTest(step, outcome=outcome):
@@ -128,7 +128,7 @@ class LeftOut(unittest.TestCase):
 
     def test_what_stands_for_a_dead_test_was_tested_dead(self) -> None:
         """R2 by the long lead, each pair of the insulation: ordinary ways, and the order knows them."""
-        dead = [read("r2", 0.05, minute=1), read("ir_line_neutral", 500.0, minute=2), read("polarity_dead", None, minute=3),
+        dead = [read("r1_rn", 0.1, minute=1), read("r2", 0.05, minute=1), read("ir_line_neutral", 500.0, minute=2), read("polarity_dead", None, minute=3),
                 read("ir_line_earth", 500.0, minute=4), read("ir_neutral_earth", 500.0, minute=5)]  # fmt: skip
         for zs_at, verdict in ((6, MEETS), (4, CALL)):
             found = finding("reading_order", DEVICE_IN_UNIT, {"readings": [*dead, read("zs", 0.29, minute=zs_at)]})

@@ -103,6 +103,10 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": HOUSE}),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": WASHING_HOUSE}),
     (DEVICE_IN_UNIT, {f"{ROUTE}.3.soil_km_per_w": 1.4, "supply.electrode_design_ohm": 4.0, "charge_points.0.built_year": 2018, "readings": [], "decisions": []}),
+    (DEVICE_IN_UNIT, {"readings": [
+        {"step": step, "subject": "ev", "outcome": "measured", "value": value, "taken_by": "R. Quillfeather", "taken_at": f"2026-11-20T10:0{at}:00Z", "test_voltage_v": 500}
+        for at, (step, value) in enumerate((("ir_line_earth", 300.0), ("ir_neutral_earth", 300.0), ("ir_live_earth", 310.0)))
+    ]}),
     (DEVICE_IN_UNIT, {"site.car_place": "indoors_only", "charge_points.0.hangs_outdoors": False, "charge_points.0.tethered": False, "charge_points.0.door_distance_m": 9.0}),
     (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 32}),
 )  # fmt: skip

@@ -1,7 +1,7 @@
 """A run through a sub-main goes all the way to its certificate: every circuit tested, listed and drawn."""
 
 import unittest
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from fulmen.core.editing.changes import Change, apply_changes
@@ -15,13 +15,13 @@ from fulmen.store.issues import prepare_issue
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, RULES, THREE_PHASE, job
 
 
-def reading(step: Step) -> dict[str, Any]:
-    """A reading that agrees with what is expected and keeps its limit."""
+def reading(step: Step, minute: int = 0) -> dict[str, Any]:
+    """A reading that agrees with what is expected and keeps its limit, so many minutes after the first."""
     common = {
         "step": step.step.value,
         "subject": step.subject,
         "taken_by": "R. Quillfeather",
-        "taken_at": "2026-11-18T10:00:00Z",
+        "taken_at": (datetime(2026, 11, 18, 10, tzinfo=UTC) + timedelta(minutes=minute)).isoformat(),
         "instrument": "Vehicle adapter 2" if step.function == "vehicle" else "Tester 4",
     }
     if step.kind != "figure":
@@ -54,7 +54,7 @@ def complete() -> Job:
         if not step.required and step.step != "r1_rn":
             continue
         now = next(one for one in evaluate(whole, RULES).steps if (one.step, one.subject) == (step.step, step.subject))
-        taken = [*whole.model_dump(mode="json")["readings"], reading(now)]
+        taken = [*whole.model_dump(mode="json")["readings"], reading(now, len(whole.readings))]
         whole = apply_changes(whole, (Change(field="readings", value=taken),))
     return whole
 

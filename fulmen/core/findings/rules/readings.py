@@ -92,6 +92,9 @@ AGREE_PROXIMITY = Rule(
     "agree_proximity", "Lead coded for what it carries", LIVE, Protects.CABLE, "A thin lead gets hot.",
     step=StepKey.PROXIMITY, topics=AGREES,
 )  # fmt: skip
+CANT_BE = Rule(
+    "cant_be", "{what}", LIVE, RECORD, "A figure that nobody measured stands for one that nobody took.", topics=AGREES,
+)  # fmt: skip
 INSTRUMENT_NAMED = Rule(
     "instrument_named", "Every reading names its instrument", DEAD, RECORD, "Nobody can say what a figure is worth.",
     topics=AGREES,

@@ -8,6 +8,7 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.verification.readings.charge_point_readings import charge_point_reading_findings
 from fulmen.core.verification.readings.conductor_readings import conductor_findings
 from fulmen.core.verification.readings.earth_readings import earth_findings
+from fulmen.core.verification.readings.impossible import impossible_findings
 from fulmen.core.verification.readings.origin_readings import origin_findings
 from fulmen.core.verification.readings.rcd_readings import rcd_findings
 from fulmen.core.verification.steps.run_test import RunTest
@@ -18,6 +19,7 @@ CHECKS: tuple[Callable[[RunTest], list[Finding]], ...] = (
     earth_findings,
     rcd_findings,
     charge_point_reading_findings,
+    impossible_findings,
 )
 
 

@@ -115,7 +115,23 @@ def _fault_pair(test: RunTest) -> Finding | None:
     most = earth_ka * (1 + case.rules.value("fault_current_most_share"))
     if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most:
         return asked.your_call(f"{detail} On TN-C-S they are one loop: look at the earthing conductor.", basis=basis)
+    most_ka = _neutral_most_ka(test, earth_ka)
+    if most_ka is not None and neutral_ka > most_ka:
+        return asked.your_call(
+            f"{detail} Line to neutral is more than {most_ka:.2f} kA, the most that such a supply gives: the dial, the "
+            "comma, or another place?",
+            basis=basis,
+        )
     return asked.meets(detail)
+
+
+def _neutral_most_ka(test: RunTest, earth_ka: float) -> float | None:
+    """The most to neutral where the earth is another conductor: a sheath shares the line, an electrode nothing."""
+    if test.case.job.supply.earthing is Earthing.TT:
+        return test.rules.value("neutral_most_tt_ka")
+    if test.case.job.supply.earthing is Earthing.TN_S:
+        return max(earth_ka * test.rules.value("neutral_times_earth"), HALF_A_DIGIT_KA)
+    return None
 
 
 def _electrode_with_ze(test: RunTest) -> Finding | None:

@@ -44,13 +44,27 @@ def rcd_findings(test: RunTest) -> list[Finding]:
     return [one for one in found if one is not None]
 
 
+# The same wave at one and at five times the rated current.
+HALF_WAVES = (
+    (StepKey.RCD_TRIP, StepKey.RCD_FIVE),
+    (StepKey.RCD_AC_0, StepKey.RCD_FIVE_AC_0),
+    (StepKey.RCD_AC_180, StepKey.RCD_FIVE_AC_180),
+    (StepKey.RCD_PULSE_0, StepKey.RCD_FIVE_PULSE_0),
+    (StepKey.RCD_PULSE_180, StepKey.RCD_FIVE_PULSE_180),
+)
+
+
 def _five_against_one(test: RunTest, subject: str) -> Finding | None:
-    """More current opens it sooner."""
-    one_ms, five_ms = _longest(test.readings, AT_RATED, subject), _longest(test.readings, FIVE_TIMES, subject)
-    if one_ms is None or five_ms is None:
+    """More current opens it sooner, half-wave by half-wave."""
+    pairs = [(test.figure(one, subject), test.figure(five, subject)) for one, five in HALF_WAVES]
+    read = [(one, five) for one, five in pairs if one is not None and five is not None]
+    if not read:
         return None
-    asked, detail = ask(AGREE_RCD_FIVE, test.rules, subject), f"{one_ms:g} ms at 1×, {five_ms:g} ms at 5×."
-    if five_ms <= one_ms:
+    asked = ask(AGREE_RCD_FIVE, test.rules, subject)
+    odd = next(((one, five) for one, five in read if five > one), None)
+    one_ms, five_ms = odd or max(read)
+    detail = f"{one_ms:g} ms at 1×, {five_ms:g} ms at 5×."
+    if odd is None:
         return asked.meets(detail)
     return asked.your_call(f"{detail} Five times the current opens it sooner: swapped, or another dial?",
                            basis={"one_ms": one_ms, "five_ms": five_ms})  # fmt: skip

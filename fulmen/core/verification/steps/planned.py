@@ -15,7 +15,7 @@ from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.verification.instruments.dials import Point
-from fulmen.core.verification.steps.step_applies import applies, tested_rcds
+from fulmen.core.verification.steps.step_applies import applies, has_three_lines, tested_rcds
 from fulmen.core.verification.steps.steps import WHERE_WORDS, Lead, StepDefinition, Where, definitions, in_common
 
 # What every cable is tested for: a sub-main, and a circuit of sockets or lights, besides the RCD before it.
@@ -81,7 +81,9 @@ class PlannedStep:
             "required": self.required,
             "waivable": definition.waivable
             or definition.function is Function.VEHICLE
-            or _hard_to_time(guard, self.case),
+            or _hard_to_time(guard, self.case)
+            # Of three lines there may be no neutral to read: a reason says so.
+            or (self.key is StepKey.R1_RN and has_three_lines(self.case, subject)),
         }
 
 

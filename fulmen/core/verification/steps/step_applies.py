@@ -41,7 +41,7 @@ def _final(case: Case, subject: str) -> bool:
     return not case.to_loads and subject == case.subject
 
 
-def _lines_apart(case: Case, subject: str, key: StepKey) -> bool:
+def has_three_lines(case: Case, subject: str) -> bool:
     """Whether a circuit has three lines to be told apart."""
     if _final(case, subject):
         return case.run.charge_point.phase_count == 3
@@ -72,7 +72,7 @@ def _surge_protected(case: Case, subject: str, key: StepKey) -> bool:
 
 CONDITIONS: dict[str, Condition] = {
     "bonds": lambda case, subject, key: bool(case.job.supply.bonded_services),
-    "lines_apart": _lines_apart,
+    "lines_apart": lambda case, subject, key: has_three_lines(case, subject),
     "car_electrode": lambda case, subject, key: has_car_electrode(case) and subject == case.subject,
     "origin_electrode": lambda case, subject, key: (
         case.job.supply.earthing is Earthing.TT or relies_on_low_electrode(case)

@@ -176,10 +176,6 @@ MET_BY: dict[StepKey, tuple[frozenset[StepKey], ...]] = {
     StepKey.IR_LIVE_EARTH: (frozenset({StepKey.IR_LINE_EARTH, StepKey.IR_NEUTRAL_EARTH}),),
     StepKey.FAULT_CURRENT_NEUTRAL: (frozenset({StepKey.FAULT_CURRENT}),),
     StepKey.FAULT_CURRENT_EARTH: (frozenset({StepKey.FAULT_CURRENT}),),
-    **dict.fromkeys(
-        (StepKey.PILOT_A, StepKey.PILOT_B, StepKey.PILOT_C, StepKey.PILOT_SHORTED, StepKey.EARTH_OPEN, StepKey.RESET),
-        (frozenset({StepKey.CHARGE_POINT_STATES}),),
-    ),
 }
 
 
