@@ -130,17 +130,17 @@ class ByKey(Sequence):
 
     def test_lim_and_na_open_the_reason(self) -> None:
         page = self.begun()
-        page.locator(".steps").get_by_role("button", name="Insulation, line to earth").click()
+        page.locator(".steps").get_by_role("button", name="Cross-check, R1+Rn").click()
         for key, said in (("l", "LIM: could not be tested"), ("n", "N/A: does not apply here")):
             page.locator(".big input").press(key)
             expect(page.get_by_role("radio", name=said)).to_be_checked()
             page.get_by_role("button", name="Back").click()
             page.get_by_role("dialog").wait_for(state="hidden")
         page.locator(".big input").press("n")
-        expect(page.get_by_text("asked for on every job")).to_have_count(0)
-        page.get_by_label("Why?").fill("Live conductors were read together")
+        expect(page.get_by_text("asked for on every job")).to_have_count(1)
+        page.get_by_label("Why?").fill("No neutral on this circuit")
         page.get_by_role("button", name="Keep the reason").click()
-        expect(page.locator(".steps").get_by_role("button", name="Insulation, line to earth")).to_contain_text("N/A")
+        expect(page.locator(".steps").get_by_role("button", name="Cross-check, R1+Rn")).to_contain_text("N/A")
 
     def test_what_can_be_no_figure_is_told_and_nothing_is_kept(self) -> None:
         page = self.begun()
