@@ -76,7 +76,14 @@ CELLS = (
     # A two-pole RCBO on three phases leaves lines and neutral closed; four open all that passes.
     Cell("own_rcd", POLES, THREE_PHASE, {}, "circuits.1.device.poles", {2: SHORT, 3: SHORT, 4: MEETS, None: NEEDS}),
     Cell("own_rcd", SHARED, DEVICE_IN_UNIT, FRONT | {RCD: None}, "boards.0.feeds_others",
-         {"no": MEETS, "yes": SHORT, "not_seen": NEEDS}),
+         {"no": MEETS, "yes": CALL, "not_seen": NEEDS}),
+    # Two charge points behind one RCD, and none of their own: that falls short.
+    Cell("own_rcd", SHARED, TWO_BEHIND_ONE,
+         {"boards.1.incomer.0": {"id": "both", "kind": "rccb", "rcd": mark("A"), "poles": 4, "rating_a": 63.0,
+                                 "voltage_v": 400},
+          "charge_points.0.rcd_inside": None, "charge_points.0.rcd_inside_seen": "no",
+          "charge_points.1.rcd_inside": None, "charge_points.1.rcd_inside_seen": "no"},
+         "boards.1.feeds_others", {"no": SHORT, "yes": SHORT}),
     Cell("rcd_at_board", MA, DEVICE_IN_UNIT, WITH_INSIDE, f"{RCD}.residual_ma", {30: MEETS, 100: CALL}),
     Cell("rcd_at_board", DELAY, DEVICE_IN_UNIT, WITH_INSIDE, f"{RCD}.time_delayed",
          {False: MEETS, True: CALL}),

@@ -251,7 +251,7 @@ class Safe(unittest.TestCase):
             "boards.0.incomer": [SWITCH, {"id": "rccb", "kind": "rccb", "rcd": mark("A")}],
             "boards.0.front_rcd_seen": "yes",
         }
-        for seen, verdict in (("no", MEETS), ("yes", SHORT), ("not_seen", NEEDS)):
+        for seen, verdict in (("no", MEETS), ("yes", CALL), ("not_seen", NEEDS)):
             with self.subTest(seen):
                 self.assertIs(
                     finding("own_rcd", DEVICE_IN_UNIT, front | {"boards.0.feeds_others": seen}).verdict, verdict

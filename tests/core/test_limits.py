@@ -43,6 +43,7 @@ from tests.jobs import (
     PLACE_OF,
     PROOF,
     RULES,
+    TREATED_AS_PME,
     TT,
     TWO_BEHIND_ONE,
     job,
@@ -109,6 +110,10 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     ]}),
     (DEVICE_IN_UNIT, {"site.car_place": "indoors_only", "charge_points.0.hangs_outdoors": False, "charge_points.0.tethered": False, "charge_points.0.door_distance_m": 9.0}),
     (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 32}),
+    *((DEVICE_IN_UNIT, {"readings": [EARTH_READ | {"step": "r1_r2", "value": 0.08, "temperature_c": degrees}]}) for degrees in (-9.5, 39.0)),
+    (DEVICE_IN_UNIT, {"readings": [EARTH_READ | {"step": "dc_detection", "value": 3.1}]}),
+    *((name, {"decisions": [], "readings": [EARTH_READ | {"step": step, "subject": "origin", "value": kiloamps} for step, kiloamps in (("fault_current_neutral", neutral_ka), ("fault_current_earth", earth_ka))]})
+      for name, neutral_ka, earth_ka in ((TREATED_AS_PME, 4.8, 1.0), (TT, 5.8, 0.0))),
 )  # fmt: skip
 # Readings that stand near a limit: their values are the tester's, so they are put in by step.
 READ = {"ir_live_earth": 60.0, "ir_line_neutral": 1.5, "fault_current": 0.85, "ze": 0.27}

@@ -23,7 +23,7 @@ from tests.jobs import DEVICE_IN_UNIT, RULES, finding, job
 from tests.sampling import tries
 
 SURROUNDED = 0.50
-UNARMOURED = {"4d4a": "4d2a", "4e4a": "4e2a"}
+UNARMOURED = {"4d4a": "4d2a", "4e4a": "4e2a", "4d5": "4d2a"}
 GROUND = {"4d2a": "4d4a", "4e2a": "4e4a", "4d5": "4d4a"}
 
 

@@ -58,7 +58,7 @@ class Methods(unittest.TestCase):
             ("twin-and-earth", "loft", "100"), ("twin-and-earth", "loft_under", "101"), ("swa-3-core", "loft", "C"),
             ("swa-3-core", "in_wall", "C"), ("nyy-j", "in_wall", "A"), ("twin-and-earth", "in_wall", "103"),
             ("twin-and-earth", "in_masonry", "C"), ("twin-and-earth", "tray", "C"), ("nyy-j", "tray", "E"),
-            ("twin-and-earth", "conduit_or_trunking", "C"), ("swa-3-core", "post", "B"), ("nyy-j", "under_floor", "B"),
+            ("twin-and-earth", "conduit_or_trunking", "B"), ("swa-3-core", "post", "B"), ("nyy-j", "under_floor", "B"),
             ("twin-and-earth", "under_floor", "100"), ("nyy-j", "buried", "D"),
         ):  # fmt: skip
             with self.subTest(record=record, surroundings=surroundings):

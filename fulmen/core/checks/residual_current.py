@@ -89,6 +89,14 @@ def _own_rcd(case: Case) -> Finding:
     unread = next((one for one in case.run.unread if one.circuit == case.subject), None)
     if unread is not None:
         return mark_wanted(asked, unread)
+    serves = _shared_with_others(case) if not found else None
+    if serves is not None:
+        others = serves.others or "other circuits"
+        detail = (
+            f"The {serves.name} ({serves.where}) serves this charge point and {others}. The clause may be read so, or "
+            "as asking for an RCD of its own: say why, and what goes off together."
+        )
+        return leaning(case, asked, serves).your_call(detail, basis={"shared": serves.name, "others": others[:100]})
     if not found and case.run.charge_point.rcd_inside_seen is Seen.NOT_SEEN:
         return asked.needs_fact("None stands before the unit: look in the unit's data, has it an RCD inside?")
     none = "No RCD stands on this circuit, at the board or in the unit."
@@ -98,6 +106,16 @@ def _own_rcd(case: Case) -> Finding:
         _unfit(found[0], case.rules) if found else shared if case.run.rcds else none,
         remedy=f"Fit a {poles} {case.rules.value('rcd_residual_ma'):g} mA Type A RCBO at the board.",
     )
+
+
+def _shared_with_others(case: Case) -> PlacedGuard | None:
+    """An RCD in front that is all that the rule asks for, but that circuits without a charge point hang behind too."""
+    for guard in case.run.rcds:
+        behind = [one for one in case.installation.runs if any(each.field == guard.field for each in one.guards)]
+        alone = len(behind) == 1 and guard.circuit == case.subject and guard.shared is Seen.YES
+        if alone and guard.is_in_front and guard.opens_live and not _unfit(guard, case.rules):
+            return guard
+    return None
 
 
 def _may_be_its_own(case: Case) -> PlacedGuard | None:

@@ -198,8 +198,9 @@ def conductor_temperature_c(
 
 # Whose D column rates a cable in a ground duct that has none of its own, by insulation.
 LENT_IN_DUCT = {"pvc_70": "4d4a", "xlpe_90": "4e4a"}
-# Whose B column rates an armoured cable in an enclosure: that of the unarmoured cable, which runs hotter.
-LENT_TO_ARMOURED = {"pvc_70": "4d2a", "xlpe_90": "4e2a"}
+# Whose B column rates an armoured or a flat cable in an enclosure: that of the unarmoured multicore, which runs hotter
+# than an armoured one and fills the enclosure as a flat one does.
+LENT_IN_ENCLOSURE = {"pvc_70": "4d2a", "xlpe_90": "4e2a"}
 ASK_THE_MAKER = "taken, ask the maker"
 
 
@@ -212,8 +213,8 @@ def lends_duct_column(section: Section, record: CableRecord) -> bool:
 def _tabulated(section: Section, record: CableRecord, csa_mm2: float, phases: int, method: ReferenceMethod) -> Factor:
     lent = lends_duct_column(section, record)
     ratings = table(LENT_IN_DUCT[record.insulation]) if lent else record.ratings()
-    if method is ReferenceMethod.B and record.armour and method.value not in record.methods:
-        ratings = table(LENT_TO_ARMOURED[record.insulation])
+    if method is ReferenceMethod.B and record.takes_b:
+        ratings = table(LENT_IN_ENCLOSURE[record.insulation])
     column = f"{method.value}.{2 if phases == 1 else 3}"
     note = f"; {ASK_THE_MAKER}" if lent else ""
     return Factor(IT, ratings.at(column, csa_mm2), ratings, column, csa_mm2, note)

@@ -132,19 +132,27 @@ def about_words(facts: LetterFacts | None) -> str:
 
 
 def still_about(then: LetterFacts | None, now: LetterFacts) -> bool:
-    """Whether a letter still covers the job: the same demand, and nothing new that speaks against the supply.
+    """Whether a letter still covers the job: no more than was agreed, and nothing new that speaks against the supply.
 
-    What the operator has mended since may fall away.
+    Agreed for more covers less of the same, and rounding undoes nothing. A limit that the operator counted on stays, or
+    becomes a lower one, and none that they weren't told of takes its place; what they have mended since may fall away.
 
     >>> before = LetterFacts(demand_a=74, car_a=32)
     >>> looped = before.model_copy(update={"against": (Against.LOOPED,)})
     >>> still_about(looped, before), still_about(before, looped)
     (True, False)
+    >>> still_about(before, LetterFacts(demand_a=60, car_a=16)), still_about(before, LetterFacts(demand_a=75, car_a=32))
+    (True, False)
     """
-    if then is None:
+    if then is None or now.car_a > then.car_a or not set(now.against) <= set(then.against):
         return False
-    same = then.model_copy(update={"against": now.against}) == now
-    return same and set(now.against) <= set(then.against)
+    if then.load_limit_a is None or now.load_limit_a is None:
+        held = then.load_limit_a == now.load_limit_a
+    else:
+        held = now.load_limit_a <= then.load_limit_a
+    if then.demand_a is None or now.demand_a is None:
+        return held and then.demand_a == now.demand_a
+    return held and round(now.demand_a) <= round(then.demand_a)
 
 
 def operator_state(job: Job, about: LetterFacts) -> OperatorState:

@@ -34,6 +34,10 @@ class InventedPrice:
     work_min: float
 
 
+# The table of flat twin-and-earth, which has no method B of its own.
+FLAT_TWIN = "4d5"
+
+
 @dataclass(frozen=True)
 class CableRecord:
     """A kind of cable, by the properties that the arithmetic needs; one entry of the data file says them all.
@@ -70,6 +74,16 @@ class CableRecord:
     def methods(self) -> tuple[str, ...]:
         """The reference methods that rate it."""
         return tuple(sorted({column.split(".")[0] for column in self.ratings().columns}))
+
+    @property
+    def flat(self) -> bool:
+        """Whether it is flat twin-and-earth, whose table has methods of its own and none for an enclosure."""
+        return self.rating_table == FLAT_TWIN
+
+    @property
+    def takes_b(self) -> bool:
+        """Whether method B of another cable of its insulation rates it in an enclosure, as its own table has none."""
+        return "B" not in self.methods and (bool(self.armour) or self.flat)
 
     def operating_c(self) -> float:
         """The highest continuous conductor temperature of the insulation [°C]."""

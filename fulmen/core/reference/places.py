@@ -62,6 +62,10 @@ class LaidMethod:
     holds_insulation: bool = False
 
 
+# Where a flat cable is enclosed all round: method B of the round one rates it there, and nowhere else.
+ENCLOSURES = (Surroundings.CONDUIT_OR_TRUNKING, Surroundings.POST)
+
+
 def methods_in(section: Section, record: CableRecord) -> tuple[LaidMethod, ...]:
     """The methods that a section's place allows a cable, the one that follows from the place first; never none."""
     return _methods_in(section.surroundings, section.insulated_mm() > 0, record)
@@ -71,7 +75,7 @@ def _methods_in(surroundings: Surroundings, insulated: bool, record: CableRecord
     place = places()[surroundings]
     follows = place.in_insulation if insulated and place.in_insulation else place.methods
     wanted = [*follows, *place.also, *(() if insulated else place.also_clear)]
-    rated = rated_methods(record)
+    rated = rated_methods(record, surroundings)
     first = next((one for one in wanted if one in rated), None)
     if first is None and surroundings not in IN_GROUND:
         return (LaidMethod(ReferenceMethod.C, surrounded=True),)
@@ -87,9 +91,12 @@ def _methods_in(surroundings: Surroundings, insulated: bool, record: CableRecord
     )
 
 
-def rated_methods(record: CableRecord) -> frozenset[str]:
-    """The methods that rate a cable above the ground: its table's own, and method B lent to an armoured cable."""
-    return frozenset([*record.methods, *(["B"] if record.armour else [])])
+def rated_methods(record: CableRecord, surroundings: Surroundings) -> frozenset[str]:
+    """The methods that rate a cable at a place: its table's own, and method B lent to an armoured cable, or to a flat
+    one that is enclosed.
+    """
+    lent = bool(record.armour) or (record.flat and surroundings in ENCLOSURES)
+    return frozenset([*record.methods, *(["B"] if lent else [])])
 
 
 def follows_from(section: Section, record: CableRecord) -> LaidMethod:

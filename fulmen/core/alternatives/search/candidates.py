@@ -129,8 +129,8 @@ def _offered(cables: Cables, family: str, places: set[Surroundings], phases: int
     rated = []
     for name in names:
         record = cables[name]
-        laid = [follows_from(Section(surroundings=place, length_m=1), record).method.value for place in places]
-        if all(method in rated_methods(record) for method in laid):
+        laid = {place: follows_from(Section(surroundings=place, length_m=1), record).method.value for place in places}
+        if all(method in rated_methods(record, place) for place, method in laid.items()):
             rated.append(name)
     return rated or names
 

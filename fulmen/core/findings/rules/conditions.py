@@ -33,6 +33,10 @@ RCD_OPENS_ALONE = (
 ISOLATED_ELSEWHERE = (
     Condition(key="isolator", words="A switch that opens both conductors stands within reach of the board"),
 )
+SHARED_RCD = (
+    Condition(key="told", words="The householder was told what goes off together, and accepts it"),
+    Condition(key="no_dc", words="Nothing else behind it makes smooth DC: no inverter, no drive"),
+)
 ELSE_PROTECTED = (
     Condition(key="own_rcds", words="Everything else behind it has an RCD of its own"),
     Condition(key="nothing_else", words="Nothing but these charge points hangs behind it"),

@@ -65,6 +65,8 @@ OWN_RCD = Rule(
     "own_rcd", "Own RCD of {residual_ma} mA or less, opening every live conductor", DESIGN, PEOPLE,
     "A person who touches a live part stays on it; or the neutral stays joined and carries a fault.",
     topics=PEOPLE_TOPIC,
+    conditions=conditions.SHARED_RCD,
+    schools=Schools("an RCD of its own for each charge point", "share one with circuits that have none"),
 )  # fmt: skip
 RCD_AT_BOARD = Rule(
     "rcd_at_board", "RCD at the board as well as in the unit", DESIGN, PEOPLE,
