@@ -83,6 +83,8 @@ def way(**short: Any) -> dict[str, Any]:
             changes[BOXES] = box(value)
         else:
             changes[names[name]] = value
+            if value == "low_electrode":
+                changes[A + "electrode_conductor_csa_mm2"] = 10.0
     if short.get("dc") == "before_unit":
         changes[BOXES] = box(detector=True)
     return changes | ({"boards.0.front_rcd_seen": "yes"} if short.get("front") else {})
@@ -113,6 +115,9 @@ ROWS: list[Row] = [
     # 74 A: RA ≤ 70·230/(74·(253 − 70)) = 1.19 Ω.
     # 1.19 Ω at 74 A; frozen ground takes 0.38 Ω to 1.15, and 0.40 Ω to 1.21.
     ("low electrode, frozen ground too", way(pen="low_electrode", rod=0.38), OK, "", ""),
+    ("low electrode, its conductor 6 mm²", way(pen="low_electrode", rod=0.38) | {A + "electrode_conductor_csa_mm2": 6.0}, NO, "holding_conductor", PEN),
+    ("low electrode, its conductor 16 mm²", way(pen="low_electrode", rod=0.38) | {A + "electrode_conductor_csa_mm2": 16.0}, OK, "", ""),
+    ("low electrode, its conductor not seen", way(pen="low_electrode", rod=0.38) | {A + "electrode_conductor_csa_mm2": None}, IF, "holding_conductor", PEN),
     ("low electrode, not in frozen ground", way(pen="low_electrode", rod=0.40), IF, "open_pen", PEN),
     ("low electrode just low enough", way(pen="low_electrode", rod=1.18), IF, "open_pen", PEN),
     ("low electrode just too high", way(pen="low_electrode", rod=1.20), NO, "open_pen", PEN),

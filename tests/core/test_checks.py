@@ -34,6 +34,12 @@ INDOORS: dict[str, Any] = {
     "charge_points.0.door_distance_m": 12.0,
     "charge_points.0.lead_length_m": 5.0,
 }
+NO_PME: dict[str, Any] = {
+    "supply.earthing": "tn_s",
+    "supply.tns_school": "as_found",
+    "supply.tns_confirmed_in_writing": True,
+    "supply.tns_confirmation": "0" * 64,
+}
 # rule, what is changed, verdict. The example is TN-C-S with everything in order.
 UNREAD: dict[str, Any] = {"readings": []}
 ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
@@ -70,6 +76,14 @@ ON_TN_C_S: list[tuple[str, dict[str, Any], Verdict]] = [
         SHORT,
     ),
     ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": 10.0, "supply.tails.0.csa_mm2": 10.0}, MEETS),
+    # Where PME applies it is never below the main bonding size, however thin the tails.
+    ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": 6.0, "supply.tails.0.csa_mm2": 6.0}, SHORT),
+    ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": 6.0, "supply.tails.0.csa_mm2": 6.0, **NO_PME}, MEETS),
+    (
+        "earthing_conductor",
+        {"supply.earthing_conductor_csa_mm2": 6.0, "supply.tails.0.csa_mm2": 6.0, "supply.earthing": "tn_s"},
+        SHORT,
+    ),
     ("earthing_conductor", {"supply.earthing_conductor_csa_mm2": None}, NEEDS),
     ("main_bonding", {"supply.main_bonding_csa_mm2": 6.0}, SHORT),
     ("main_bonding", {"supply.main_bonding_csa_mm2": 10.0}, MEETS),

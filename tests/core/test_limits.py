@@ -92,7 +92,7 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (DEVICE_IN_UNIT, {**ISLAND, "readings": [EARTH_READ, EARTH_READ | {"step": "zs", "value": 30.0}]}),
     (DEVICE_IN_UNIT, TWIN),
     (DEVICE_IN_UNIT, {"supply.load_limit_a": 60.0, "charge_points.0.current_clamp": "yes", "charge_points.0.clamp_proof": PROOF | {"shown_with_a": 53.0, "offered_with_a": 7.0}}),
-    (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "supply.electrode_design_ohm": 0.5}),
+    (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "charge_points.0.arrangement.electrode_conductor_csa_mm2": 10.0, "supply.electrode_design_ohm": 0.5}),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.car_earth": "own_electrode", "charge_points.0.arrangement.separation_m": 2.6}),
     (DEVICE_IN_UNIT, {f"{ROUTE}.2.bend_radius_mm": 200.0, f"{ROUTE}.2.hazards": ["data_cables"], f"{ROUTE}.2.clearance_mm": 60.0}),
     (DEVICE_IN_UNIT, {"circuits.0.cable.record": "nyy-j", f"{ROUTE}.2.bend_radius_mm": 150.0, f"{ROUTE}.2.hazards": ["pipes"], f"{ROUTE}.2.clearance_mm": 30.0}),

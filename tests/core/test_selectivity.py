@@ -38,16 +38,20 @@ class FuseTable(unittest.TestCase):
             figures = [fuses.at(column, row) for row in fuses.rows if fuses.has(column, row)]
             self.assertEqual(figures, sorted(figures, reverse=falls), column)
         self.assertLess(fuses.at("zs_0.4_s_ohm", 32.0), fuses.at("zs_5_s_ohm", 32.0))
-        for row in fuses.rows[2:]:
+        for row in fuses.rows[3:]:
             self.assertLess(fuses.at("pre_arcing_a2s", row), fuses.at("total_a2s", row))
 
     def test_loop_limit_of_a_device(self) -> None:
         for device, final, expected in (
             (Device(kind=DeviceKind.FUSE, rating_a=63), False, 0.78),
             (Device(kind=DeviceKind.FUSE, rating_a=32), True, 0.99),
-            (Device(kind=DeviceKind.FUSE, rating_a=32), False, 1.7),
+            (Device(kind=DeviceKind.FUSE, rating_a=32), False, 1.75),
             (Device(kind=DeviceKind.FUSE, rating_a=63), True, None),
-            (Device(kind=DeviceKind.FUSE, rating_a=20), False, None),
+            (Device(kind=DeviceKind.FUSE, rating_a=16), False, 4.0),
+            (Device(kind=DeviceKind.FUSE, rating_a=20), False, 2.8),
+            (Device(kind=DeviceKind.FUSE, rating_a=25), False, 2.2),
+            (Device(kind=DeviceKind.FUSE, rating_a=25), True, 1.37),
+            (Device(kind=DeviceKind.FUSE, rating_a=100), False, 0.40),
             (Device(kind=DeviceKind.REWIRABLE, rating_a=32), True, None),
             (Device(curve=Curve.D, rating_a=32), True, 230 * 0.95 / 640),
         ):

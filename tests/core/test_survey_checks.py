@@ -45,7 +45,9 @@ SURVEYED: list[tuple[str, dict[str, Any], Verdict]] = [
     ("permission", {"site.ownership": "owner_lets_it", "site.permission_in_writing": "yes"}, MEETS),
     ("own_land", {"site.parking_on_own_land": "no"}, CALL),
     ("own_land", {"site.parking_on_own_land": "yes"}, MEETS),
-    ("danger_left", {"defects": [DANGER]}, CALL),
+    *(("danger_left", {"defects": [DANGER | {"stop": stop}]}, CALL) for stop in ("meter", "parking", "loads", "ownership", "data")),
+    *(("danger_in_path", {"defects": [DANGER | {"stop": stop}]}, SHORT)
+      for stop in ("cut_out", "tails", "earth", "board", "route", "charge_point")),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes", f"{POINT}clamp_proof": PROOF}, MEETS),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "yes"}, NEEDS),
     ("load_clamp", {"supply.load_limit_a": 60.0, f"{POINT}current_clamp": "no"}, SHORT),
@@ -93,7 +95,9 @@ class Surveyed(unittest.TestCase):
     def test_what_does_not_apply_is_not_asked(self) -> None:
         for rule, changes in [
             ("bonding_place", {"supply.incoming_metal": []}), ("way_clear", {"site.hazards": ["paving"]}),
-            ("permission", {}), ("danger_left", {"defects": [DANGER | {"outcome": "put_right"}]}), ("load_clamp", {}),
+            ("permission", {}), ("danger_left", {"defects": [DANGER | {"outcome": "put_right"}]}),
+            ("danger_in_path", {"defects": [DANGER | {"outcome": "put_right"}]}), ("danger_in_path", {"defects": [DANGER | {"dangerous": False}]}),
+            ("danger_in_path", {"defects": [DANGER | {"stop": "meter"}]}), ("danger_left", {"defects": [DANGER]}), ("load_clamp", {}),
             ("gland_entry", {"circuits.0.cable.record": "ev-power-data", f"{POINT}takes_armour": "no"}), ("used_unit", {}),
             ("board_make_up", {"boards.0.fitted_with_this_job": True}), ("flex_tail", {}), ("maker_rcd", {f"{POINT}upstream_rcd": None, f"{POINT}upstream_rcd_asked": "no"}),
         ]:  # fmt: skip

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from fulmen.core.checks.common import leaning, mark_wanted
 from fulmen.core.circuit.margins import rcd_in_time
 from fulmen.core.circuit.origin import SourcedFigure
+from fulmen.core.circuit.people import relies_on_low_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.electrode import USUAL_GROUND_C, agreed_ohm, winter_factor
 from fulmen.core.findings.finding import Condition, Finding, Verdict, WorkingLine
@@ -15,6 +16,7 @@ from fulmen.core.findings.rules.protection import (
     ELECTRODE_STABLE,
     ELECTRODE_TOUCH,
     FALL_OF_POTENTIAL,
+    HOLDING_CONDUCTOR,
     ISLAND_CONDUCTOR,
     ISLAND_RCD,
 )
@@ -31,7 +33,7 @@ def electrode_findings(case: Case) -> list[Finding]:
     if case.job.supply.earthing is Earthing.TT:
         return _electrode(case, case.origin.electrode, ORIGIN)
     if case.arrangement.car_earth is not CarEarth.OWN_ELECTRODE:
-        return []
+        return [_holding_conductor(case)] if relies_on_low_electrode(case) else []
     own = case.origin.car_electrodes[case.run.charge_point.id]
     return [*_electrode(case, own, case.subject), _island_rcd(case), _island_conductor(case)]
 
@@ -92,6 +94,24 @@ def _island_conductor(case: Case) -> Finding:
         at_least=True,
         detail=word(arrangement.electrode_conductor_protection),
         remedy="Use a bigger conductor, or guard it in the ground.",
+    )
+
+
+def _holding_conductor(case: Case) -> Finding:
+    """The conductor to an electrode that holds the earth of a broken PEN: it carries the house's current for as long as
+    the PEN is open, so it is no smaller than main bonding, Table 54.8.
+    """
+    asked, size_mm2 = ask(HOLDING_CONDUCTOR, case.rules, case.subject), case.arrangement.electrode_conductor_csa_mm2
+    if size_mm2 is None:
+        return asked.needs_fact("Enter the size of the conductor to the electrode.")
+    return asked.judged(
+        value=size_mm2,
+        limit=case.rules.value("main_bonding_pme_mm2"),
+        unit="mm²",
+        decimals=1,
+        at_least=True,
+        detail="the main bonding size: it carries the house's current while the PEN is broken",
+        remedy="Use a bigger conductor to the electrode.",
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.checks.electrodes import electrode_conductor_limit
 from fulmen.core.circuit.origin import declared_ze_ohm
+from fulmen.core.circuit.people import earthed_by_pme
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.fault_energy import cut_out_energy_a2s, least_csa_mm2
 from fulmen.core.errors import TableError
@@ -130,7 +131,11 @@ def _earthing_conductor(case: Case) -> Finding:
         # Table 54.7: same size as the line up to 16 mm², 16 mm² up to 35 mm².
         sizes_mm2 = [one.csa_mm2 for one in case.installation.main_tails if one.csa_mm2]
         limit, detail = min(max(sizes_mm2, default=limit), limit), "against the tails"
-        if size_mm2 < limit and (calculated := _by_calculation(case, size_mm2)) is not None:
+        # 542.3.1, 544.1.1: where PME applies it is a main bonding conductor too, whatever a calculation gives.
+        least_mm2 = rules.value("main_bonding_pme_mm2") if earthed_by_pme(case) else 0.0
+        if least_mm2 > limit:
+            limit, detail = least_mm2, "the main bonding size, as PME applies"
+        if least_mm2 <= size_mm2 < limit and (calculated := _by_calculation(case, size_mm2)) is not None:
             return calculated
     return asked.judged(
         at_least=True,

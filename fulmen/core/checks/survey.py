@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding
+from fulmen.core.findings.finding import Finding, Stage
 from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.supply import (
     BONDING_PLACE,
     CUT_OUT,
+    DANGER_IN_PATH,
     DANGER_LEFT,
     EARTH_TERMINAL,
     ISOLATOR,
@@ -18,9 +19,10 @@ from fulmen.core.findings.rules.supply import (
     WAY_CLEAR,
 )
 from fulmen.core.installation.run import ORIGIN
-from fulmen.core.model.defects import DefectOutcome
+from fulmen.core.model.defects import Defect, DefectOutcome
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard, Ownership
+from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import BondedService, CutOutCondition
 from fulmen.core.network_operator.notification import agreed_letter
 
@@ -31,7 +33,7 @@ def survey_findings(case: Case) -> list[Finding]:
     """Every finding about what was seen, in the order of the walk."""
     findings = [
         _cut_out(case), _isolator(case), _sleeving(case), _earth_terminal(case), _bonding_place(case),
-        _duct(case), _permission(case), _own_land(case), _dangerous(case),
+        _duct(case), _permission(case), _own_land(case), _dangerous_in_path(case), _dangerous(case),
     ]  # fmt: skip
     return [finding for finding in findings if finding is not None]
 
@@ -129,8 +131,34 @@ def _own_land(case: Case) -> Finding | None:
     return asked.your_call(detail, basis={"own_land": seen})
 
 
+# Where the new circuit's current flows, and where its installer may put things right. What is wrong with the cut-out
+# itself is asked by name, see `_cut_out`.
+IN_THE_PATH = (Stop.CUT_OUT, Stop.TAILS, Stop.EARTH, Stop.BOARD, Stop.ROUTE, Stop.CHARGE_POINT)
+
+
+def _dangers_left(case: Case) -> list[Defect]:
+    return [one for one in case.job.defects if one.dangerous and one.outcome is DefectOutcome.LEFT_TOLD_OWNER]
+
+
+def _dangerous_in_path(case: Case) -> Finding | None:
+    """A danger on the way of the current is put right before more current flows there."""
+    left = [one for one in _dangers_left(case) if one.stop in IN_THE_PATH]
+    if not left:
+        return None
+    operators = all(one.stop is Stop.CUT_OUT for one in left)
+    names = "; ".join(one.what for one in left)
+    return (
+        _at_origin(DANGER_IN_PATH, case)
+        .placed(left[0].stop, Stage.SURVEY)
+        .falls_short(
+            f"Left as found: {names}. The new circuit loads it for hours on end.",
+            remedy="Have the operator make it safe first." if operators else "Put it right first.",
+        )
+    )
+
+
 def _dangerous(case: Case) -> Finding | None:
-    left = [one for one in case.job.defects if one.dangerous and one.outcome is DefectOutcome.LEFT_TOLD_OWNER]
+    left = [one for one in _dangers_left(case) if one.stop not in IN_THE_PATH]
     if not left:
         return None
     detail = f"Left as found: {left[0].what}. Say in writing why you did not make it harmless, and who was told."

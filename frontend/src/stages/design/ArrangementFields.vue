@@ -102,6 +102,7 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
     <template v-if="onHouseEarth && arrangement.open_pen === 'low_electrode'">
       <JobField path="supply.electrode_design_ohm" label="Electrode, expected" kind="number" unit="Ω" />
       <JobField path="supply.electrode_location" label="Electrode, where" />
+      <JobField :path="at('electrode_conductor_csa_mm2')" label="Conductor to it" kind="choice" :items="CONDUCTORS" />
     </template>
   </FieldGroup>
 </template>

@@ -148,6 +148,11 @@ ISLAND_CONDUCTOR = Rule(
     "island_conductor", "Conductor to the car's electrode big enough", DESIGN, PEOPLE,
     "It corrodes or is cut, and the car has no earth at all.", topics=PEOPLE_TOPIC,
 )  # fmt: skip
+HOLDING_CONDUCTOR = Rule(
+    "holding_conductor", "Conductor to the electrode carries a broken PEN's current", DESIGN, PEOPLE,
+    "The house's current flows to ground through it while the PEN is open: it burns off, and the car's shell is live.",
+    topics=PEOPLE_TOPIC,
+)  # fmt: skip
 NEW_BOARD_RCD = Rule(
     "new_board_rcd", "Sockets and lights of {board} have a {residual_ma} mA RCD", DESIGN, Protects.HOUSE,
     "A damaged lead in the garage kills, where an RCD would have opened.",

@@ -72,6 +72,11 @@ DANGER_LEFT = Rule(
     stop=Stop.BOARD,
     conditions=conditions.DANGER,
 )  # fmt: skip
+DANGER_IN_PATH = Rule(
+    "danger_in_path", "Nothing dangerous left where the car's current flows", SURVEY, Protects.HOUSE,
+    "A scorched or loose joint carries hours of the car's current on top of the house's: it burns.",
+    stop=Stop.BOARD,
+)  # fmt: skip
 BOARD_MAKE_UP = Rule(
     "board_make_up", "Board takes the new device", SURVEY, Protects.CABLE,
     "A device stands in a board not made for it.",
