@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.findings.finding import Finding, Stage
+from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Question, ask
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.supply import (
@@ -147,13 +147,9 @@ def _dangerous_in_path(case: Case) -> Finding | None:
         return None
     operators = all(one.stop is Stop.CUT_OUT for one in left)
     names = "; ".join(one.what for one in left)
-    return (
-        _at_origin(DANGER_IN_PATH, case)
-        .placed(left[0].stop, Stage.SURVEY)
-        .falls_short(
-            f"Left as found: {names}. The new circuit loads it for hours on end.",
-            remedy="Have the operator make it safe first." if operators else "Put it right first.",
-        )
+    return _at_origin(DANGER_IN_PATH, case).falls_short(
+        f"Left as found: {names}. The new circuit loads it for hours on end.",
+        remedy="Have the operator make it safe first." if operators else "Put it right first.",
     )
 
 
