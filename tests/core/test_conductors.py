@@ -53,10 +53,10 @@ FLEX = {"charge_points.0.flex_tail": True, "charge_points.0.flex_csa_mm2": 4.0, 
 
 class PreWiredUnit(unittest.TestCase):
     def test_its_flex_counts_in_volts_and_loop_and_not_in_r1_r2(self) -> None:
-        """4 mm²: 11 mV/A/m (Table 4D2B) and 4.61 mΩ/m (BS EN 60228), both from memory; 1.2 times at 70 °C."""
+        """4 mm²: 11 mV/A/m (Table 4D2B) and 4.95 mΩ/m (BS EN 60228, class 5), both from memory; 1.2 times at 70 °C."""
         without, with_it = figures(HALFWAY, {"readings": []}), figures(HALFWAY, {"readings": [], **FLEX})
-        self.assertAlmostEqual(with_it[1] - without[1], 2 * 4.61 * 1.2 * 32 * 3 / 1000, places=3)
-        self.assertAlmostEqual(with_it[0] - without[0], 2 * 4.61 / 1000 * 3 * 1.2, places=4)
+        self.assertAlmostEqual(with_it[1] - without[1], 2 * 4.95 * 1.2 * 32 * 3 / 1000, places=3)
+        self.assertAlmostEqual(with_it[0] - without[0], 2 * 4.95 / 1000 * 3 * 1.2, places=4)
         steps = [
             {one.step.value: one.expected_high for one in evaluation(HALFWAY, {"readings": [], **more}).steps}
             for more in ({}, FLEX)

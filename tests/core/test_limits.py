@@ -7,6 +7,7 @@ from functools import cache
 from typing import Any
 from unittest.mock import patch
 
+from fulmen.core.checks import flexible_tail
 from fulmen.core.demand.demand import demand_of
 from fulmen.core.demand.ways_out import ways_out
 from fulmen.core.electrical import (
@@ -17,6 +18,7 @@ from fulmen.core.electrical import (
     fault_energy,
     fault_loop,
     selectivity,
+    tails_rating,
     volt_drop,
 )
 from fulmen.core.electrical.cable_rating import section_rating
@@ -231,9 +233,10 @@ def _armoured(column: str) -> CableRecord:
 
 
 IN_GROUND = {"surroundings": Surroundings.BURIED}
+RUNS_OF = {method: runs for runs, method in tails_rating.METHODS.items()}
 # For each table the function that answers with its cell.
 FUNCTIONS: dict[str, Callable[[str, float], object]] = {
-    "cut_out_fuse": lambda column, row: fault_energy.fuse_opens_a(row, column, "cut_out_fuse"),
+    "cut_out_fuse": lambda column, row: fault_energy.cut_out_loop_ohm(row, column),
     **{key: (lambda column, row, key=key: _rated(key, column, row)) for key in ("4d2a", "4d4a", "4d5", "4e2a", "4e4a")},  # type: ignore[misc]
     "4d5_cpc": lambda column, row: cable_records()["twin-and-earth"].cpc_mm2(row),
     "armour": lambda column, row: (_armoured(column).armour_mm2(row), _armoured(column).armour_mohm_per_m(row)),
@@ -247,8 +250,10 @@ FUNCTIONS: dict[str, Callable[[str, float], object]] = {
     ],
     "ci": lambda column, row: _laid(insulation_mm=row),
     "clip_spacing": lambda column, row: _clips(),
-    "conductor_resistance": lambda column, row: fault_loop.conductor_ohm(10.0, row),
+    "conductor_resistance": lambda column, row: fault_loop.conductor_ohm(10.0, row, fine_strands=column.startswith("fine")),
     "cs": lambda column, row: [_laid(**IN_GROUND, soil_km_per_w=row), _laid(**IN_GROUND, soil_km_per_w=row, in_duct=True)],
+    "flex_rating": lambda column, row: flexible_tail.tabled_a(row, 1 if column == "2" else 3),
+    "tails_rating": lambda column, row: tails_rating.tails_iz_a(row, RUNS_OF[column[0]], 1 if column.endswith("2") else 3),
     "gg_fuse": lambda column, row: _fuse(row),
     "let_through": lambda column, row: fault_energy.let_through_a2s(column[0], float(column.split(".")[1]), row),
     "pilot_states": lambda column, row: [control_pilot.pilot_volts(state) for state in control_pilot.PilotState],
@@ -267,6 +272,8 @@ READERS = (
     control_pilot,
     electrode,
     fault_energy,
+    flexible_tail,
+    tails_rating,
     fault_loop,
     selectivity,
     soil,

@@ -100,8 +100,8 @@ class Agreement(unittest.TestCase):
                 self.assertEqual(agreeing("agree_r1_r2", reading("r1_r2", value)).verdict, verdict)
 
     def test_a_warm_cable_reads_higher(self) -> None:
-        cold = agreeing("agree_r1_r2", reading("r1_r2", 0.107, temperature_c=0.0))
-        warm = agreeing("agree_r1_r2", reading("r1_r2", 0.107, temperature_c=35.0))
+        cold = agreeing("agree_r1_r2", reading("r1_r2", 0.115, temperature_c=0.0))
+        warm = agreeing("agree_r1_r2", reading("r1_r2", 0.115, temperature_c=35.0))
         self.assertEqual((cold.verdict, warm.verdict), (CALL, MEETS))
 
     def test_armour_beside_the_core_widens_the_band_downwards(self) -> None:

@@ -113,7 +113,7 @@ ON_THE_SUB_MAIN: list[tuple[str, dict[str, Any], Verdict]] = [
     ("weakest_section", {"circuits.0.cable.csa_mm2": 6.0}, SHORT),
     ("disconnection", {"supply.ze_enquiry_ohm": 0.63}, MEETS),
     ("disconnection", {"supply.ze_enquiry_ohm": 0.65}, SHORT),
-    ("disconnection", {"circuits.0.device": {"kind": "fuse", "rating_a": 20}}, NEEDS),
+    ("disconnection", {"circuits.0.device": {"kind": "fuse", "rating_a": 20}}, MEETS),
     ("survives_fault", {"circuits.0.cable.csa_mm2": 4.0}, SHORT),
     ("breaking_capacity", {"circuits.0.device": {"kind": "breaker", "rating_a": 63}}, MEETS),
     ("selectivity", {"supply.cut_out_fuse_a": 60}, CALL),

@@ -26,7 +26,7 @@ from tests.jobs import DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, HALFWAY, RULES, THRE
 
 PRICES = invented_prices()
 # What neither cable, device nor arrangement decides is left out of the comparison.
-DECIDED_ELSEWHERE = {"spare_way", "board_make_up", "demand", "operator", "looped", "demand_tails", "demand_main_switch"}
+DECIDED_ELSEWHERE = {"spare_way", "board_make_up", "demand", "operator", "looped", "demand_main_switch"}
 
 
 def result(name: str, changes: dict[str, Any] | None = None, point: str = "charge-point") -> SearchResult:

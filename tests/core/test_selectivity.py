@@ -102,7 +102,7 @@ class Selective(unittest.TestCase):
     def test_a_cut_out_of_60_a_melts_like_the_next_rating_down(self) -> None:
         self.assertEqual(pre_arcing_a2s(60), pre_arcing_a2s(50))
         self.assertIsNone(pre_arcing_a2s(25))
-        self.assertEqual(cut_out_opener(60).kind, DeviceKind.FUSE)
+        self.assertEqual(cut_out_opener(60, "bs_88_3").kind, DeviceKind.FUSE)
 
 
 class Times(unittest.TestCase):

@@ -52,7 +52,7 @@ class Stretches(unittest.TestCase):
         for changes, size, length in (
             ({}, MEETS, MEETS),
             ({f"{SECOND}.csa_mm2": 10.0}, SHORT, MEETS),
-            ({f"{SECOND}.csa_mm2": 10.0, f"{SECOND}.accepted_in_writing": "yes"}, CALL, MEETS),
+            ({f"{SECOND}.csa_mm2": 10.0, f"{SECOND}.accepted_in_writing": "yes"}, NEEDS, MEETS),
             ({f"{SECOND}.csa_mm2": 10.0, f"{SECOND}.accepted_in_writing": "no"}, SHORT, MEETS),
             ({f"{SECOND}.csa_mm2": None}, NEEDS, MEETS),
             ({f"{SECOND}.length_m": 1.9}, MEETS, MEETS),

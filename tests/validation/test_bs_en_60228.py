@@ -20,7 +20,16 @@ class Resistance(unittest.TestCase):
         for size in resistances.rows:
             with self.subTest(size):
                 ratio = resistances.at("mohm_per_m", size) / (ANNEALED_COPPER / size)
-                self.assertTrue(1.0 <= ratio <= 1.12, ratio)
+                self.assertTrue(1.0 <= ratio <= 1.13, ratio)
+
+    def test_fine_strands_resist_a_little_more(self) -> None:
+        """Class 5 is 2 to 10 % above class 2, but at 50 mm², where the standard prints all but the same."""
+        resistances = table("conductor_resistance")
+        for size in resistances.rows:
+            more = resistances.at("fine_mohm_per_m", size) / resistances.at("mohm_per_m", size)
+            with self.subTest(size):
+                self.assertTrue(0.99 <= more <= 1.11, more)
+                self.assertTrue(size == 50 or more > 1.01, more)
 
     def test_temperature_factor_of_copper(self) -> None:
         """IEC 60028 gives 0.00393 per K at 20 °C; the trade's 0.004 lies within 0.5 % of it up to 90 °C."""

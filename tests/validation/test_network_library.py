@@ -57,7 +57,8 @@ class VoltDrop(unittest.TestCase):
                 cable = Cable(record=record_id, csa_mm2=csa_mm2)
                 metre = cable_per_metre(record, cable)
                 laid = section_figures(Section(length_m=length_m), cable, metre, 1, load, rate_at_70=False)
-                millivolts, drop_v = millivolts_per_a_m(record.insulation, csa_mm2), laid.drop_v
+                millivolts = millivolts_per_a_m(record.insulation, csa_mm2, fine_strands=record.fine_strands)
+                drop_v = laid.drop_v
                 net, end = network(millivolts * length_m * laid.ct / 1000)
                 power_mw = 3 * U0_V * ib_a / 1e6
                 pp.create_load(net, end, p_mw=power_mw, const_i_p_percent=100)
@@ -73,7 +74,8 @@ class FaultCurrent(unittest.TestCase):
             with self.subTest(record_id), warnings.catch_warnings():
                 warnings.simplefilter("ignore")
                 record = cable_record(cable_records(), record_id)
-                one_way = conductor_ohm(length_m, csa_mm2) + conductor_ohm(length_m, record.cpc_mm2(csa_mm2))
+                sizes, fine = (csa_mm2, record.cpc_mm2(csa_mm2)), record.fine_strands
+                one_way = sum(conductor_ohm(length_m, size, fine_strands=fine) for size in sizes)
                 net, end = network(one_way, ze_ohm=0.21)
                 net.ext_grid["x0x_max"] = 1.0
                 sc.calc_sc(net, case="max", bus=end, lv_tol_percent=10)

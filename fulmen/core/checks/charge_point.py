@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.checks.common import keeps_weather_out, leaning, mark_wanted
 from fulmen.core.checks.earth_separation import arrives_armoured
+from fulmen.core.checks.flexible_tail import flexible_tail_findings
 from fulmen.core.checks.load_clamp import load_clamp_finding
 from fulmen.core.checks.residual_current import unread_on
 from fulmen.core.circuit.fitness import opens_at_once
@@ -16,7 +17,6 @@ from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.findings.rules.run import (
     CONNECTOR_HEIGHT,
     DATA_WAY,
-    FLEX_TAIL,
     GLAND_ENTRY,
     IP_CODE,
     LOAD_CLAMP,
@@ -42,7 +42,7 @@ def charge_point_findings(case: Case) -> list[Finding]:
         maker_rcd_finding(case),
         _terminals(case),
         _entry(case),
-        _flex_tail(case),
+        *flexible_tail_findings(case),
         _used(case),
         _smart(case),
         _data(case),
@@ -114,18 +114,6 @@ def _entry(case: Case) -> Finding | None:
         remedy = "End the armour in a gland box below the unit and go on with flexible or tough-sheathed cable."
         return asked.your_call(detail, basis={"takes_armour": takes}, remedy=remedy)
     return asked.meets("Its entry takes the gland.") if takes is Seen.YES else None
-
-
-def _flex_tail(case: Case) -> Finding | None:
-    if case.run.charge_point.flex_tail is None:
-        return _about(FLEX_TAIL, case).needs_fact("Look in the unit's data: does it come with a flexible tail?")
-    if not case.run.charge_point.flex_tail:
-        return None
-    point = case.run.charge_point
-    if point.flex_csa_mm2 is None or point.flex_length_m is None:
-        return _about(FLEX_TAIL, case).needs_fact("Enter size and length of its flexible tail.")
-    detail = "It comes with a flexible tail: a junction box outside, one more joint. Some refuse it; say why you don't."
-    return _about(FLEX_TAIL, case).your_call(detail, basis={"flex_tail": True})
 
 
 def _used(case: Case) -> Finding | None:

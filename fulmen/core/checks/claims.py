@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from fulmen.core.checks.flexible_tail import tabled_a
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.cable_rating import kinder_by_hand
 from fulmen.core.findings.finding import Finding, Stage
@@ -105,11 +106,22 @@ def _older_than_its_devices(case: Case) -> Iterator[Claimed]:
         )
 
 
+def _tail_by_its_maker(case: Case) -> Iterator[Claimed]:
+    point, phases = case.run.charge_point, case.run.charge_point.phase_count
+    if not point.flex_tail or point.flex_csa_mm2 is None or point.flex_rating_a is None:
+        return
+    usual_a = tabled_a(point.flex_csa_mm2, phases)
+    if usual_a is None or point.flex_rating_a > usual_a:
+        says = f"{point.flex_rating_a:g} A for a flexible tail of {point.flex_csa_mm2:g} mm²"
+        yield Claimed(point.id, says, point.flex_rating_a, "which paper of the unit's maker says so?")
+
+
 CLAIMS = (
     Claim("soil", None, _soil, of_car=False),
     Claim("method", None, _method, of_car=False),
     Claim("electrode", Stop.EARTH, _electrode),
     Claim("measured", Stop.LOADS, _measured),
+    Claim("flex", Stop.CHARGE_POINT, _tail_by_its_maker),
     Claim("older", Stop.CHARGE_POINT, _older_than_its_devices),
 )
 

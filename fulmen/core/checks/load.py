@@ -1,15 +1,14 @@
-"""The demand against what must carry it: cut-out fuse, tails, main switch; and how far a record can be trusted."""
+"""The demand against what must carry it, cut-out fuse and main switch; and how far a record can be trusted."""
 
 from __future__ import annotations
 
 from datetime import datetime
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.demand.demand import tails_carry_a
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.rule import Rule
-from fulmen.core.findings.rules.supply import DEMAND, DEMAND_ENTERED, DEMAND_MAIN_SWITCH, DEMAND_TAILS, METER_RECORD
+from fulmen.core.findings.rules.supply import DEMAND, DEMAND_ENTERED, DEMAND_MAIN_SWITCH, METER_RECORD
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.load import DemandMethod, HalfHours
 
@@ -22,7 +21,6 @@ def load_findings(case: Case) -> list[Finding]:
     supply, switch = case.job.supply, case.installation.main_switch
     findings = [
         _carried(case, DEMAND, supply.cut_out_fuse_a, "the cut-out fuse"),
-        _carried(case, DEMAND_TAILS, tails_carry_a(case.installation, case.rules), "the tails' size"),
         _carried(case, DEMAND_MAIN_SWITCH, switch.rating_a if switch is not None else None, "its rating"),
         _entered(case),
         _meter_record(case),
@@ -35,7 +33,7 @@ def _carried(case: Case, rule: Rule, limit_a: float | None, missing: str) -> Fin
     if demand.held_a is None or demand.total_a is None:
         return asked.needs_fact("Enter the maximum demand, add up the appliances, or bring in a meter's record.")
     if limit_a is None:
-        return asked.needs_fact(f"Enter {missing}; a size that is not usual needs the operator.")
+        return asked.needs_fact(f"Enter {missing}.")
     limited = case.job.supply.load_limit_a is not None
     return asked.judged(
         value=demand.held_a,

@@ -54,6 +54,9 @@ def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
             return ask(CABLE_SIZE, case.rules, chained.circuit.id).falls_short(
                 f"The record of {record.name} holds {sizes} mm² only.", remedy="Choose a size of the record."
             )
+        if any(own.id == record.id and own.fine_strands is None for own in case.job.maker_cables):
+            asked = ask(CABLE_SIZE, case.rules, chained.circuit.id)
+            return asked.needs_fact(f"Has {record.name} fine-strand cores? They resist more, and want ferrules.")
     return None
 
 

@@ -14,7 +14,7 @@ def selectivity_findings(case: Case) -> list[Finding]:
     if case.figures is None:
         return []
     fuse_a = case.job.supply.cut_out_fuse_a
-    before = cut_out_opener(float(fuse_a)) if fuse_a else None
+    before = cut_out_opener(float(fuse_a), case.job.supply.cut_out_fuse_standard) if fuse_a else None
     findings = []
     for chained in case.figures.chain:
         after = opener_of(chained.circuit)

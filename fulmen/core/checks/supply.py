@@ -3,28 +3,25 @@
 from __future__ import annotations
 
 from fulmen.core.checks.electrodes import electrode_conductor_limit
+from fulmen.core.checks.tails import tails_findings
 from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.people import earthed_by_pme
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.electrical.fault_energy import cut_out_energy_a2s, least_csa_mm2
 from fulmen.core.errors import TableError
-from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
+from fulmen.core.findings.finding import Finding, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.supply import (
     EARTHING_CONDUCTOR,
     EARTHING_KNOWN,
     LOOPED,
     MAIN_BONDING,
-    TAILS_LENGTH,
-    TAILS_SIZE,
     ZE_ENQUIRY,
 )
 from fulmen.core.findings.words import word
 from fulmen.core.installation.run import ORIGIN
-from fulmen.core.model.boards import Board
 from fulmen.core.model.seen import Seen
-from fulmen.core.model.supply import Earthing
-from fulmen.core.model.tails import TailsStretch
+from fulmen.core.model.supply import Earthing, FuseStandard
 from fulmen.core.network_operator.notification import agreed_letter
 from fulmen.core.reference.cable_catalogue import K_SEPARATE_COPPER
 
@@ -32,7 +29,7 @@ from fulmen.core.reference.cable_catalogue import K_SEPARATE_COPPER
 def supply_findings(case: Case) -> list[Finding]:
     """Every finding about the supply, in the order it is walked from the street inwards."""
     before, after = (_earthing, _enquiry, _looped), (_earthing_conductor, _bonding)
-    found = [*(check(case) for check in before), *_tails(case), *(check(case) for check in after)]
+    found = [*(check(case) for check in before), *tails_findings(case), *(check(case) for check in after)]
     return [finding for finding in found if finding is not None]
 
 
@@ -58,62 +55,6 @@ def _looped(case: Case) -> Finding:
     )
 
 
-def _tails(case: Case) -> list[Finding]:
-    """Size and length of the tails to every board that they feed; the smallest stretch on the way decides."""
-    found, installation = [], case.installation
-    for board in case.job.boards:
-        if board.id not in installation.tree.feeders:
-            path = installation.tails_to[board.id]
-            found += [_tails_size(case, board, path), _tails_length(case, board, path)]
-    return found
-
-
-def _subject(case: Case, board: Board) -> str:
-    """The tails to the first board are the origin's; those to another one are named after it."""
-    return ORIGIN if board is case.installation.tree.origin else board.id
-
-
-def _tails_size(case: Case, board: Board, path: tuple[TailsStretch, ...]) -> Finding:
-    rules, fuse_a, subject = case.rules, case.job.supply.cut_out_fuse_a, _subject(case, board)
-    sizes = [(one.csa_mm2, one) for one in path if one.csa_mm2 is not None]
-    if not sizes or len(sizes) < len(path) or fuse_a is None:
-        return ask(TAILS_SIZE, rules, subject).needs_fact("Enter the tails' size and the cut-out fuse.")
-    if fuse_a > 100:
-        detail = f"No usual size is known to Fulmen for a {fuse_a} A fuse; ask the operator."
-        return ask(TAILS_SIZE, rules, subject).needs_fact(detail)
-    name = "tails_csa_to_80_a_mm2" if fuse_a <= 80 else "tails_csa_to_100_a_mm2"
-    least = rules.value(name)
-    small = [one for csa_mm2, one in sizes if csa_mm2 < least]
-    accepted = bool(small) and all(one.accepted_in_writing is Seen.YES for one in small)
-    smallest = min(csa_mm2 for csa_mm2, _ in sizes)
-    return ask(TAILS_SIZE, rules, subject, variant=name).judged(
-        value=smallest,
-        limit=least,
-        unit="mm²",
-        decimals=0,
-        at_least=True,
-        detail=f"behind {fuse_a} A{'; smaller than usual, accepted by the operator in writing' if accepted else ''}",
-        remedy="Replace the tails, have the operator accept them in writing, or ask for a smaller fuse.",
-        otherwise=Verdict.YOUR_CALL if accepted else Verdict.FALLS_SHORT,
-        basis={"csa_mm2": smallest, "fuse_a": fuse_a, "accepted": True} if accepted else {},
-    )
-
-
-def _tails_length(case: Case, board: Board, path: tuple[TailsStretch, ...]) -> Finding:
-    asked = ask(TAILS_LENGTH, case.rules, _subject(case, board))
-    known_m = [one.length_m for one in path if one.length_m is not None]
-    if not path or len(known_m) < len(path):
-        return asked.needs_fact("Enter the length of the tails.")
-    return asked.judged(
-        unit="m",
-        decimals=1,
-        value=sum(known_m),
-        limit=case.rules.value("tails_length_m"),
-        detail="" if len(path) == 1 else f"{len(path)} stretches from the cut-out to {board.name}",
-        remedy="Fit a switch-fuse near the meter.",
-    )
-
-
 def _earthing_conductor(case: Case) -> Finding:
     supply, rules = case.job.supply, case.rules
     buried_rod = supply.earthing is Earthing.TT
@@ -135,8 +76,13 @@ def _earthing_conductor(case: Case) -> Finding:
         least_mm2 = rules.value("main_bonding_pme_mm2") if earthed_by_pme(case) else 0.0
         if least_mm2 > limit:
             limit, detail = least_mm2, "the main bonding size, as PME applies"
-        if least_mm2 <= size_mm2 < limit and (calculated := _by_calculation(case, size_mm2)) is not None:
-            return calculated
+        if least_mm2 <= size_mm2 < limit:
+            standard = supply.cut_out_fuse_standard
+            if (calculated := _by_calculation(case, size_mm2, standard)) is not None:
+                return calculated
+            faster = _by_calculation(case, size_mm2, FuseStandard.BS_88_3)
+            if standard is FuseStandard.NOT_SEEN and faster is not None:
+                return asked.needs_fact("Read the cut-out fuse's standard: behind a BS 88-3 fuse this size may do.")
     return asked.judged(
         at_least=True,
         unit="mm²",
@@ -148,7 +94,7 @@ def _earthing_conductor(case: Case) -> Finding:
     )
 
 
-def _by_calculation(case: Case, size_mm2: float) -> Finding | None:
+def _by_calculation(case: Case, size_mm2: float, standard: FuseStandard) -> Finding | None:
     """A smaller earthing conductor by S ≥ √(I²t)/k with the cut-out fuse; None where that does not hold."""
     fuse_a = case.job.supply.cut_out_fuse_a
     if fuse_a is None or case.job.supply.earthing is Earthing.NOT_SEEN:
@@ -156,7 +102,7 @@ def _by_calculation(case: Case, size_mm2: float) -> Finding | None:
     rules = case.rules
     fault_a = rules.value("u0_v") * rules.value("voltage_factor_min") / case.origin.ze.value
     try:
-        energy, source = cut_out_energy_a2s(float(fuse_a), fault_a)
+        energy, source = cut_out_energy_a2s(float(fuse_a), standard, fault_a)
     except TableError:
         return None
     least_mm2 = least_csa_mm2(energy, K_SEPARATE_COPPER)

@@ -39,7 +39,8 @@ def what_opens(case: Case) -> tuple[FaultAt, ...]:
     if figures is None:
         return ()
     faults: list[FaultAt] = []
-    before = [cut_out_opener(float(case.job.supply.cut_out_fuse_a or 100))]
+    supply = case.job.supply
+    before = [cut_out_opener(float(supply.cut_out_fuse_a or 100), supply.cut_out_fuse_standard)]
     for number, chained in enumerate(figures.chain):
         before.extend(_opener(guard, chained) for guard in case.guards if _opens_before(guard, chained))
         end = case.run.charge_point.name if chained.final else figures.chain[number + 1].board.name

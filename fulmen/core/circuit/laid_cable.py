@@ -233,9 +233,12 @@ def flex_of(installation: Installation, circuit: Circuit, load: CircuitLoad) -> 
     point = installation.tree.points.get(circuit.feeds)
     if point is None or not point.flex_tail or point.flex_csa_mm2 is None or point.flex_length_m is None:
         return NO_FLEX
-    single_mv, three_mv = (millivolts_per_a_m("pvc_70", point.flex_csa_mm2, phases) for phases in (1, 3))
+    single_mv, three_mv = (
+        millivolts_per_a_m("pvc_70", point.flex_csa_mm2, phases, fine_strands=True) for phases in (1, 3)
+    )
     drop_mv = single_mv * load.single_a + three_mv / sqrt(3) * load.balanced_a
-    return Flex(conductor_ohm(point.flex_length_m, point.flex_csa_mm2), drop_mv * point.flex_length_m / 1000)
+    r1_ohm = conductor_ohm(point.flex_length_m, point.flex_csa_mm2, fine_strands=True)
+    return Flex(r1_ohm, drop_mv * point.flex_length_m / 1000)
 
 
 def section_figures(
@@ -264,16 +267,16 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
     Raises:
         TableError: the cable is not made in this size, or its armour has no figure.
     """
-    csa_mm2 = cable.csa_mm2
-    single_mv, three_mv = (millivolts_per_a_m(record.insulation, csa_mm2, phases) for phases in (1, 3))
+    csa_mm2, fine = cable.csa_mm2, record.fine_strands
+    single_mv, three_mv = (
+        millivolts_per_a_m(record.insulation, csa_mm2, phases, fine_strands=fine) for phases in (1, 3)
+    )
     hot, armour_hot = (
         temperature_factor(record.operating_c()),
         1 + STEEL_PER_C * (ARMOUR_C[record.insulation] - 20),
     )
-    r1 = conductor_ohm(1, csa_mm2)
-    beside = cable.protective is Protective.SEPARATE
-    copper = beside or record.cpc != "armour"
-    core = conductor_ohm(1, protective_metal(record, cable) if beside else record.cpc_mm2(csa_mm2)) if copper else None
+    r1 = conductor_ohm(1, csa_mm2, fine_strands=fine)
+    core = _core_ohm(record, cable)
     armour = record.armour_mohm_per_m(csa_mm2) / 1000 if record.armour else None
     if cable.protective in (Protective.CORE, Protective.SEPARATE) and core is not None:
         r2, hot_r2 = core, core * hot
@@ -295,6 +298,15 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
         single_mv=single_mv,
         balanced_mv=three_mv / sqrt(3),
     )
+
+
+def _core_ohm(record: CableRecord, cable: Cable) -> float | None:
+    """The copper protective conductor per metre [Ω]: the cable's own core, or the one beside it; None without one."""
+    if cable.protective is Protective.SEPARATE:
+        return conductor_ohm(1, protective_metal(record, cable))
+    if record.cpc == "armour":
+        return None
+    return conductor_ohm(1, record.cpc_mm2(cable.csa_mm2), fine_strands=record.fine_strands)
 
 
 def _beside(core_ohm: float, armour_ohm: float | None, record: CableRecord) -> float:

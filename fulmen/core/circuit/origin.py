@@ -93,13 +93,13 @@ def tails_figures(installation: Installation, demand: Demand, ib_a: float, board
             continue
         # Table 4D2B ends at 25 mm², so 35 mm² is worked as 25; below 1.5 it begins.
         millivolts = millivolts_per_a_m("pvc_70", min(max(one.csa_mm2, 1.5), 25.0))
-        drop_v += millivolts * _carried_a(installation, one, house_a) * one.length_m / 1000
+        drop_v += millivolts * carried_a(installation, one, house_a) * one.length_m / 1000
         r1_ohm += conductor_ohm(one.length_m, one.csa_mm2)
         r2_ohm += conductor_ohm(one.length_m, supply.earthing_conductor_csa_mm2 or one.csa_mm2)
     return TailsFigures(drop_v=drop_v, load_a=house_a if r1_ohm else 0.0, r1_ohm=r1_ohm, r2_ohm=r2_ohm)
 
 
-def _carried_a(installation: Installation, stretch: TailsStretch, house_a: float) -> float:
+def carried_a(installation: Installation, stretch: TailsStretch, house_a: float) -> float:
     """What a stretch of the tails carries [A]."""
     boards = installation.boards_behind[stretch.id]
     if any(board.feeds_others is not Seen.NO or board.other_loads for board in boards) or not boards:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from fulmen.core.demand.diversity import DiversityLine, diversity_lines
 from fulmen.core.demand.half_hours import half_hour_a
+from fulmen.core.electrical.tails_rating import tails_iz_a
+from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.installation.installation import Installation
 from fulmen.core.model.circuits import Phase
@@ -139,18 +141,19 @@ def _working(supply: Supply, house_a: float | None, car_a: float, source: str) -
     return tuple(lines)
 
 
-def tails_carry_a(installation: Installation, rules: RuleSet) -> float | None:
-    """The largest cut-out fuse that the main tails, at their smallest, usually stand behind [A]; None where unknown."""
-    sizes_mm2 = [one.csa_mm2 for one in installation.main_tails]
-    known_mm2 = [one for one in sizes_mm2 if one is not None]
-    csa_mm2 = min(known_mm2) if known_mm2 and len(known_mm2) == len(sizes_mm2) else None
-    if csa_mm2 is None or csa_mm2 < rules.value("tails_csa_to_80_a_mm2"):
-        return None
-    return 100.0 if csa_mm2 >= rules.value("tails_csa_to_100_a_mm2") else 80.0
+def tails_carry_a(installation: Installation) -> float | None:
+    """What the main tails carry as they run, at their weakest [A]; None where a size was not seen or has no figure."""
+    phases, carried = installation.job.supply.phase_count, []
+    for one in installation.main_tails:
+        try:
+            carried.append(tails_iz_a(one.csa_mm2 or 0.0, one.runs, phases)[0])
+        except TableError:
+            return None
+    return min(carried, default=None)
 
 
-def least_carried_a(installation: Installation, rules: RuleSet) -> float | None:
+def least_carried_a(installation: Installation) -> float | None:
     """The least of cut-out fuse, tails and main switch, as far as they were seen [A]; None if none was."""
     switch, fuse_a = installation.main_switch, installation.job.supply.cut_out_fuse_a
-    known = [fuse_a, tails_carry_a(installation, rules), switch.rating_a if switch is not None else None]
+    known = [fuse_a, tails_carry_a(installation), switch.rating_a if switch is not None else None]
     return min((float(one) for one in known if one is not None), default=None)

@@ -36,7 +36,7 @@ class WayOut:
 
 def ways_out(installation: Installation, rules: RuleSet, demand: Demand) -> tuple[WayOut, ...]:
     """Every way out with its figure; empty while the demand or what carries it is not known."""
-    job, carried_a = installation.job, least_carried_a(installation, rules)
+    job, carried_a = installation.job, least_carried_a(installation)
     if demand.house_a is None or carried_a is None or not job.charge_points:
         return ()
     ways = (
@@ -98,7 +98,7 @@ def _bigger_fuse(installation: Installation, demand: Demand, rules: RuleSet) -> 
     if not bigger:
         return None
     wanted_a = next((each for each in bigger if total_a <= each), bigger[-1])
-    tails_a, switch = tails_carry_a(installation, rules), installation.main_switch
+    tails_a, switch = tails_carry_a(installation), installation.main_switch
     switch_a = switch.rating_a if switch is not None else None
     also = ["tails of 25 mm²"] if tails_a is not None and tails_a < wanted_a else []
     also += [f"a main switch of {wanted_a:g} A"] if switch_a is not None and switch_a < wanted_a else []

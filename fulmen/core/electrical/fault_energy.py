@@ -72,14 +72,35 @@ def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[f
     return energy, f"no table for {device.curve.value}{device.rating_a}: {bound}"
 
 
-def cut_out_energy_a2s(rating_a: float, fault_a: float) -> tuple[float, str]:
+def cut_out_loop_ohm(rating_a: float, standard: str) -> float | None:
+    """The largest loop that opens the network operator's fuse in 5 s [Ω]; None for a rating that its table lacks.
+
+    Args:
+        rating_a: rated current [A].
+        standard: a column of the table; of any other, or one that nobody read, the smaller loop is taken.
+
+    >>> cut_out_loop_ohm(100, "bs_88_3"), cut_out_loop_ohm(100, "bs_1361"), cut_out_loop_ohm(100, "not_seen")
+    (0.38, 0.34, 0.34)
+    """
+    loops = table("cut_out_fuse")
+    columns = [standard] if standard in loops.columns else list(loops.columns)
+    return min((loops.at(one, rating_a) for one in columns if loops.has(one, rating_a)), default=None)
+
+
+def cut_out_energy_a2s(rating_a: float, standard: str, fault_a: float) -> tuple[float, str]:
     """The most energy that the network operator's fuse lets through at a fault, opening within 5 s, and its source.
+
+    Args:
+        rating_a: rated current [A].
+        standard: as `cut_out_loop_ohm`.
+        fault_a: the fault current [A].
 
     Raises:
         TableError: such a fuse is not in the table, or the fault does not open it within 5 s.
     """
-    loops, energies, column = table("cut_out_fuse"), table("gg_fuse"), "zs_5_s_ohm"
-    opens_a = fuse_opens_a(rating_a, column, loops.key) if loops.has(column, rating_a) else None
+    loops, energies = table("cut_out_fuse"), table("gg_fuse")
+    loop_ohm = cut_out_loop_ohm(rating_a, standard)
+    opens_a = None if loop_ohm is None else loop_opens_a(loop_ohm)
     row = next((row for row in energies.rows if row >= rating_a), None)
     if opens_a is None or row is None:
         raise TableError(f"{loops.name()}: no figure for a {rating_a:g} A fuse")
@@ -108,13 +129,18 @@ def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
     raise TableError(f"{fuses.name()}: {least_a:.0f} A does not open a {rating_a:g} A fuse within 5 s")
 
 
-def fuse_opens_a(rating_a: float, column: str, loops: str = "gg_fuse") -> float:
-    """The current that opens a fuse in the column's time: Ia = U0·Cmin/Zs, with 230 V and 0.95 [A].
+def loop_opens_a(loop_ohm: float) -> float:
+    """The current that a loop gives: Ia = U0·Cmin/Zs, with 230 V and 0.95 [A]."""
+    return 230 * 0.95 / loop_ohm
+
+
+def fuse_opens_a(rating_a: float, column: str) -> float:
+    """The current that opens a gG fuse in the column's time [A].
 
     >>> round(fuse_opens_a(63, "zs_5_s_ohm"))
     280
     """
-    return 230 * 0.95 / table(loops).at(column, rating_a)
+    return loop_opens_a(table("gg_fuse").at(column, rating_a))
 
 
 def least_csa_mm2(energy_a2s: float, k: float) -> float:

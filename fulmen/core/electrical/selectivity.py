@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import sqrt
 
-from fulmen.core.electrical.fault_energy import BANDS_A, FAST_S, fuse_opens_a
+from fulmen.core.electrical.fault_energy import BANDS_A, FAST_S, cut_out_loop_ohm, fuse_opens_a, loop_opens_a
 from fulmen.core.electrical.fault_loop import NOT_BEFORE_MULTIPLE, instantaneous_trip_a
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Device, DeviceKind, Rcd
@@ -23,7 +23,7 @@ SLOW_S = 5.0
 class Opener:
     """One overcurrent device of a chain, with the residual-current device that stands with it.
 
-    `loops` is the table of loops that open it, where it is a fuse.
+    `cut_out` is the standard of the network operator's fuse, empty for any other device.
     """
 
     name: str
@@ -31,7 +31,7 @@ class Opener:
     curve: str
     rating_a: float
     rcd: Rcd | None = None
-    loops: str = "gg_fuse"
+    cut_out: str = ""
 
 
 def opener_of(circuit: Circuit) -> Opener:
@@ -54,9 +54,9 @@ def device_words(device: Device) -> str:
     return f"{device.rating_a} A {'fuse' if device.kind is DeviceKind.FUSE else 'rewirable fuse'}"
 
 
-def cut_out_opener(fuse_a: float) -> Opener:
-    """The network operator's fuse: a BS 88-3 one by its loops, by its energies within the gates of a gG fuse."""
-    return Opener(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a, loops="cut_out_fuse")
+def cut_out_opener(fuse_a: float, standard: str) -> Opener:
+    """The network operator's fuse: by the loops of its standard, by its energies within the gates of a gG fuse."""
+    return Opener(f"{fuse_a:g} A cut-out fuse", DeviceKind.FUSE, "", fuse_a, cut_out=standard)
 
 
 def pre_arcing_a2s(rating_a: float) -> float | None:
@@ -153,13 +153,21 @@ def _overcurrent_between_s(opener: Opener, fault_a: float) -> tuple[float, float
 
 def _fuse_most_s(opener: Opener, fault_a: float) -> float:
     """The longest a fuse takes [s]; a rating the table lacks is taken as the next larger one."""
-    energies, loops = table("gg_fuse"), table(opener.loops)
-    by_energy, row = (next((row for row in one.rows if row >= opener.rating_a), None) for one in (energies, loops))
-    if by_energy is None or row is None:
+    energies = table("gg_fuse")
+    row = next((row for row in energies.rows if row >= opener.rating_a), None)
+    if row is None:
         return float("inf")
-    if energies.has("total_a2s", by_energy) and fault_a >= sqrt(energies.at("total_a2s", by_energy) / FAST_S):
+    if energies.has("total_a2s", row) and fault_a >= sqrt(energies.at("total_a2s", row) / FAST_S):
         return FAST_S
+    if opener.cut_out:
+        return _cut_out_most_s(opener, fault_a)
     for column, time_s in (("zs_0.4_s_ohm", 0.4), ("zs_5_s_ohm", SLOW_S)):
-        if loops.has(column, row) and fault_a >= fuse_opens_a(row, column, opener.loops):
+        if energies.has(column, row) and fault_a >= fuse_opens_a(row, column):
             return time_s
     return float("inf")
+
+
+def _cut_out_most_s(opener: Opener, fault_a: float) -> float:
+    row = next((row for row in table("cut_out_fuse").rows if row >= opener.rating_a), None)
+    loop_ohm = None if row is None else cut_out_loop_ohm(row, opener.cut_out)
+    return SLOW_S if loop_ohm is not None and fault_a >= loop_opens_a(loop_ohm) else float("inf")

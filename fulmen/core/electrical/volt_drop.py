@@ -30,7 +30,7 @@ def temperature_correction(operating_c: float, reference_c: float, factor: float
     return (230 + operating_c - cooler) / (230 + operating_c)
 
 
-def millivolts_per_a_m(insulation: str, csa_mm2: float, phases: int = 1) -> float:
+def millivolts_per_a_m(insulation: str, csa_mm2: float, phases: int = 1, *, fine_strands: bool = False) -> float:
     """The volt drop [mV/A/m] at the insulation's operating temperature; a rounded table never flatters.
 
     The larger of the table's figure and 2·r·1000 (√3·r·1000 on three phases), with r the hot resistance per metre.
@@ -39,5 +39,5 @@ def millivolts_per_a_m(insulation: str, csa_mm2: float, phases: int = 1) -> floa
     (4.4, 10.22)
     """
     printed = table("volt_drop").at(f"{insulation}.{2 if phases == 1 else 3}", csa_mm2)
-    hot_ohm = conductor_ohm(1, csa_mm2) * temperature_factor(OPERATING_C[insulation])
+    hot_ohm = conductor_ohm(1, csa_mm2, fine_strands=fine_strands) * temperature_factor(OPERATING_C[insulation])
     return max(printed, (2 if phases == 1 else sqrt(3)) * hot_ohm * 1000)

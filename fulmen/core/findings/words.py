@@ -25,8 +25,16 @@ from fulmen.core.model.route import Fixings, LengthBy, Surroundings
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
 from fulmen.core.model.stops import Stop
-from fulmen.core.model.supply import BondedService, ConductorProtection, CutOutCondition, Earthing, MeterKind, TnsSchool
-from fulmen.core.model.tails import TailsEnd
+from fulmen.core.model.supply import (
+    BondedService,
+    ConductorProtection,
+    CutOutCondition,
+    Earthing,
+    FuseStandard,
+    MeterKind,
+    TnsSchool,
+)
+from fulmen.core.model.tails import TailsEnd, TailsRun
 from fulmen.core.model.testing import LoopSchool, RcdSchool
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
@@ -174,6 +182,18 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         KnownHow.TAKEN_AS_USUAL: "taken as usual",
         KnownHow.NOT_SEEN: "not seen",
         KnownHow.EARLIER_VERSION: "taken from an earlier version",
+    },
+    FuseStandard: {
+        FuseStandard.BS_88_3: "BS 88-3",
+        FuseStandard.BS_1361: "BS 1361",
+        FuseStandard.OTHER: "another one",
+        FuseStandard.NOT_SEEN: "not seen yet",
+    },
+    TailsRun: {
+        TailsRun.CLIPPED: "clipped or in free air",
+        TailsRun.ENCLOSED: "in conduit or trunking",
+        TailsRun.INSULATED_WALL: "in an insulated wall",
+        TailsRun.NOT_SEEN: "not seen yet",
     },
     TailsEnd: {
         TailsEnd.METER: "meter",

@@ -44,7 +44,7 @@ RESTS_ON: dict[Rule, tuple[Reckoned, ...]] = {
     supply.DEMAND: LOADS,
     supply.DEMAND_ENTERED: LOADS,
     supply.DEMAND_MAIN_SWITCH: LOADS,
-    supply.DEMAND_TAILS: LOADS,
+    supply.TAILS_CAPACITY: (*LOADS, Reckoned.SUPPLY_PHASES),
     supply.OPERATOR: (*LOADS, Reckoned.LOOPED),
     supply.MAIN_SWITCH_POLES: (Reckoned.SUPPLY_PHASES,),
     run.LOAD_ON_DEVICE: LOADS,

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from fulmen.core.checks.laying import asks_outdoors
 from fulmen.core.checks.supply import ze_above_declared
+from fulmen.core.checks.tails import how_they_run_asked
 from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
 from fulmen.core.circuit.guard_views import RunGuards, run_guards
+from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.run_profile import RunProfile, run_profile
 from fulmen.core.circuit.specification import SentencePart, specification
 from fulmen.core.demand.ways_out import WayOut, ways_out
@@ -70,11 +72,16 @@ def shown_of(design: Design) -> Shown:
         ),
         guards=tuple(run_guards(case.run) for case in design.cases),
         unsaid=_unsaid(installation),
-        asked=ze_above_declared(design.cases[0]) if design.has_charge_point else (),
+        asked=_asked(design.cases[0]) if design.has_charge_point else (),
         ways_out=ways_out(installation, design.rules, design.demand),
         facts=facts,
         questions=open_questions(facts),
     )
+
+
+def _asked(case: Case) -> tuple[str, ...]:
+    """The fields that are asked only because of what is known."""
+    return (*ze_above_declared(case), *how_they_run_asked(case))
 
 
 def _unsaid(installation: Installation) -> tuple[str, ...]:

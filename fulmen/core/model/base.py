@@ -12,7 +12,7 @@ from annotated_types import Ge, GroupedMetadata, Le
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, Strict
 from pydantic_core import PydanticCustomError
 
-CSA_MM2 = (1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0)
+CSA_MM2 = (1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0, 50.0, 70.0, 95.0)
 
 
 class Part(BaseModel):

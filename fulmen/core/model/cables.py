@@ -49,12 +49,16 @@ class MakerRating(Part):
 
 
 class MakerCable(Part):
-    """A maker's record of a cable, kept with the job: it replaces the table, and its source is named."""
+    """A maker's record of a cable, kept with the job: it replaces the table, and its source is named.
+
+    `fine_strands` says whether its cores are flexible; until somebody says so they are taken to resist as such.
+    """
 
     id: Id
     name: Annotated[Text, Field(min_length=2, max_length=80)]
     source: Annotated[Text, Field(min_length=3, max_length=200)]
     insulation: Insulation = Insulation.PVC_70
     armoured: bool = False
+    fine_strands: bool | None = None
     overall_mm: Annotated[float, number(4, 80)] | None = None
     ratings: tuple[MakerRating, ...] = Field(min_length=1, max_length=60)

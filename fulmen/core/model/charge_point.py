@@ -28,7 +28,7 @@ class ChargePointFacts(Part):
 
     What the maker has not been asked yet is null or not seen; figures then take a single-phase unit of 32 A.
     `open_pen_opens_live` says whether its open-PEN device opens every line and the neutral; one in a board or a box
-    tells that by its poles.
+    tells that by its poles. `flex_rating_a` is what the maker says its flexible tail carries, where no table does.
     """
 
     phases: Literal[1, 3] | None = None
@@ -50,6 +50,7 @@ class ChargePointFacts(Part):
     flex_tail: bool | None = None
     flex_csa_mm2: CsaMm2 | None = None
     flex_length_m: FlexLengthM | None = None
+    flex_rating_a: ChargeCurrentA | None = None
     current_clamp: Seen = Seen.NOT_SEEN
     smart: Seen = Seen.NOT_SEEN
     feeds_back: Seen = Seen.NOT_SEEN

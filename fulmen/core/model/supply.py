@@ -47,6 +47,15 @@ class CutOutCondition(StrEnum):
     NOT_SEEN = "not_seen"
 
 
+class FuseStandard(StrEnum):
+    """What the cut-out fuse is made to; one that nobody read counts as the slower."""
+
+    BS_88_3 = "bs_88_3"
+    BS_1361 = "bs_1361"
+    OTHER = "other"
+    NOT_SEEN = "not_seen"
+
+
 class MeterKind(StrEnum):
     """The meter, by its face."""
 
@@ -69,6 +78,7 @@ class Supply(Part):
     """The supply from the network operator's cut-out to the first board.
 
     `incoming_metal` are the metal services and structures that come in, null until somebody looked.
+    `cut_out_fuse_mark` is what the fuse's carrier says where its standard is another one.
     `insulated_to_rcds` says whether all between the cut-out and the first RCDs is in double or reinforced insulation.
     """
 
@@ -82,7 +92,8 @@ class Supply(Part):
     neighbour_charge_point: Seen = Seen.NOT_SEEN
     cut_out_condition: CutOutCondition = CutOutCondition.NOT_SEEN
     cut_out_fuse_a: Annotated[int, Field(strict=True, ge=30, le=200)] | None = None
-    cut_out_fuse_standard: Line = ""
+    cut_out_fuse_standard: FuseStandard = FuseStandard.NOT_SEEN
+    cut_out_fuse_mark: Line = ""
     fuse_proven: Seen = Seen.NOT_SEEN
     operator_allows_to_rating: Seen = Seen.NOT_SEEN
     meter: MeterKind = MeterKind.NOT_SEEN

@@ -178,6 +178,7 @@ def maker_record(own: MakerCable) -> CableRecord:
         sizes_mm2=tuple(size for size in CSA_MM2 if size in rows),
         phases=(1, 3),
         overall="swa_3_core" if own.armoured else "round_3_core",
+        fine_strands=own.fine_strands is not False,
         overall_mm=own.overall_mm,
         source=own.source,
         own=ratings,

@@ -11,6 +11,7 @@ from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.site import CarPlace
+from fulmen.core.model.supply import FuseStandard
 from fulmen.core.plain import plain
 from fulmen.core.verification.steps.sequence import Step
 
@@ -101,7 +102,7 @@ def _particular_gaps(installation: Installation) -> list[Gap]:
         (f"{switch_at}.poles", switch is not None and switch.poles is not None, "the main switch's poles", "survey"),
         (
             "supply.cut_out_fuse_standard",
-            bool(job.supply.cut_out_fuse_standard),
+            job.supply.cut_out_fuse_standard is not FuseStandard.NOT_SEEN,
             "the cut-out fuse's standard",
             "survey",
         ),

@@ -25,6 +25,7 @@ from fulmen.core.editing.upgrades.v2 import (
 from fulmen.core.editing.upgrades.v2_facts import defaults_are_not_facts
 from fulmen.core.editing.upgrades.v3 import limits_are_proven_by_a_test
 from fulmen.core.editing.upgrades.v5 import asks_again, found_things_are_said
+from fulmen.core.editing.upgrades.v6 import fuse_standard_is_chosen
 from fulmen.core.model.job import SCHEMA_VERSION
 
 Document = dict[str, Any]
@@ -41,6 +42,7 @@ STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
     # Readings stay as they were taken; what is not what its step asks for is told, and counts for nothing.
     4: (),
     5: (found_things_are_said,),
+    6: (fuse_standard_is_chosen,),
 }
 OLDEST = min(STEPS)
 # From this version on nothing is a fact of a found thing because it was a default.

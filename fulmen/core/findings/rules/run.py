@@ -116,6 +116,14 @@ FLEX_TAIL = Rule(
     "flex_tail", "No joint more than needed", DESIGN, CABLE, "One more joint outdoors, one more place for water.",
     stop=Stop.CHARGE_POINT,
 )  # fmt: skip
+FLEX_RATING = Rule(
+    "flex_rating", "Flexible tail carries what its device lets flow", DESIGN, CABLE,
+    "The thinnest piece of the way runs hot for hours, where nobody looks.", stop=Stop.CHARGE_POINT,
+)  # fmt: skip
+FLEX_SURVIVES = Rule(
+    "flex_survives", "Flexible tail survives a fault", DESIGN, CABLE,
+    "It burns before its device opens.", stop=Stop.CHARGE_POINT,
+)  # fmt: skip
 USED_UNIT = Rule(
     "used_unit", "Unit that is not new: what is inside, and that it works", SURVEY, Protects.PEOPLE,
     "A unit older than what it is said to hold protects nobody.", stop=Stop.CHARGE_POINT,

@@ -31,6 +31,10 @@ TAILS_SIZE = Rule(
     "The tails overheat behind the fuse.",
     stop=Stop.TAILS,
 )  # fmt: skip
+TAILS_CAPACITY = Rule(
+    "tails_capacity", "Tails carry what can flow, as they run", SURVEY, Protects.CABLE,
+    "The tails overheat behind a fuse that never opens.", stop=Stop.TAILS, topics=(Topic.DEMAND,),
+)  # fmt: skip
 TAILS_LENGTH = Rule(
     "tails_length", "Tails short enough without their own device", SURVEY, Protects.CABLE,
     "A long piece of cable has only the operator's fuse before it.", stop=Stop.TAILS,
@@ -130,10 +134,6 @@ ENERGISED_EARLY = Rule(
 DEMAND = Rule(
     "demand", "Demand within the cut-out fuse", SURVEY, Protects.SUPPLY,
     "The cut-out fuse goes, at night, for everybody.",
-    stop=Stop.LOADS, topics=DEMAND_TOPICS,
-)  # fmt: skip
-DEMAND_TAILS = Rule(
-    "demand_tails", "Demand within the tails", SURVEY, Protects.CABLE, "The tails overheat for hours.",
     stop=Stop.LOADS, topics=DEMAND_TOPICS,
 )  # fmt: skip
 DEMAND_MAIN_SWITCH = Rule(

@@ -11,8 +11,14 @@ import { useTreeActs } from '../../../shared/useTreeActs'
 const store = useJob()
 const { options } = useCatalogue()
 const open = ref(false)
-const draft = ref({ name: '', source: '', insulation: 'pvc_70', armoured: false, overall: '', rows: '' })
+const EMPTY = { name: '', source: '', insulation: 'pvc_70', armoured: false, overall: '', rows: '' }
+const draft = ref({ ...EMPTY, fine: null as boolean | null })
 const failed = ref('')
+const STRANDS = [
+  { value: false, words: 'solid or stranded' },
+  { value: true, words: 'fine-strand, flexible' },
+  { value: null, words: 'not known yet' },
+]
 const own = computed(() => store.job!.maker_cables)
 
 /** One rating a line: method, size, amps; a third loaded conductor is said by “3” at the end. */
@@ -57,6 +63,7 @@ function keep(): void {
     source: draft.value.source.trim(),
     insulation: draft.value.insulation,
     armoured: draft.value.armoured,
+    fine_strands: draft.value.fine,
     overall_mm: overall,
     ratings: rows,
   }
@@ -96,6 +103,14 @@ const remove = (id: string) => act(id, { kind: 'take_out', to: '' }, 'a maker’
       />
       <v-text-field v-model="draft.overall" label="Overall diameter" suffix="mm" inputmode="decimal" />
       <label class="check"><input v-model="draft.armoured" type="checkbox" /> with earthed steel wire armour</label>
+      <v-select
+        v-model="draft.fine"
+        label="Its cores"
+        :items="STRANDS"
+        item-title="words"
+        item-value="value"
+        hint="Fine strands resist more, and want ferrules."
+      />
       <v-textarea
         v-model="draft.rows"
         label="Ratings, one a line: method, mm², amps"

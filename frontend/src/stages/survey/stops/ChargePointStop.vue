@@ -15,6 +15,7 @@ const store = useJob()
 const point = computed(() => store.job!.charge_points[store.pointIndex])
 const used = computed(() => point.value?.provenance !== 'supplied_new')
 const RCDS = [rcd('A'), rcd('F'), rcd('B'), rcd('AC')].map((value) => ({ value, words: rcdWords(value) }))
+const TAIL_SIZES = [1.5, 2.5, 4, 6, 10].map((value) => ({ value, words: `${value} mm²` }))
 const UPSTREAM = ['A', 'F', 'B'].map((value) => ({ value, words: `Type ${value}` }))
 const TERMINALS = [4, 6, 10, 16].map((value) => ({ value, words: `${value} mm²` }))
 const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
@@ -46,8 +47,15 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
     <TapField :path="at('takes_armour')" label="Entry takes an armoured cable’s gland" choice="Seen" />
     <TapField :path="at('flex_tail')" label="Comes with a flexible tail" :items="YES_NO" />
     <div v-if="point.flex_tail" class="pair">
-      <JobField :path="at('flex_csa_mm2')" label="Its tail, size" kind="choice" :items="TERMINALS" />
+      <JobField :path="at('flex_csa_mm2')" label="Its tail, size" kind="choice" :items="TAIL_SIZES" />
       <JobField :path="at('flex_length_m')" label="Its tail, length" kind="number" unit="m" />
+      <JobField
+        :path="at('flex_rating_a')"
+        label="Its maker's rating"
+        kind="number"
+        unit="A"
+        hint="Empty: the table counts"
+      />
     </div>
     <TapField :path="at('feeds_back')" label="Can feed the car’s battery back" choice="Seen" />
     <TapField :path="at('hangs_outdoors')" label="Hangs outdoors" :items="YES_NO" />

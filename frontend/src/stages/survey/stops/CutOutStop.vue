@@ -79,7 +79,13 @@ const TOLD = 'supply.operator_told_of_ze'
     label="Does the operator’s process allow notifying up to its rating?"
     choice="Seen"
   />
-  <JobField path="supply.cut_out_fuse_standard" label="Fuse standard, as marked" />
+  <TapField
+    path="supply.cut_out_fuse_standard"
+    label="Fuse standard, as marked"
+    choice="FuseStandard"
+    hint="An old BS 1361 opens on less loop than a BS 88-3; not seen counts as the slower."
+  />
+  <JobField v-if="supply.cut_out_fuse_standard === 'other'" path="supply.cut_out_fuse_mark" label="What it says" />
   <div class="pair">
     <JobField
       path="supply.ze_enquiry_ohm"

@@ -20,7 +20,8 @@ const OUT = { kind: 'take_out', to: '' } as const
 const tails = computed(() => store.job!.supply.tails)
 const several = computed(() => tails.value.length > 1)
 // Usual sizes: behind a bigger fuse more is usual; anything smaller needs the operator's word.
-const small = (one: TailsStretch) => one.csa_mm2 !== null && one.csa_mm2 < 25
+const fuseA = computed(() => store.job!.supply.cut_out_fuse_a ?? 0)
+const small = (one: TailsStretch) => fuseA.value > 100 || (one.csa_mm2 !== null && one.csa_mm2 < 25)
 
 function add(): void {
   const last = tails.value.at(-1)
@@ -32,7 +33,9 @@ function add(): void {
     csa_mm2: null,
     length_m: null,
     sleeved: 'not_seen',
+    runs: 'not_seen',
     accepted_in_writing: 'not_seen',
+    accepted_to_a: null,
     fitted_with_this_job: false,
   }
   store.change('supply.tails', [...tails.value, stretch])
@@ -56,6 +59,14 @@ function add(): void {
       class="wide"
     />
     <JobField :path="`supply.tails.${index}.length_m`" label="Tails, length" kind="number" unit="m" class="short" />
+    <TapField
+      v-if="one.runs !== 'not_seen' || store.evaluation?.asked.includes(`supply.tails.${index}.runs`)"
+      :path="`supply.tails.${index}.runs`"
+      label="How do they run?"
+      choice="TailsRun"
+      hint="What cools them decides what they carry."
+      class="wide"
+    />
     <TapField :path="`supply.tails.${index}.sleeved`" label="Marked brown and blue?" choice="Seen" class="wide">
       <template #picture="{ value }"><TailsDrawing :sleeved="value === 'yes'" /></template>
     </TapField>
@@ -66,6 +77,14 @@ function add(): void {
       choice="Seen"
       hint="Only where the size is smaller than usual behind this fuse."
       class="wide"
+    />
+    <JobField
+      v-if="small(one) && one.accepted_in_writing === 'yes'"
+      :path="`supply.tails.${index}.accepted_to_a`"
+      label="Up to, as the letter says"
+      kind="number"
+      unit="A"
+      class="short"
     />
     <button v-if="several" type="button" class="link" @click="act(one.id, OUT, 'a stretch of the tails taken out')">
       Take this stretch out

@@ -2,8 +2,8 @@
 const amps = (value: number) => ({ value, words: `${value} A` })
 const mm2 = (value: number) => ({ value, words: `${value} mm²` })
 
-export const FUSES = [60, 80, 100].map(amps)
-export const TAILS = [10, 16, 25, 35].map(mm2)
+export const FUSES = [60, 80, 100, 125, 160, 200].map(amps)
+export const TAILS = [10, 16, 25, 35, 50, 70, 95].map(mm2)
 export const EARTHS = [4, 6, 10, 16, 25].map(mm2)
 export const CURRENTS = [16, 20, 25, 32].map(amps)
 export const PHASES = [
