@@ -49,6 +49,13 @@ PEN_BEFORE: dict[str, Any] = {
         {"id": "pen", "kind": "open_pen_device", "rating_a": 100.0, "poles": 2, "open_pen": OPEN_PEN},
     ],
 }
+IN_A_WALL: dict[str, Any] = {
+    "supply.tails.0.csa_mm2": 16.0, "supply.tails.0.runs": "insulated_wall", "supply.maximum_demand_a": None,
+}  # fmt: skip
+FLEX: dict[str, Any] = {
+    "charge_points.0.flex_tail": True, "charge_points.0.flex_csa_mm2": 6.0, "charge_points.0.flex_length_m": 2.0,
+    "charge_points.0.max_current_a": 32.0, "charge_points.0.device_max_a": 40.0,
+}  # fmt: skip
 GROUP = "boards.1.groups.0"
 TWO_GROUPS = [
     {"id": "garage-rcd", "name": "RCD side", "feeds_others": "yes",
@@ -184,6 +191,15 @@ CELLS = (
     Cell("selectivity", RATING, GARAGE, {}, "circuits.0.device.rating_a", {32: CALL, 63: MEETS}),
     Cell("load_on_device", RATING, DEVICE_IN_UNIT, {}, f"{WAY}.rating_a", {25: SHORT, 32: MEETS, 40: MEETS}),
     Cell("weakest_section", RATING, DEVICE_IN_UNIT, {"circuits.0.cable.csa_mm2": 4.0}, f"{WAY}.rating_a",
+         {32: MEETS, 63: SHORT}),
+    # 16 mm² in an insulated wall, 61 A: what the devices behind it let flow.
+    Cell("tails_capacity", RATING, DEVICE_IN_UNIT, IN_A_WALL | {"boards.0.feeds_others": "no"}, f"{WAY}.rating_a",
+         {50: MEETS, 63: SHORT}),
+    Cell("tails_capacity", SHARED, DEVICE_IN_UNIT, IN_A_WALL, "boards.0.feeds_others",
+         {"no": MEETS, "yes": SHORT, "not_seen": SHORT}),
+    Cell("flex_rating", RATING, DEVICE_IN_UNIT, FLEX, f"{WAY}.rating_a", {32: MEETS, 40: MEETS, 50: SHORT}),
+    Cell("flex_survives", RATING, DEVICE_IN_UNIT,
+         FLEX | {"charge_points.0.flex_csa_mm2": 2.5, f"{WAY}.kind": "fuse"}, f"{WAY}.rating_a",
          {32: MEETS, 63: SHORT}),
     Cell("maker_device", RATING, DEVICE_IN_UNIT, {}, f"{WAY}.rating_a", {25: SHORT, 32: MEETS, 40: CALL, 50: SHORT}),
 )  # fmt: skip

@@ -173,6 +173,10 @@ TABLE: dict[Rule, Row] = {
         shared="everything hangs behind it",
     ),
     supply.DEMAND_MAIN_SWITCH: _overcurrent(LESS, others="everything hangs behind it"),
+    supply.TAILS_CAPACITY: _row(
+        residual_ma=NO_RCD, time_delayed=NO_RCD, type=NO_RCD, poles=LINES, rating_a=MORE, voltage_v=MADE_FOR,
+        shared=SET,
+    ),
     supply.CONTRADICTION: _row(
         residual_ma="holds what is said against what is said", time_delayed="holds what is said against what is said",
         type="holds what is said against what is said", poles=EITHER, rating_a=CARRIES, voltage_v=MADE_FOR,
@@ -185,6 +189,8 @@ TABLE: dict[Rule, Row] = {
     run.SELECTIVITY: _overcurrent(EITHER),
     run.LOAD_ON_DEVICE: _overcurrent(LESS),
     run.WEAKEST_SECTION: _overcurrent(MORE),
+    run.FLEX_RATING: _overcurrent(MORE),
+    run.FLEX_SURVIVES: _overcurrent(MORE),
     run.MAKER_DEVICE: _overcurrent(EITHER),
     run.BREAKING_CAPACITY: _row(
         residual_ma=NO_RCD, time_delayed=NO_RCD, type=NO_RCD, poles=LINES,
