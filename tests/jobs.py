@@ -41,7 +41,12 @@ PLACE_OF = {"A": "in_wall", "B": "conduit_or_trunking", "C": "clipped", "D": "bu
 
 
 SWITCH = {"id": "main-switch", "kind": "switch", "poles": 2, "rating_a": 100.0, "voltage_v": 230}
-OPEN_PEN = {"sensing": "line_neutral_window", "opens_protective_conductor": True, "opens_within_s": 4.0}
+OPEN_PEN = {
+    "sensing": "line_neutral_window",
+    "opens_protective_conductor": True,
+    "opens_within_s": 4.0,
+    "closes_by_hand": True,
+}
 OPEN_PEN_BOX = {
     "id": "pen-box",
     "name": "Box",

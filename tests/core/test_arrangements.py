@@ -30,7 +30,12 @@ def rcd(kind: str = "A", ma: int = 30, late: bool = False, both: bool = True) ->
 
 
 def device(sensing: str = WINDOW, earth_too: bool = True, seconds: float = 4.0) -> dict[str, Any]:
-    return {"sensing": sensing, "opens_protective_conductor": earth_too, "opens_within_s": seconds}
+    return {
+        "sensing": sensing,
+        "opens_protective_conductor": earth_too,
+        "opens_within_s": seconds,
+        "closes_by_hand": True,
+    }
 
 
 def box(open_pen: dict[str, Any] | None = None, *, detector: bool = False) -> list[dict[str, Any]]:

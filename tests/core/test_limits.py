@@ -48,6 +48,7 @@ from tests.jobs import (
     TREATED_AS_PME,
     TT,
     TWO_BEHIND_ONE,
+    in_front,
     job,
     mark,
 )
@@ -112,6 +113,9 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     ]}),
     (DEVICE_IN_UNIT, {"site.car_place": "indoors_only", "charge_points.0.hangs_outdoors": False, "charge_points.0.tethered": False, "charge_points.0.door_distance_m": 9.0}),
     (DEVICE_IN_UNIT, {"circuits.0.device.rcd": None, "circuits.0.device.kind": "fuse", "circuits.0.device.rating_a": 32}),
+    *((DEVICE_IN_UNIT, {"site.circumstances": ["wheelchair"], "charge_points.0.connector_height_m": height}) for height in (0.76, 1.19)),
+    (DEVICE_IN_UNIT, {"boards.0.incomer": in_front(mark("A")), "boards.0.others": "freezer", "boards.0.leakage_ma": 8.9}),
+    (GARAGE, {"supply.earthing": "tt", "boards.1.extraneous_parts": "yes", "circuits.0.cable.csa_mm2": 6.0}),
     *((DEVICE_IN_UNIT, {"readings": [EARTH_READ | {"step": "r1_r2", "value": 0.08, "temperature_c": degrees}]}) for degrees in (-9.5, 39.0)),
     (DEVICE_IN_UNIT, {"readings": [EARTH_READ | {"step": "dc_detection", "value": 3.1}]}),
     *((name, {"decisions": [], "readings": [EARTH_READ | {"step": step, "subject": "origin", "value": kiloamps} for step, kiloamps in (("fault_current_neutral", neutral_ka), ("fault_current_earth", earth_ka))]})

@@ -166,8 +166,9 @@ class OnTheSubMain(unittest.TestCase):
                 self.judged("exported_earth", {**pipes, "circuits.0.cable": steel}), SHORT, "steel is no copper"
             )
         self.assertEqual(self.judged("exported_earth", {"boards.1.extraneous_parts": "not_seen"}), NEEDS)
-        on_tt = {one.rule for one in evaluation(GARAGE, {**pipes, "supply.earthing": "tt"}).findings}
-        self.assertNotIn("exported_earth", on_tt)
+        # 544.1.1: where PME does not apply 6 mm² do.
+        on_tt = {**pipes, "supply.earthing": "tt", "circuits.0.cable.csa_mm2": 6.0}
+        self.assertEqual(self.judged("exported_earth", on_tt), MEETS)
 
     def test_tt_takes_the_s_type_for_the_sub_main_and_not_for_the_final_circuit(self) -> None:
         tt: dict[str, Any] = {

@@ -18,7 +18,7 @@ from fulmen.core.model.supply import Earthing
 
 # What is chosen where a device is put in: one that serves. It is looked up when the device is bought.
 USUAL_OPEN_PEN = OpenPenDevice(
-    sensing=OpenPenSensing.LINE_NEUTRAL_WINDOW, opens_protective_conductor=True, opens_within_s=5
+    sensing=OpenPenSensing.LINE_NEUTRAL_WINDOW, opens_protective_conductor=True, opens_within_s=5, closes_by_hand=True
 )
 CHOSEN = (GuardKind.OPEN_PEN_DEVICE, GuardKind.DC_DETECTOR)
 

@@ -29,7 +29,7 @@ from fulmen.core.installation.guards import Stands
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.guards import RcdType
 from fulmen.core.model.seen import Seen
-from fulmen.core.model.site import CarPlace
+from fulmen.core.model.site import CarPlace, Circumstance
 from fulmen.core.reference.cable_catalogue import last_cable
 
 # Each type sees everything that the types before it see.
@@ -191,10 +191,13 @@ def _follows_clamp(case: Case) -> Finding | None:
 
 def _height(case: Case) -> Finding:
     height_m, asked = case.run.charge_point.connector_height_m, _about(CONNECTOR_HEIGHT, case)
-    low_m, high_m = case.rules.value("connector_height_min_m"), case.rules.value("connector_height_max_m")
+    wheelchair = Circumstance.WHEELCHAIR in (case.job.site.circumstances or ())
+    who = "accessible" if wheelchair else "connector"
+    low_m, high_m = case.rules.value(f"{who}_height_min_m"), case.rules.value(f"{who}_height_max_m")
     if height_m is None:
         return asked.needs_fact("Enter its height above the ground.")
-    detail = f"{height_m:.2f} m above ground; {low_m:g} to {high_m:g} m is wanted."
+    seat = " from a wheelchair" if wheelchair else ""
+    detail = f"{height_m:.2f} m above ground; {low_m:g} to {high_m:g} m is wanted{seat}."
     if low_m <= height_m <= high_m:
         return asked.meets(detail)
     remedy = "Move it, or the householder overrules the height: say so."

@@ -200,6 +200,9 @@ def _device(case: Case, guard: PlacedGuard, name: str) -> Finding:
         detail = f"{name} watches line to neutral, which is allowed on a single-phase supply only."
         remedy = "Use a device that senses the main earth terminal's voltage."
         return _about(case).falls_short(detail, remedy=remedy)
+    if device.closes_by_hand is False:
+        remedy = "Use a device that stays open until somebody closes it by hand."
+        return _about(case).falls_short(f"{name} closes again by itself.", remedy=remedy)
     window = f"{rules.value('pen_window_low_v'):g}–{rules.value('pen_window_high_v'):g} V"
     by_met = device.sensing is OpenPenSensing.MET_VOLTAGE
     touch = f"{rules.value('pen_touch_voltage_v'):g} V"
@@ -225,6 +228,7 @@ def _not_looked_up(guard: PlacedGuard, device: OpenPenDevice) -> list[str]:
         (guard.opens_live, f"whether it opens {lines}"),
         (device.opens_protective_conductor, "whether it opens the protective conductor too"),
         (device.opens_within_s, "how fast it opens"),
+        (device.closes_by_hand, "whether it stays open until somebody closes it by hand"),
     )
     return [words for value, words in wanted if value is None]
 
@@ -281,9 +285,8 @@ def exported_earth_findings(case: Case) -> list[Finding]:
 
 
 def _exported_earth(case: Case, chained: ChainCircuit) -> Finding | None:
-    """A PME earth taken to another building bonds what is extraneous there with a conductor of bonding size."""
-    if not earthed_by_pme(case):
-        return None
+    """Metal that comes in at another building is bonded there (411.3.1.2), on a PME earth by a bonding size."""
+    pme = earthed_by_pme(case)
     board = chained.board
     asked = ask(EXPORTED_EARTH, case.rules, board.id, board=board.name)
     if board.extraneous_parts is Seen.NOT_SEEN:
@@ -296,7 +299,7 @@ def _exported_earth(case: Case, chained: ChainCircuit) -> Finding | None:
     least = min(copper_protective_mm2(case.installation.record(one), one) for one in cables_of(feeder))
     return asked.judged(
         value=least,
-        limit=case.rules.value("main_bonding_pme_mm2"),
+        limit=case.rules.value("main_bonding_pme_mm2" if pme else "main_bonding_other_mm2"),
         unit="mm²",
         decimals=0,
         at_least=True,

@@ -159,7 +159,7 @@ def _held_a(case: Case, one: TailsStretch) -> float:
     limit_a = case.demand.held_a if limited and case.demand.held_a is not None else float("inf")
     if not boards or any(board.feeds_others is not Seen.NO or board.other_loads for board in boards):
         return limit_a
-    leaving = case.installation.circuits_from
+    leaving = case.installation.tree.leaving
     devices_a = sum(circuit.device.rating_a for board in boards for circuit in leaving[board.id])
     return min(limit_a, float(devices_a) or float("inf"))
 

@@ -112,6 +112,7 @@ def _box(one: GuardBox, names: Names) -> GuardBox:
 # What somebody saw of a board that was there says nothing of another one.
 SEEN_OF_A_BOARD = (
     "front_rcd_seen", "feeds_others", "surge_protection", "looked_inside", "labels_complete", "extraneous_parts",
+    "surge_as_made", "devices_allowed", "smooth_dc", "flash_guards",
 )  # fmt: skip
 
 

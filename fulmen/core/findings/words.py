@@ -5,11 +5,10 @@ from __future__ import annotations
 from enum import Enum
 
 from fulmen.core.findings.finding import Finding, Stage, Verdict
+from fulmen.core.findings.survey_words import SURVEY_WORDS
 from fulmen.core.model.arrangement import CarEarth, MetalAtUnit, OpenPenMeasure, RdcDdPlace
-from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.cables import Insulation, Protective
 from fulmen.core.model.certificate import SignedPart
-from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.circuits import TerminalSchool
 from fulmen.core.model.day import Season
 from fulmen.core.model.defects import DefectOutcome
@@ -23,22 +22,11 @@ from fulmen.core.model.readings import Outcome
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import Fixings, LengthBy, Surroundings
 from fulmen.core.model.seen import Seen
-from fulmen.core.model.site import CarPlace, DataWay, Hazard, Ownership, WorkKind
-from fulmen.core.model.stops import Stop
-from fulmen.core.model.supply import (
-    BondedService,
-    ConductorProtection,
-    CutOutCondition,
-    Earthing,
-    FuseStandard,
-    MeterKind,
-    TnsSchool,
-)
-from fulmen.core.model.tails import TailsEnd, TailsRun
 from fulmen.core.model.testing import LoopSchool, RcdSchool
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
 WORDS: dict[type[Enum], dict[str, str]] = {
+    **SURVEY_WORDS,
     Verdict: {
         Verdict.MEETS: "Meets",
         Verdict.FALLS_SHORT: "Falls short",
@@ -51,42 +39,10 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Stage.DEAD: "Dead tests",
         Stage.LIVE: "Live tests",
     },
-    Earthing: {
-        Earthing.TN_C_S: "TN-C-S",
-        Earthing.TN_S: "TN-S",
-        Earthing.TT: "TT",
-        Earthing.NOT_SEEN: "not seen yet",
-    },
-    TnsSchool: {
-        TnsSchool.TREAT_AS_PME: "treat as PME",
-        TnsSchool.AS_FOUND: "accept as found",
-    },
     Seen: {
         Seen.YES: "yes",
         Seen.NO: "no",
         Seen.NOT_SEEN: "not seen yet",
-    },
-    BondedService: {
-        BondedService.WATER: "water",
-        BondedService.GAS: "gas",
-        BondedService.OIL: "oil",
-        BondedService.STRUCTURAL_STEEL: "structural steel",
-        BondedService.OTHER: "other",
-    },
-    CarPlace: {
-        CarPlace.OUTDOORS: "outdoors",
-        CarPlace.INDOORS_ONLY: "indoors only",
-        CarPlace.NOT_SEEN: "not seen yet",
-    },
-    WorkKind: {
-        WorkKind.NEW_INSTALLATION: "new installation",
-        WorkKind.ADDITION: "addition",
-        WorkKind.ALTERATION: "alteration",
-    },
-    Enclosure: {
-        Enclosure.METAL: "metal",
-        Enclosure.PLASTIC: "plastic",
-        Enclosure.NOT_SEEN: "not seen yet",
     },
     OpenPenSensing: {
         OpenPenSensing.MET_VOLTAGE: "MET to true earth, clause (iii)",
@@ -103,12 +59,6 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         OpenPenMeasure.THREE_PHASE_BALANCE: "the balance of a three-phase installation",
         OpenPenMeasure.INDOORS_ONLY: "no way to charge a car outdoors",
         OpenPenMeasure.NONE: "nothing",
-    },
-    ConductorProtection: {
-        ConductorProtection.GUARDED: "guarded against corrosion and damage, or not buried",
-        ConductorProtection.AGAINST_CORROSION: "guarded against corrosion only",
-        ConductorProtection.BARE: "bare copper in the ground",
-        ConductorProtection.NOT_SEEN: "not seen yet",
     },
     MetalAtUnit: {
         MetalAtUnit.NONE: "no metal on the house earth",
@@ -183,89 +133,11 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         KnownHow.NOT_SEEN: "not seen",
         KnownHow.EARLIER_VERSION: "taken from an earlier version",
     },
-    FuseStandard: {
-        FuseStandard.BS_88_3: "BS 88-3",
-        FuseStandard.BS_1361: "BS 1361",
-        FuseStandard.OTHER: "another one",
-        FuseStandard.NOT_SEEN: "not seen yet",
-    },
-    TailsRun: {
-        TailsRun.CLIPPED: "clipped or in free air",
-        TailsRun.ENCLOSED: "in conduit or trunking",
-        TailsRun.INSULATED_WALL: "in an insulated wall",
-        TailsRun.NOT_SEEN: "not seen yet",
-    },
-    TailsEnd: {
-        TailsEnd.METER: "meter",
-        TailsEnd.ISOLATOR: "isolator",
-        TailsEnd.BLOCKS: "connector blocks",
-        TailsEnd.BOARD: "board",
-    },
     GuardKind: {
         GuardKind.SWITCH: "switch",
         GuardKind.RCCB: "RCCB",
         GuardKind.OPEN_PEN_DEVICE: "open-PEN device",
         GuardKind.DC_DETECTOR: "6 mA DC detector",
-    },
-    Stop: {
-        Stop.CUT_OUT: "Cut-out",
-        Stop.METER: "Meter",
-        Stop.TAILS: "Tails",
-        Stop.EARTH: "Earth and bonding",
-        Stop.BOARD: "Board",
-        Stop.ROUTE: "Route",
-        Stop.PARKING: "Parking place",
-        Stop.DATA: "Data",
-        Stop.LOADS: "Other loads",
-        Stop.OWNERSHIP: "Ownership",
-        Stop.CHARGE_POINT: "Charge point",
-    },
-    CutOutCondition: {
-        CutOutCondition.SOUND: "sound",
-        CutOutCondition.OLD: "old: cast iron or pitch-filled",
-        CutOutCondition.DAMAGED: "damaged, scorched or leaking",
-        CutOutCondition.NOT_SEEN: "not seen yet",
-    },
-    MeterKind: {
-        MeterKind.SMART: "smart",
-        MeterKind.DIGITAL: "figures, not smart",
-        MeterKind.DIAL: "turning disc",
-        MeterKind.NOT_SEEN: "not seen yet",
-    },
-    MakeUp: {
-        MakeUp.ALL_RCBO: "an RCBO in every way",
-        MakeUp.SPLIT_LOAD: "split load, two RCDs",
-        MakeUp.BREAKERS_ONLY: "breakers, no RCD",
-        MakeUp.REWIRABLE: "rewirable fuses",
-        MakeUp.NOT_SEEN: "not seen yet",
-    },
-    Provenance: {
-        Provenance.SUPPLIED_NEW: "supplied new with this job",
-        Provenance.CUSTOMERS_OWN: "the customer's own",
-        Provenance.SECOND_HAND: "second-hand",
-    },
-    Ownership: {
-        Ownership.OWNER_LIVES_THERE: "owner lives there",
-        Ownership.OWNER_LETS_IT: "owner lets it",
-        Ownership.TENANT: "tenant asks",
-        Ownership.NOT_SEEN: "not seen yet",
-    },
-    DataWay: {
-        DataWay.WIFI: "Wi-Fi",
-        DataWay.WIRED: "a data cable",
-        DataWay.MOBILE: "mobile signal",
-    },
-    Hazard: {
-        Hazard.OLD_DUCT: "existing duct: blocked until proven clear",
-        Hazard.FULL_CAVITY: "cavity full of cables behind the board",
-        Hazard.PIPES: "gas or water pipes",
-        Hazard.DRAINS: "drains or waste pipes",
-        Hazard.DATA_CABLES: "telephone or data cables",
-        Hazard.CLADDING: "cladding",
-        Hazard.ROUGH_WALL: "rough or dry-stone wall",
-        Hazard.PAVING: "block paving",
-        Hazard.NEAR_ROAD: "close to the road: can be hit",
-        Hazard.UNDER_FLOOR_RUN: "under-floor run",
     },
     LoadKind: {
         LoadKind.LIGHTING: "Lighting",
@@ -363,8 +235,8 @@ WORDS: dict[type[Enum], dict[str, str]] = {
 def word(value: Enum) -> str:
     """The plain words for a choice.
 
-    >>> word(Earthing.TN_C_S)
-    'TN-C-S'
+    >>> word(Verdict.YOUR_CALL)
+    'Your call'
     """
     return WORDS[type(value)][value._value_]
 

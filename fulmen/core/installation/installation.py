@@ -31,7 +31,6 @@ class Installation:
     `phases_at` are the phases that reach each board: the supply's, or one past a single-phase sub-main. `tails_to` are
     the stretches of the tails from the cut-out to each board, in order; `main_tails` those to the origin's first
     board, what is stored while there is no board counts as them; `boards_behind` are those that each stretch feeds.
-    `circuits_from` are those that leave each board.
     `unseen` is what nothing is said to meet of, since something it rests on was not seen.
     `runs` lead to the charge points and `load_runs` to the loads of circuits, each in the order of the job.
     """
@@ -42,7 +41,6 @@ class Installation:
     tails_to: Mapping[str, Tails]
     main_tails: Tails
     boards_behind: Mapping[str, tuple[Board, ...]]
-    circuits_from: Mapping[str, tuple[Circuit, ...]]
     main_switch: Guard | None
     main_switch_field: str
     cables: Mapping[str, CableRecord]
@@ -84,9 +82,6 @@ def installation_of(job: Job) -> Installation:
         main_tails=_tails_to(job.supply, tree.origin.id if tree.origin is not None else "") or job.supply.tails[:1],
         boards_behind={
             one.id: tuple(board for board in job.boards if one in tails_to[board.id]) for one in job.supply.tails
-        },
-        circuits_from={
-            board.id: tuple(one for one in job.circuits if one.from_board == board.id) for board in job.boards
         },
         main_switch=switch,
         main_switch_field=switch_field,

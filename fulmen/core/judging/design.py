@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fulmen.core.checks.around import dwelling_findings, place_of_unit_findings
+from fulmen.core.checks.board_makers import board_maker_findings
 from fulmen.core.checks.boards import board_findings
 from fulmen.core.checks.charge_point import charge_point_findings, place_findings
 from fulmen.core.checks.claims import claim_findings
@@ -21,6 +23,7 @@ from fulmen.core.checks.guard_ratings import guard_rating_findings, main_switch_
 from fulmen.core.checks.laying import joint_findings, laying_findings
 from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
+from fulmen.core.checks.own_sources import busbar_findings, own_source_findings
 from fulmen.core.checks.phases import phase_findings
 from fulmen.core.checks.residual_current import load_circuit_findings, residual_current_findings
 from fulmen.core.checks.selectivity import selectivity_findings
@@ -41,7 +44,14 @@ from fulmen.core.judging.resting import reckoned_with
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import RuleSet
 
-ORIGIN_CHECKS = (supply_findings, main_switch_findings, load_findings, survey_findings)
+ORIGIN_CHECKS = (
+    supply_findings,
+    main_switch_findings,
+    load_findings,
+    survey_findings,
+    dwelling_findings,
+    own_source_findings,
+)
 DESIGN_CHECKS = (
     earthing_findings,
     earth_separation_findings,
@@ -60,7 +70,10 @@ DESIGN_CHECKS = (
     selectivity_findings,
     laying_findings,
     board_findings,
+    board_maker_findings,
+    busbar_findings,
     place_findings,
+    place_of_unit_findings,
     charge_point_findings,
     contradiction_findings,
     claim_findings,
@@ -74,6 +87,7 @@ LOAD_CHECKS = (
     joint_findings,
     laying_findings,
     board_findings,
+    board_maker_findings,
     claim_findings,
 )
 

@@ -10,7 +10,7 @@ from enum import StrEnum
 
 from fulmen.core.demand.demand import Demand
 from fulmen.core.findings.finding import Finding, RuleKey, Verdict
-from fulmen.core.findings.rules import protection, run, supply
+from fulmen.core.findings.rules import around, protection, run, supply
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.installation.installation import Installation
 from fulmen.core.model.seen import Seen
@@ -44,6 +44,7 @@ RESTS_ON: dict[Rule, tuple[Reckoned, ...]] = {
     supply.DEMAND: LOADS,
     supply.DEMAND_ENTERED: LOADS,
     supply.DEMAND_MAIN_SWITCH: LOADS,
+    around.BOARD_DIVERSITY: LOADS,
     supply.TAILS_CAPACITY: (*LOADS, Reckoned.SUPPLY_PHASES),
     supply.OPERATOR: (*LOADS, Reckoned.LOOPED),
     supply.MAIN_SWITCH_POLES: (Reckoned.SUPPLY_PHASES,),

@@ -7,10 +7,11 @@ from fulmen.core.checks.supply import ze_above_declared
 from fulmen.core.checks.tails import how_they_run_asked
 from fulmen.core.circuit.fault_clearing import FaultAt, what_opens
 from fulmen.core.circuit.guard_views import RunGuards, run_guards
-from fulmen.core.circuit.run_figures import Case
 from fulmen.core.circuit.run_profile import RunProfile, run_profile
 from fulmen.core.circuit.specification import SentencePart, specification
 from fulmen.core.demand.ways_out import WayOut, ways_out
+from fulmen.core.findings.finding import Verdict
+from fulmen.core.findings.rules import around
 from fulmen.core.installation.installation import Installation
 from fulmen.core.judging.design import Design
 from fulmen.core.plain import plain
@@ -72,16 +73,37 @@ def shown_of(design: Design) -> Shown:
         ),
         guards=tuple(run_guards(case.run) for case in design.cases),
         unsaid=_unsaid(installation),
-        asked=_asked(design.cases[0]) if design.has_charge_point else (),
+        asked=_asked(design) if design.has_charge_point else (),
         ways_out=ways_out(installation, design.rules, design.demand),
         facts=facts,
         questions=open_questions(facts),
     )
 
 
-def _asked(case: Case) -> tuple[str, ...]:
+# What a board's rules wait for, where there is a reason to ask.
+ASKED_OF_BOARDS = {
+    around.BOARD_DIVERSITY.key: "diversity_factor",
+    around.SMOOTH_DC.key: "smooth_dc",
+    around.LEAKAGE.key: "leakage_ma",
+    around.BUSBAR.key: "busbar_a",
+}
+
+
+def _asked(design: Design) -> tuple[str, ...]:
     """The fields that are asked only because of what is known."""
-    return (*ze_above_declared(case), *how_they_run_asked(case))
+    origin, job = design.cases[0], design.installation.job
+    places = {board.id: place for place, board in enumerate(job.boards)}
+    open_ones = [one for one in design.along if one.verdict is Verdict.NEEDS]
+    of_boards = [
+        f"boards.{places[one.subject]}.{ASKED_OF_BOARDS[one.rule]}" for one in open_ones if one.rule in ASKED_OF_BOARDS
+    ]
+    waiting = {one.subject for one in open_ones if one.rule == around.MEASURING_ELECTRODE.key}
+    electrodes = [
+        f"charge_points.{job.charge_points.index(case.run.point)}.arrangement.measuring_electrode"
+        for case in design.cases
+        if case.subject in waiting and case.run.point is not None
+    ]
+    return (*ze_above_declared(origin), *how_they_run_asked(origin), *of_boards, *electrodes)
 
 
 def _unsaid(installation: Installation) -> tuple[str, ...]:

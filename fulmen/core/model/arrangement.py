@@ -61,6 +61,7 @@ class RdcDdPlace(StrEnum):
 class Arrangement(Part):
     """The choices that protect people at the car.
 
+    `measuring_electrode` says whether the electrode that an open-PEN device measures against stands, and was tested.
     `insulated_to_rcd` says whether all before the unit's own RCD is in double or reinforced insulation.
     """
 
@@ -74,5 +75,6 @@ class Arrangement(Part):
     separation_m: Annotated[float, number(0, 100)] | None = None
     electrode_clear: Seen = Seen.NOT_SEEN
     metal_at_unit: MetalAtUnit = MetalAtUnit.NOT_SEEN
+    measuring_electrode: Seen = Seen.NOT_SEEN
     least_load_a: tuple[LoadA, LoadA, LoadA] | None = None
     fall_of_potential: FallOfPotential | None = None

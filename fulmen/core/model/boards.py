@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import FaultKa, Id, IpCode, Line, Part
+from fulmen.core.model.base import FaultKa, Id, IpCode, Line, LoadA, Part, number
 from fulmen.core.model.guards import Guards
 from fulmen.core.model.load import Appliance
 from fulmen.core.model.seen import Seen
@@ -49,6 +49,10 @@ class Board(Part):
 
     `incomer` are the guards in front of all its ways, `groups` those in front of some. `feeds_others` and `others`
     are as a group's. `front_rcd_seen` says whether anybody looked for an RCD in front of the new way.
+    `surge_as_made` says whether surge protection is connected as its maker says, `devices_allowed` whether the board's
+    maker allows what stands in it. `diversity_factor` and `busbar_a` are its maker's: how much of their rated current
+    several ways carry for hours, and what the busbar carries. `smooth_dc` and `leakage_ma` are what hangs behind an RCD
+    that its ways share, `flash_guards` whether those of an old board were asked about before anybody drills.
     """
 
     id: Id
@@ -64,6 +68,13 @@ class Board(Part):
     feeds_others: Seen = Seen.NOT_SEEN
     others: Line = ""
     surge_protection: Seen = Seen.NOT_SEEN
+    surge_as_made: Seen = Seen.NOT_SEEN
+    devices_allowed: Seen = Seen.NOT_SEEN
+    diversity_factor: Annotated[float, number(0.3, 1)] | None = None
+    busbar_a: LoadA | None = None
+    smooth_dc: Seen = Seen.NOT_SEEN
+    leakage_ma: Annotated[float, number(0, 500)] | None = None
+    flash_guards: Seen = Seen.NOT_SEEN
     ways: Annotated[int, Field(strict=True, ge=1, le=60)] | None = None
     fitted_with_this_job: bool = False
     make_up: MakeUp = MakeUp.NOT_SEEN

@@ -23,6 +23,24 @@ class Provenance(StrEnum):
     SECOND_HAND = "second_hand"
 
 
+class Nearby(StrEnum):
+    """What is near a charge point and makes its place a matter of its own."""
+
+    POOL = "pool"
+    CARAVAN = "caravan"
+    WHEELS = "wheels"
+    GAS = "gas"
+    HIGHWAY = "highway"
+
+
+class SocketKind(StrEnum):
+    """What a unit without a lead offers."""
+
+    TYPE_2 = "type_2"
+    HOUSEHOLD = "household"
+    OTHER = "other"
+
+
 class ChargePointFacts(Part):
     """What matters electrically of a kind of charge point; a catalogue record holds the same fields.
 
@@ -34,6 +52,7 @@ class ChargePointFacts(Part):
     phases: Literal[1, 3] | None = None
     max_current_a: ChargeCurrentA | None = None
     tethered: bool = True
+    socket: SocketKind | None = None
     lead_length_m: Annotated[float, number(1, 20)] | None = None
     device_min_a: ChargeCurrentA | None = None
     device_max_a: ChargeCurrentA | None = None
@@ -66,6 +85,7 @@ class ChargePoint(ChargePointFacts):
     """One charge point as fitted: the facts of its kind, what is true of this one, how people are protected there.
 
     `set_current_locked` says that nobody turns it up without a tool, a code or its cover off.
+    `nearby` is what stands near it, null until somebody looked.
     `door_distance_m` is the way from one that hangs indoors to the nearest door that a car could stand at.
     """
 
@@ -81,6 +101,7 @@ class ChargePoint(ChargePointFacts):
     hangs_outdoors: bool | None = None
     door_distance_m: Annotated[float, number(0, 100)] | None = None
     connector_height_m: HeightM | None = None
+    nearby: tuple[Nearby, ...] | None = None
     arrangement: Arrangement = Arrangement()
     clamp_proof: ClampProof | None = None
 

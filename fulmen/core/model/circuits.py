@@ -40,7 +40,8 @@ class Circuit(Part):
     `phases` is a sub-main's; a final circuit has its charge point's. `phase` names the line conductor of a
     single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
     is not fitted with this job is there already: judged and tested like the others, but not bought nor varied;
-    `looked_at` says whether its device and its cable are as they were found. `remarks` go beside its test results.
+    `looked_at` says whether its device and its cable are as they were found, `serves_others` whether it feeds more than
+    its charge point. `remarks` go beside its test results.
     """
 
     id: Id
@@ -55,6 +56,7 @@ class Circuit(Part):
     load_limit_a: LoadA | None = None
     fitted_with_this_job: bool = True
     looked_at: Seen = Seen.NOT_SEEN
+    serves_others: Seen = Seen.NOT_SEEN
     device: Device = Device()
     cable: Cable = Cable()
     terminals: TerminalSchool = TerminalSchool.BY_TEMPERATURE

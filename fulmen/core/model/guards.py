@@ -69,11 +69,15 @@ class OpenPenSensing(StrEnum):
 
 
 class OpenPenDevice(Part):
-    """An open-PEN detection device, in the charge point or before it: its maker's facts, null until looked up."""
+    """An open-PEN detection device, in the charge point or before it: its maker's facts, null until looked up.
+
+    `closes_by_hand` says whether it stays open until somebody closes it.
+    """
 
     sensing: OpenPenSensing | None = None
     opens_protective_conductor: bool | None = None
     opens_within_s: Annotated[float, number(0.01, 60)] | None = None
+    closes_by_hand: bool | None = None
 
 
 class DeviceKind(StrEnum):

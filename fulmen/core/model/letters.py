@@ -30,6 +30,7 @@ class Against(StrEnum):
 
     LOOPED = "looped"
     CUT_OUT_NOT_SOUND = "cut_out_not_sound"
+    FEEDS_BACK = "feeds_back"
 
 
 # What is added up from appliances or meters may be far past what any fuse of a house carries: it is told all the same.

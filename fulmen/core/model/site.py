@@ -57,8 +57,25 @@ class Hazard(StrEnum):
     UNDER_FLOOR_RUN = "under_floor_run"
 
 
+class Circumstance(StrEnum):
+    """What is true of the dwelling or of who charges there, and changes what has to be done."""
+
+    LISTED = "listed"
+    LEASEHOLD = "leasehold"
+    WHEELCHAIR = "wheelchair"
+
+
+class Nation(StrEnum):
+    """Where the dwelling stands: each has its own way of telling building control."""
+
+    ENGLAND_WALES = "england_wales"
+    SCOTLAND = "scotland"
+    NORTHERN_IRELAND = "northern_ireland"
+    NOT_SEEN = "not_seen"
+
+
 class Site(Part):
-    """The dwelling and its householder."""
+    """The dwelling and its householder. `circumstances` is null until somebody asked."""
 
     householder: Line = ""
     address: Paragraph = ""
@@ -67,7 +84,9 @@ class Site(Part):
     extent: Paragraph = ""
     parking_on_own_land: Seen = Seen.NOT_SEEN
     wanted_position: Paragraph = ""
+    nation: Nation = Nation.NOT_SEEN
     ownership: Ownership = Ownership.NOT_SEEN
+    circumstances: tuple[Circumstance, ...] | None = None
     permission_in_writing: Seen = Seen.NOT_SEEN
     data_ways: tuple[DataWay, ...] = ()
     data_looked_for: Seen = Seen.NOT_SEEN

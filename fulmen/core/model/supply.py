@@ -9,6 +9,7 @@ from pydantic import Field
 
 from fulmen.core.model.base import CsaMm2, ElectrodeOhm, FaultKa, Line, LoadA, LoopOhm, Part, PhotoRef, number
 from fulmen.core.model.seen import Seen
+from fulmen.core.model.sources import Source
 from fulmen.core.model.tails import TailsStretch
 
 
@@ -100,6 +101,7 @@ class Supply(Part):
     isolator: Seen = Seen.NOT_SEEN
     room_to_split_tails: Seen = Seen.NOT_SEEN
     own_generation: Seen = Seen.NOT_SEEN
+    sources: tuple[Source, ...] = Field(default=(), max_length=8)
     ze_enquiry_ohm: LoopOhm | None = None
     pscc_enquiry_ka: FaultKa | None = None
     maximum_demand_a: LoadA | None = None

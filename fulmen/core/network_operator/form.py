@@ -9,6 +9,8 @@ from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import LetterFacts
+from fulmen.core.model.load import Appliance, LoadKind
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.stops import Stop
 from fulmen.core.network_operator.notification import Reason, Route, energised_on, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
@@ -45,6 +47,8 @@ class OperatorForm(Part):
     neighbour_charge_point: str
     tails_csa_mm2: float | None
     own_generation: str
+    sources: tuple[str, ...]
+    heat_pumps: tuple[str, ...]
     demand_source: str
     demand_lines: tuple[DiversityLine, ...]
     house_a: float | None
@@ -101,6 +105,8 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         neighbour_charge_point=word(supply.neighbour_charge_point),
         tails_csa_mm2=min((one.csa_mm2 for one in installation.main_tails if one.csa_mm2), default=None),
         own_generation=word(supply.own_generation),
+        sources=_sources(job),
+        heat_pumps=tuple(_rated(one) for one in job.load.appliances if one.kind is LoadKind.HEAT_PUMP),
         demand_source=demand.source,
         demand_lines=demand.lines,
         house_a=demand.house_a,
@@ -112,6 +118,19 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         about=matter.about,
         about_words=matter.about_words,
     )
+
+
+def _sources(job: Job) -> tuple[str, ...]:
+    """What feeds the house besides the network: own sources, and units that feed back."""
+    own = job.supply.sources if job.supply.own_generation is Seen.YES else ()
+    told = [f"{word(one.kind)}, {'–' if one.feeds_a is None else f'{one.feeds_a:g}'} A" for one in own]
+    back = [one for one in job.charge_points if one.feeds_back is Seen.YES]
+    return (*told, *(f"{one.name}, feeds back {one.design_current_a():g} A" for one in back))
+
+
+def _rated(one: Appliance) -> str:
+    rated = f"{one.rating_a:g} A" if one.rating_a is not None else f"{one.rating_kw:g} kW"
+    return f"{one.name or word(one.kind)}, {rated}"
 
 
 def _photos(photo_stops: tuple[Stop, ...]) -> tuple[str, ...]:

@@ -21,7 +21,11 @@ from fulmen.core.reference.rule_set import RuleSet
 
 AGREES = (LetterKind.ACCEPTED, LetterKind.WORK_DONE)
 UNSOUND = (CutOutCondition.OLD, CutOutCondition.DAMAGED)
-AGAINST_WORDS = {Against.LOOPED: "looped", Against.CUT_OUT_NOT_SOUND: "cut-out not sound"}
+AGAINST_WORDS = {
+    Against.LOOPED: "looped",
+    Against.CUT_OUT_NOT_SOUND: "cut-out not sound",
+    Against.FEEDS_BACK: "feeds back",
+}
 OPERATORS_STOPS = (Stop.CUT_OUT, Stop.METER)
 
 
@@ -109,6 +113,7 @@ def letter_facts(job: Job, demand: Demand) -> LetterFacts:
     supply = job.supply
     against = [Against.LOOPED] if supply.looped is Seen.YES else []
     against += [Against.CUT_OUT_NOT_SOUND] if supply.cut_out_condition in UNSOUND else []
+    against += [Against.FEEDS_BACK] if any(one.feeds_back is Seen.YES for one in job.charge_points) else []
     return LetterFacts(
         demand_a=None if demand.held_a is None else float(round(demand.held_a)),
         load_limit_a=supply.load_limit_a,
@@ -200,6 +205,7 @@ def _reasons(job: Job, rules: RuleSet, demand: Demand) -> tuple[Reason, ...]:
         _loop_reason(job),
         _cut_out_reason(job),
         _defects(job),
+        _feeds_back_reason(job),
     )
 
 
@@ -249,6 +255,16 @@ def _cut_out_reason(job: Job) -> Reason:
     if condition is CutOutCondition.NOT_SEEN:
         return Reason(text="The cut-out was not looked at yet.", holds=Held.NOT_KNOWN)
     return Reason(text="The cut-out is old or damaged.", holds=Held.NO)
+
+
+def _feeds_back_reason(job: Job) -> Reason:
+    """A unit that feeds the car's battery back is a source: its connection is applied for."""
+    answers = {one.feeds_back for one in job.charge_points}
+    if Seen.YES in answers:
+        return Reason(text="A unit feeds back: its connection is applied for.", holds=Held.NO)
+    if Seen.NOT_SEEN in answers:
+        return Reason(text="Whether the unit feeds back was not looked up yet.", holds=Held.NOT_KNOWN)
+    return Reason(text="No unit feeds back.", holds=Held.YES)
 
 
 def _defects(job: Job) -> Reason:

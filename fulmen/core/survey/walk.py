@@ -72,6 +72,8 @@ FACTS = (
     Fact("site.householder", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the householder's name?"),
     Fact("site.address", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "What is the address?"),
     Fact("site.ownership", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "Who owns the dwelling?"),
+    Fact("site.circumstances", Stop.OWNERSHIP, Ask.HOUSEHOLDER, "Listed, leasehold, a wheelchair user?"),
+    Fact("site.nation", Stop.OWNERSHIP, Ask.YOU, "Where does it stand: England or Wales, Scotland, Northern Ireland?"),
     Fact("supply.earthing", Stop.CUT_OUT, Ask.OPERATOR, "Which earthing arrangement has the supply?"),
     Fact("supply.phases", Stop.CUT_OUT, Ask.YOU, "How many phases has the supply?"),
     Fact("supply.looped", Stop.CUT_OUT, Ask.OPERATOR, "Is the service looped to a neighbour?"),
@@ -103,6 +105,8 @@ FACTS = (
     Fact("boards.0.front_rcd_seen", Stop.BOARD, Ask.YOU, "Does an RCD stand before the new way, and of which type?",
          lambda job: bool(job.boards)),
     Fact("boards.0.surge_protection", Stop.BOARD, Ask.YOU, "Is surge protection fitted?", lambda job: bool(job.boards)),
+    Fact("boards.0.devices_allowed", Stop.BOARD, Ask.YOU, "Does the board's maker name the devices that go in?",
+         lambda job: bool(job.boards)),
     Fact("boards.0.looked_inside", Stop.BOARD, Ask.YOU, "Was the board looked over with its lid off?", _with_board),
     Fact("boards.0.labels_complete", Stop.BOARD, Ask.YOU, "Are its circuits labelled?", _with_board),
     Fact("site.way_proven_clear", Stop.ROUTE, Ask.YOU, "Has a draw line gone through?",
@@ -128,6 +132,7 @@ def point_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
         yield Fact(f"{at}.feeds_back", Stop.CHARGE_POINT, Ask.YOU, f"Can {unit} feed the car's battery back?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
+        yield Fact(f"{at}.nearby", Stop.PARKING, Ask.YOU, f"What is near {unit}: pool, caravan, wheels, gas, highway?")
         yield Fact(f"{at}.flex_tail", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} come with a flexible tail?")
         if point.provenance is not Provenance.SUPPLIED_NEW:
             yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")

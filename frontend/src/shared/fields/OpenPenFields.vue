@@ -22,4 +22,5 @@ const YES_NO = [
   <JobField v-if="live" :path="live" label="It opens line and neutral" kind="choice" choice="Seen" />
   <JobField :path="`${path}.opens_protective_conductor`" label="It opens the earth too" kind="choice" :items="YES_NO" />
   <JobField :path="`${path}.opens_within_s`" label="It opens within" kind="number" unit="s" />
+  <JobField :path="`${path}.closes_by_hand`" label="Closes only by hand" kind="choice" :items="YES_NO" />
 </template>

@@ -27,6 +27,10 @@ const twoEarths = computed(
     ownElectrode.value ||
     (onHouseEarth.value && ['device_in_unit', 'separate_device'].includes(arrangement.value.open_pen)),
 )
+const watchesEarth = computed(() => {
+  const place = at('measuring_electrode')
+  return arrangement.value.measuring_electrode !== 'not_seen' || !!store.evaluation?.asked.includes(place)
+})
 function setLeast(phase: number, typed: string): void {
   const loads = [...(arrangement.value.least_load_a ?? [0, 0, 0])] as unknown[]
   loads[phase] = typedNumber(typed)
@@ -75,6 +79,14 @@ const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
       choice="MetalAtUnit"
       class="wide"
       hint="What touches the unit’s earth bypasses the device."
+    />
+    <TapField
+      v-if="watchesEarth"
+      :path="at('measuring_electrode')"
+      label="The electrode it measures against stands, and was tested"
+      choice="Seen"
+      class="wide"
+      hint="Out of reach of what is on the house earth."
     />
     <template v-if="onHouseEarth && arrangement.open_pen === 'three_phase_balance'">
       <v-text-field

@@ -11,8 +11,8 @@ from enum import StrEnum
 from typing import Final
 
 from fulmen.core.findings.finding import RuleKey
+from fulmen.core.findings.rules import around, run, supply
 from fulmen.core.findings.rules import protection as people
-from fulmen.core.findings.rules import run, supply
 from fulmen.core.findings.rules.rule import Rule
 
 
@@ -189,6 +189,15 @@ TABLE: dict[Rule, Row] = {
     run.SELECTIVITY: _overcurrent(EITHER),
     run.LOAD_ON_DEVICE: _overcurrent(LESS),
     run.WEAKEST_SECTION: _overcurrent(MORE),
+    around.SMOOTH_DC: _row(
+        residual_ma="smooth current blinds by the type, whatever the rated residual current",
+        time_delayed=Worse.NOT_SET, type=LESS, poles=LINES, rating_a=CARRIES, voltage_v=MADE_FOR, shared=SET,
+    ),
+    around.LEAKAGE: _row(
+        residual_ma=LESS, time_delayed=Worse.NOT_SET, type="leakage at 50 Hz is seen by every type", poles=LINES,
+        rating_a=CARRIES, voltage_v=MADE_FOR, shared=SET,
+    ),
+    around.BOARD_DIVERSITY: _overcurrent(LESS),
     run.FLEX_RATING: _overcurrent(MORE),
     run.FLEX_SURVIVES: _overcurrent(MORE),
     run.MAKER_DEVICE: _overcurrent(EITHER),

@@ -58,7 +58,7 @@ ELECTRODE_CLEAR = Rule(
     topics=PEOPLE_TOPIC,
 )  # fmt: skip
 EXPORTED_EARTH = Rule(
-    "exported_earth", "House earth taken to {board}", DESIGN, Protects.HOUSE,
+    "exported_earth", "Metal at {board} bonded to the house earth", DESIGN, Protects.HOUSE,
     "A broken PEN drives the street's current through a thin earth core, and it burns.",
 )  # fmt: skip
 OWN_RCD = Rule(

@@ -3,17 +3,15 @@
 import { computed } from 'vue'
 
 import type { Board } from '../../../api/types'
-import { useJob } from '../../../job/useJob'
 import ApplianceRows from '../../../shared/fields/ApplianceRows.vue'
 import FrontRcdSelect from '../../../shared/fields/FrontRcdSelect.vue'
 import JobField from '../../../shared/fields/JobField.vue'
+import BoardMakerFields from '../../survey/stops/BoardMakerFields.vue'
 
 const props = defineProps<{ board: Board; index: number; origin: boolean }>()
 
-const store = useJob()
 const path = computed(() => `boards.${props.index}`)
 const surveyed = computed(() => props.index === 0 && props.origin)
-const pme = computed(() => store.job!.supply.earthing !== 'tt')
 const IP = ['IP24', 'IP44', 'IP54', 'IP55', 'IP65', 'IP66'].map((value) => ({ value, words: value }))
 const YES_NO = [
   { value: true, words: 'yes' },
@@ -52,7 +50,7 @@ const YES_NO = [
           <JobField :path="`${path}.labels_complete`" label="Circuits labelled" kind="choice" choice="Seen" />
         </template>
         <JobField
-          v-if="!origin && pme"
+          v-if="!origin"
           :path="`${path}.extraneous_parts`"
           label="Metal pipes or steel in the ground there"
           kind="choice"
@@ -60,6 +58,7 @@ const YES_NO = [
         />
       </template>
     </div>
+    <div v-if="!surveyed" class="makers"><BoardMakerFields :index="index" /></div>
     <div v-if="!origin" class="loads">
       <p v-if="board.other_loads.length" class="quiet small">It also feeds, counted with diversity:</p>
       <ApplianceRows :path="`${path}.other_loads`" add="Add a load" empty="It feeds nothing but the car." />
@@ -69,6 +68,11 @@ const YES_NO = [
 
 <style src="./tree.css" />
 <style scoped>
+.makers {
+  display: grid;
+  gap: 14px;
+  padding-top: 12px;
+}
 .loads {
   max-width: 520px;
 }

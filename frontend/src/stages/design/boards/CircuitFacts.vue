@@ -154,6 +154,13 @@ const onePhase = computed(
         choice="Seen"
       />
       <JobField
+        v-if="final && !circuit.fitted_with_this_job"
+        :path="`${path}.serves_others`"
+        label="Feeds anything else"
+        kind="choice"
+        choice="Seen"
+      />
+      <JobField
         v-if="bothWays"
         :path="`${path}.device.both_ways`"
         label="Opens either way"

@@ -33,7 +33,11 @@ const FITTED = [
 function say(sensing: 'met_voltage' | 'line_neutral_window'): void {
   // What is ordered is ordered as usual; what was found there is read off it.
   const usual = guard.value.fitted_with_this_job
-  const facts = { opens_protective_conductor: usual || null, opens_within_s: usual ? 5 : null }
+  const facts = {
+    opens_protective_conductor: usual || null,
+    opens_within_s: usual ? 5 : null,
+    closes_by_hand: usual || null,
+  }
   store.change(`${props.path}.open_pen`, { sensing, ...facts })
 }
 </script>

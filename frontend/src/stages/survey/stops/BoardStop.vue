@@ -6,6 +6,7 @@ import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 import BoardDrawing from '../drawings/BoardDrawing.vue'
+import BoardMakerFields from './BoardMakerFields.vue'
 import MainSwitchFields from './MainSwitchFields.vue'
 import FrontRcdField from './FrontRcdField.vue'
 import { YES_NO } from './items'
@@ -34,6 +35,7 @@ const board = computed(() => store.job!.boards[0])
     <TapField path="boards.0.indoors" label="Stands indoors" :items="YES_NO" />
     <TapField path="boards.0.enclosure" label="Case" choice="Enclosure" />
     <TapField path="boards.0.surge_protection" label="Surge protection fitted" choice="Seen" />
+    <BoardMakerFields :index="0" />
     <div class="pair">
       <MainSwitchFields />
       <JobField path="boards.0.name" label="Name" />

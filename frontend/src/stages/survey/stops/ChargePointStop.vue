@@ -60,6 +60,7 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
     <TapField :path="at('feeds_back')" label="Can feed the car’s battery back" choice="Seen" />
     <TapField :path="at('hangs_outdoors')" label="Hangs outdoors" :items="YES_NO" />
     <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
+    <TapField v-if="!point.tethered" :path="at('socket')" label="Its socket" choice="SocketKind" />
     <div v-if="store.job!.site.car_place === 'indoors_only'" class="pair">
       <JobField v-if="point.tethered" :path="at('lead_length_m')" label="Its lead, length" kind="number" unit="m" />
       <JobField :path="at('door_distance_m')" label="From it to the nearest door" kind="number" unit="m" />

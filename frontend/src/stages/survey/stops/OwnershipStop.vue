@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
+import LookedField from '../../../shared/fields/LookedField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
 
 const store = useJob()
@@ -12,6 +13,13 @@ const others = computed(() => ['owner_lets_it', 'tenant'].includes(store.job!.si
 <template>
   <TapField path="site.ownership" label="Whose home is it?" choice="Ownership" />
   <TapField v-if="others" path="site.permission_in_writing" label="Has the owner agreed in writing?" choice="Seen" />
+  <LookedField path="site.circumstances" label="Is any of this so?" choice="Circumstance" none="none of these" />
+  <TapField
+    path="site.nation"
+    label="Where does it stand?"
+    choice="Nation"
+    hint="Each tells building control its own way."
+  />
   <div class="pair">
     <JobField path="title" label="Name of the job" />
     <JobField path="reference" label="Your reference" />
