@@ -36,6 +36,7 @@ LIST_WORDS = {
     "data_ways": "way for data",
     "functions": "function",
     "hazards": "hazard",
+    "sources": "own source",
     "tails": "length of tails",
     "instruments": "instrument",
     "against": "ground",

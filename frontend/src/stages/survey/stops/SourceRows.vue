@@ -7,12 +7,10 @@ import { useJob } from '../../../job/useJob'
 import FieldGroup from '../../../shared/fields/FieldGroup.vue'
 import JobField from '../../../shared/fields/JobField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
-import { useCatalogue } from '../../../shared/useCatalogue'
 
 type Source = Job['supply']['sources'][number]
 
 const store = useJob()
-const { words } = useCatalogue()
 const sources = computed(() => store.job!.supply.sources)
 const boards = computed(() => store.job!.boards.map((one) => ({ value: one.id, words: one.name })))
 const at = (place: number, field: string) => `supply.sources.${place}.${field}`
@@ -30,7 +28,7 @@ function remove(place: number): void {
 </script>
 
 <template>
-  <FieldGroup v-for="(one, place) in sources" :key="place" :title="words('SourceKind', one.kind)">
+  <FieldGroup v-for="(one, place) in sources" :key="place" :title="`Source ${place + 1}`">
     <TapField :path="at(place, 'kind')" label="What is it?" choice="SourceKind" class="wide" />
     <JobField :path="at(place, 'board')" label="Comes in at" kind="choice" :items="boards" />
     <JobField :path="at(place, 'feeds_a')" label="Feeds at most, on a line" kind="number" unit="A" />
