@@ -22,12 +22,12 @@ from fulmen.core.checks.earthing import earthing_findings
 from fulmen.core.checks.front_rcds import front_rcd_findings
 from fulmen.core.checks.residual_current import residual_current_findings
 from fulmen.core.checks.surge import surge_findings
+from fulmen.core.circuit.protection_words import dc_place_words, rcd_words
 from fulmen.core.circuit.run_figures import Case, case_of, known_of
-from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.editing.changes import Change
 from fulmen.core.findings.finding import Finding, RuleKey, Verdict
 from fulmen.core.findings.words import word
-from fulmen.core.installation.guards import Stands, rcd_beside_device
+from fulmen.core.installation.guards import Stands, holds_rcd, rcd_beside_device
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.installation.run import Run
 from fulmen.core.judging.known import known_for
@@ -181,11 +181,12 @@ def _option(now: Case, place: int, choice: Choice, *, rcd_beside: bool) -> Arran
     open_pen = "none needed: no PEN in its earth" if own or tt else word(arrangement.open_pen)
     watched = f", watching {word(taken.sensing)}" if taken.sensing and not own else ""
     changes = _changes(now, then, surge=surge)
+    in_unit = holds_rcd(now.guards)
     return ArrangementOption(
         earth="the house electrode (TT)" if tt else word(arrangement.car_earth),
         open_pen=open_pen + watched,
-        rcd=rcd_words(taken.rcd, before=rcd_beside),
-        rdc_dd=word(arrangement.rdc_dd),
+        rcd=rcd_words(taken.rcd, before=rcd_beside, in_unit=in_unit),
+        rdc_dd=dc_place_words(arrangement.rdc_dd, by_type_b=taken.rcd is not None and taken.rcd.type is RcdType.B),
         surge=surge,
         allowance=allowance,
         verdict=VERDICTS[allowance],

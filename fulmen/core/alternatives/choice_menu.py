@@ -9,7 +9,8 @@ from collections.abc import Callable, Iterable, Iterator
 from itertools import product
 
 from fulmen.core.alternatives.protection_choice import ProtectionChoice, protected, protection_changes
-from fulmen.core.circuit.specification import ChoiceKey, device_choice_words, rcd_words, surge_words
+from fulmen.core.circuit.protection_words import rcd_words, surge_words
+from fulmen.core.circuit.specification import ChoiceKey, device_choice_words
 from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.editing.route_editing import record_changes
@@ -18,7 +19,7 @@ from fulmen.core.evaluate import findings_of
 from fulmen.core.findings.finding import Finding, Stage, Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.words import word
-from fulmen.core.installation.guards import rcd_beside_device
+from fulmen.core.installation.guards import holds_rcd, rcd_beside_device
 from fulmen.core.installation.installation import Installation, installation_of
 from fulmen.core.installation.run import Run
 from fulmen.core.judging.merging import ORDER
@@ -202,9 +203,10 @@ def _rcd(installation: Installation, index: int) -> list[Candidate]:
         ways.insert(0, now)
     field, run = f"circuits.{index}.device.rcd", _run_to(installation, index)
     before = run is not None and rcd_beside_device(run.guards)
+    in_unit = run is not None and holds_rcd(run.guards)
     return [
         (
-            rcd_words(way, before=before),
+            rcd_words(way, before=before, in_unit=in_unit),
             way == now,
             (Change(field=field, value=way and way.model_dump(mode="json")),),
         )

@@ -8,7 +8,12 @@ from fulmen.core.checks.common import current_unknown
 from fulmen.core.circuit.fitness import maker_takes
 from fulmen.core.circuit.margins import breaking_margin, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
-from fulmen.core.electrical.cable_rating import SectionRating, lends_duct_column
+from fulmen.core.electrical.cable_rating import (
+    TERMINALS_C,
+    SectionRating,
+    lends_duct_column,
+    neighbours_share,
+)
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import (
@@ -207,13 +212,13 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
     assert rating.iz_a is not None
     line = WorkingLine(
         symbol="θ",
-        formula="θamb + (θp − θr)·((Cg·Ib/Iz)² + 1 − Cg²)" if rating.cg < 1 else "θamb + (θp − θr)·(Ib/Iz)²",
+        formula="θamb + (θp − θr)·((Cg·Ib/Iz)² + q·(1 − Cg²))" if rating.cg < 1 else "θamb + (θp − θr)·(Ib/Iz)²",
         decimals=0,
         unit="°C",
         value=margin.value,
         figures=_temperature_figures(chained.ib_a, rating),
         source=f"θr: Iz is for {rating.rated_c:g} °C around the cable"
-        + ("; its neighbours at their own rating, BS 7671 Appendix 4 §6.1" if rating.cg < 1 else ""),
+        + ("; q: its neighbours, whose terminals stand 70 °C too, Appendix 4 §6.1" if rating.cg < 1 else ""),
     )
     school = (
         "the 70 °C table rates the cable" if rated_at_70(chained) else "the other school rates it from the 70 °C table"
@@ -234,7 +239,8 @@ def _terminals(case: Case, chained: CircuitFigures) -> Finding | None:
 def _temperature_figures(ib_a: float, rating: SectionRating) -> str:
     share = f"({ib_a:g}/{rating.iz_a:.1f})²"
     if rating.cg < 1:
-        share = f"(({rating.cg:g}·{ib_a:g}/{rating.iz_a:.1f})² + 1 − {rating.cg:g}²)"
+        q = neighbours_share(rating.ambient_c, rating.operating_c - rating.rated_c, TERMINALS_C)
+        share = f"(({rating.cg:g}·{ib_a:g}/{rating.iz_a:.1f})² + {q:.2f}·(1 − {rating.cg:g}²))"
     return f"{rating.ambient_c:g} + ({rating.operating_c:g} − {rating.rated_c:g})·{share}"
 
 

@@ -19,5 +19,8 @@ def surge_findings(case: Case) -> list[Finding]:
         return [asked.meets("A surge protective device is fitted.")]
     if board.surge_protection is Seen.NOT_SEEN:
         return [asked.needs_fact(f"Look whether {board.name} has one.")]
-    detail = "None is fitted. Fit one, or keep the owner's written refusal and say so."
+    house = case.installation.tree.origin
+    elsewhere = house is not None and house.id != board.id and house.surge_protection is Seen.YES
+    where = f" at {board.name}; {house.name} has one" if elsewhere and house is not None else ""
+    detail = f"None is fitted{where}. Fit one, or keep the owner's written refusal and say so."
     return [asked.your_call(detail, basis={"fitted": board.surge_protection})]

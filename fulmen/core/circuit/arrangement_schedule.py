@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from fulmen.core.circuit.protection_words import dc_words, surge_in_words
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.circuit.specification import surge_words
 from fulmen.core.findings.words import word
 from fulmen.core.installation.guards import PlacedGuard, Stands
-from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure, RdcDdPlace
+from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.guards import OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
@@ -40,15 +40,15 @@ def short_protection(job: Job, point: ChargePoint) -> str:
 def arrangement_facts(case: Case) -> tuple[tuple[str, str], ...]:
     """Name and words of each part of the arrangement at one charge point; every RCD in its place, from the origin."""
     job, run = case.job, case.run
-    origin, guards = run.chain[0].board if run.chain else None, run.guards
+    guards = run.guards
     rcds = [(_place_words(one), rcd_in_words(one.rcd)) for one in run.rcds]
     return (
         ("Earthing for the charge point", _earth(job, run.charge_point)),
         *_own_electrode(case),
         ("Open-PEN method", open_pen_words(job, run.charge_point, guards)),
         *(rcds or [("RCD on the circuit", rcd_in_words(None))]),
-        ("6 mA DC detection (RDC-DD)", _rdc_dd(run.charge_point)),
-        ("Surge protection", surge_words(origin.surge_protection) if origin else "not known"),
+        ("6 mA DC detection (RDC-DD)", dc_words(case)),
+        ("Surge protection", surge_in_words(case) if run.chain else "not known"),
     )
 
 
@@ -110,8 +110,3 @@ def rcd_in_words(rcd: Rcd | None) -> str:
     delay = ", time-delayed" if rcd.time_delayed else ""
     poles = ", neutral not switched" if rcd.switches_neutral is False else ""
     return f"Type {rcd.type.value}, {rcd.residual_ma} mA{delay}{poles}"
-
-
-def _rdc_dd(point: ChargePoint) -> str:
-    place = point.arrangement.rdc_dd
-    return "none" if place is RdcDdPlace.NONE else word(place)

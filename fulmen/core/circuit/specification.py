@@ -5,12 +5,11 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import Literal
 
+from fulmen.core.circuit.protection_words import dc_words, measure_words, rcd_choice_words, surge_in_words
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.words import word
-from fulmen.core.installation.guards import Stands
 from fulmen.core.model.arrangement import CarEarth
-from fulmen.core.model.guards import Device, DeviceKind, RcdMark
-from fulmen.core.model.seen import Seen
+from fulmen.core.model.guards import Device, DeviceKind
 from fulmen.core.model.supply import Earthing
 from fulmen.core.plain import plain
 
@@ -40,18 +39,18 @@ def specification(case: Case) -> tuple[SentencePart, ...]:
     elif arrangement.car_earth is CarEarth.HOUSE_EARTH:
         parts += [
             _plain(", with broken-PEN protection by "),
-            _choice(word(arrangement.open_pen), "open_pen"),
+            _choice(measure_words(arrangement.open_pen, case.run.charge_point, case.guards), "open_pen"),
             _plain(". "),
         ]
     else:
         parts += [_plain(", apart from the house earth. ")]
     parts += [
         _plain("Protect people with "),
-        _choice(_rcd_choice(case), "rcd"),
+        _choice(rcd_choice_words(case), "rcd"),
         _plain(" and 6 mA DC detection "),
-        _choice(word(arrangement.rdc_dd), "rdc_dd"),
+        _choice(dc_words(case), "rdc_dd"),
         _plain("; surge protection is "),
-        _choice(surge_words(case.run.chain[0].board.surge_protection), "surge"),
+        _choice(surge_in_words(case), "surge"),
         _plain(". Guard the cable with "),
         _choice(device_choice_words(circuit.device), "device"),
         _plain(", and run "),
@@ -92,41 +91,6 @@ def device_choice_words(device: Device) -> str:
     if device.kind is DeviceKind.BREAKER:
         return f"{device.curve.value} {device.rating_a} A"
     return f"a {device.rating_a} A {word(device.kind)}"
-
-
-def _rcd_choice(case: Case) -> str:
-    """The RCD that guards this charge point alone: its device's, one before the unit, or the unit's own."""
-    rcd = case.run.final().circuit.device.rcd
-    if rcd is not None:
-        return rcd_words(rcd)
-    before = case.run.rcds_outside
-    own = [guard for guard in case.run.own_rcds if guard.stands is not Stands.UNIT]
-    named = own or before
-    in_unit = len(case.run.rcds) > len(before)
-    if not named:
-        return rcd_words(None, in_unit=in_unit)
-    words = f"the {named[-1].name} {named[-1].where}"
-    return words if own or not in_unit else f"the RCD in the unit, behind {words}"
-
-
-def rcd_words(rcd: RcdMark | None, *, in_unit: bool = True, before: bool = False) -> str:
-    """The RCD of the circuit's device in words; without one, what else there is.
-
-    Args:
-        in_unit: whether the unit has one, or may have.
-        before: whether one stands before the unit that is not the device's.
-    """
-    if rcd is None:
-        return "no RCD with the device" if before else "only the RCD in the unit" if in_unit else "no RCD"
-    known, poles = rcd.known(), ", neutral not switched" if rcd.switches_neutral is False else ""
-    if known is None:
-        return f"an RCBO at the board whose mark nobody has read{poles}"
-    return f"a Type {known.type.value} {known.residual_ma} mA RCBO at the board{poles}"
-
-
-def surge_words(seen: Seen) -> str:
-    """Surge protection at the origin in words."""
-    return {Seen.YES: "fitted at the board", Seen.NO: "left out", Seen.NOT_SEEN: "not seen yet"}[seen]
 
 
 def route_words(case: Case) -> str:

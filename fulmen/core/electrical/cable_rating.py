@@ -15,7 +15,7 @@ from fulmen.core.findings.finding import WorkingLine
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import IN_GROUND, Section
 from fulmen.core.plain import plain
-from fulmen.core.reference.cable_catalogue import CableRecord
+from fulmen.core.reference.cable_catalogue import OPERATING_C, CableRecord
 from fulmen.core.reference.places import LaidMethod, methods_in
 from fulmen.core.reference.tables import Table, table
 
@@ -87,8 +87,9 @@ class SectionRating:
         """Conductor temperature at a current [°C]; None where nothing rates the section."""
         if self.iz_a is None:
             return None
+        group = Group(self.cg, TERMINALS_C)
         return conductor_temperature_c(
-            ib_a, self.iz_a, self.ambient_c, self.operating_c, rated_c=self.rated_c, cg=self.cg
+            ib_a, self.iz_a, self.ambient_c, self.operating_c, rated_c=self.rated_c, group=group
         )
 
 
@@ -167,14 +168,38 @@ def _rated(section: Section, record: CableRecord, csa_mm2: float, phases: int, l
     )
 
 
+# What every cable of a house ends at, whatever its insulation stands.
+TERMINALS_C = OPERATING_C["pvc_70"]
+
+
+class Group(NamedTuple):
+    """What a cable lies together with: the grouping factor within Iz [1], 1 for a circuit alone, and θn [°C], what the
+    conductors of the others reach; θp where not given. Cables of 90 °C insulation end at 70 °C terminals too (common
+    practice, no source).
+    """
+
+    cg: float = 1.0
+    neighbours_c: float | None = None
+
+
+ALONE = Group()
+
+
 def conductor_temperature_c(
-    ib_a: float, iz_a: float, ambient_c: float, operating_c: float, *, rated_c: float | None = None, cg: float = 1.0
+    ib_a: float,
+    iz_a: float,
+    ambient_c: float,
+    operating_c: float,
+    *,
+    rated_c: float | None = None,
+    group: Group = ALONE,
 ) -> float:
-    """Conductor temperature at the design current: θ = θamb + (θp − θr)·((Cg·Ib/Iz)² + 1 − Cg²).
+    """Conductor temperature at the design current: θ = θamb + (θp − θr)·((Cg·Ib/Iz)² + q·(1 − Cg²)).
 
     At Iz the conductor stands θp − θr above the ambient temperature θr that Iz is for. Its own share of that rise goes
     with the square of its current; what circuits in its group add, 1 − Cg² of the rise, stays, since they are taken at
-    their own rating. Where Ca was read for just this place, θr = θamb.
+    their own rating: that at which their conductors reach θn, q = (θn − θamb)/(θp − θr) of the rise.
+    Where Ca was read for just this place, θr = θamb.
 
     Args:
         ib_a: design current [A], ≥ 0.
@@ -182,18 +207,28 @@ def conductor_temperature_c(
         ambient_c: temperature around the cable [°C].
         operating_c: θp, highest continuous temperature of the insulation [°C].
         rated_c: θr, the ambient temperature that Iz is for [°C]; the place's own where not given.
-        cg: grouping factor within Iz [1], 0 to 1; 1 for a circuit alone.
+        group: what it lies together with.
 
     References:
         BS 7671 Appendix 4 §6.1, whose t1 = tp − (Ca²·Cg² − Ib²/It²)(tp − 30) gives the same in a group.
 
     >>> round(conductor_temperature_c(32, 47, 30, 90), 1)
     57.8
-    >>> round(conductor_temperature_c(32, 48, 30, 90, cg=0.6))
+    >>> round(conductor_temperature_c(32, 48, 30, 90, group=Group(0.6)))
     78
+    >>> round(conductor_temperature_c(32, 48, 30, 90, group=Group(0.6, 70)))
+    65
     """
     rise_at_iz = operating_c - (ambient_c if rated_c is None else rated_c)
-    return ambient_c + rise_at_iz * ((cg * ib_a / iz_a) ** 2 + 1 - cg**2)
+    share = neighbours_share(ambient_c, rise_at_iz, group.neighbours_c)
+    return ambient_c + rise_at_iz * ((group.cg * ib_a / iz_a) ** 2 + share * (1 - group.cg**2))
+
+
+def neighbours_share(ambient_c: float, rise_at_iz: float, neighbours_c: float | None) -> float:
+    """q: which share of the rise at Iz the others in a group reach [1], 0 to 1; all of it where nothing holds them."""
+    if neighbours_c is None:
+        return 1.0
+    return min(1.0, max(0.0, (neighbours_c - ambient_c) / rise_at_iz))
 
 
 # Whose D column rates a cable in a ground duct that has none of its own, by insulation.

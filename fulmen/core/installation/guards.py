@@ -262,6 +262,11 @@ def _in_unit(point: ChargePoint, circuit: Circuit | None, at: str) -> Iterator[P
         )
 
 
+def holds_rcd(guards: tuple[PlacedGuard, ...]) -> bool:
+    """Whether the unit of a run holds an RCD, its mark read or not."""
+    return any(one.is_rcd and one.stands is Stands.UNIT for one in guards)
+
+
 def rcd_name(rcd: Rcd) -> str:
     """A residual-current device by type, delay and current.
 

@@ -12,14 +12,14 @@ from fulmen.core.alternatives.search.candidates import Kinds
 from fulmen.core.alternatives.search.judging import AT_THE_BOARD, Short
 from fulmen.core.checks.charge_point import maker_rcd_finding
 from fulmen.core.circuit.margins import rcd_in_time
+from fulmen.core.circuit.protection_words import dc_place_words, rcd_words
 from fulmen.core.circuit.run_figures import Case, Known, case_of, disconnection_s, known_of
-from fulmen.core.circuit.specification import rcd_words
 from fulmen.core.editing.layouts import Layout
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.protection import DISCONNECTION
 from fulmen.core.findings.words import word
-from fulmen.core.installation.guards import Stands, rcd_beside_device
+from fulmen.core.installation.guards import Stands, holds_rcd, rcd_beside_device
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.installation.run import Run
 from fulmen.core.model.arrangement import Arrangement, CarEarth, OpenPenMeasure, RdcDdPlace
@@ -47,13 +47,14 @@ NO_RCD = Short(DISCONNECTION, "only an RCD at the board would open it in time")
 class Protection:
     """One arrangement: earth and open-PEN measure, RCD at the board, place of 6 mA DC detection.
 
-    `before` says whether another RCD stands before the unit.
+    `before` says whether another RCD stands before the unit, `in_unit` whether one is inside it.
     """
 
     arrangement: Arrangement
     rcd: RcdMark | None
     standing: bool
     before: bool = False
+    in_unit: bool = True
 
     def words(self, *, tt: bool) -> str:
         """The arrangement in words."""
@@ -62,7 +63,10 @@ class Protection:
             earth = "the house electrode"
         elif self.arrangement.car_earth is CarEarth.HOUSE_EARTH:
             earth = f"house earth, {word(self.arrangement.open_pen)}"
-        return f"{earth}; {rcd_words(self.rcd, before=self.before)}; 6 mA DC detection {word(self.arrangement.rdc_dd)}"
+        type_b = self.rcd is not None and self.rcd.type is RcdType.B
+        dc = dc_place_words(self.arrangement.rdc_dd, by_type_b=type_b)
+        rcd = rcd_words(self.rcd, before=self.before, in_unit=self.in_unit)
+        return f"{earth}; {rcd}; 6 mA DC detection {dc}"
 
 
 @dataclass(frozen=True)
@@ -80,14 +84,14 @@ def protections_to_try(job: Job, run: Run) -> list[Protection]:
     measures: list[tuple[CarEarth, OpenPenMeasure]] = list(MEASURES)
     if job.supply.earthing is Earthing.TT:
         measures = [(CarEarth.HOUSE_EARTH, now.open_pen)]
-    before = rcd_beside_device(run.guards)
-    standing = Protection(now, circuit.device.rcd, standing=True, before=before)
+    before, in_unit = rcd_beside_device(run.guards), holds_rcd(run.guards)
+    standing = Protection(now, circuit.device.rcd, standing=True, before=before, in_unit=in_unit)
     found = [standing]
     for (earth, measure), rcd, place in product(measures, RCDS, RdcDdPlace):
         kept = now.open_pen if earth is CarEarth.OWN_ELECTRODE else measure
         arrangement = now.model_copy(update={"car_earth": earth, "open_pen": kept, "rdc_dd": place})
         if (arrangement, rcd) != (now, standing.rcd):
-            found.append(Protection(arrangement, rcd, standing=False, before=before))
+            found.append(Protection(arrangement, rcd, standing=False, before=before, in_unit=in_unit))
     return found
 
 
