@@ -4,11 +4,12 @@ import unittest
 from math import sqrt
 
 from fulmen.core.electrical.cable_rating import conductor_temperature_c, section_rating
-from fulmen.core.electrical.fault_energy import least_csa_mm2, let_through_a2s
+from fulmen.core.electrical.fault_energy import device_energy_a2s, least_csa_mm2, let_through_a2s
 from fulmen.core.electrical.fault_loop import conductor_ohm, prospective_fault_ka, temperature_factor, zs_limit_ohm
 from fulmen.core.electrical.open_pen import electrode_limit_ohm, met_voltage_v
 from fulmen.core.electrical.volt_drop import temperature_correction
 from fulmen.core.errors import TableError
+from fulmen.core.model.guards import Device
 from fulmen.core.model.route import Section
 from fulmen.core.reference.cable_catalogue import cable_record, cable_records
 from tests.jobs import PLACE_OF
@@ -121,6 +122,14 @@ class Energy(unittest.TestCase):
         for rating, fault_ka in ((32, 10.01), (50, 3)):
             with self.subTest(rating), self.assertRaises(TableError):
                 let_through_a2s("B", rating, fault_ka)
+
+    def test_below_the_first_row_half_a_period_bounds_it(self) -> None:
+        """3 kA is the first row; below it I²·0.01 s, never more than the row, never less than Ia²·0.1 s."""
+        for rating, fault_ka, energy in ((6, 1.0, 10000.0), (6, 1.3, 15000.0), (6, 3.0, 15000.0), (6, 3.1, 35000.0),
+                                         (40, 0.4, 4000.0), (40, 0.5, 4000.0), (6, 0.01, 90.0)):  # fmt: skip
+            with self.subTest(rating=rating, fault_ka=fault_ka):
+                found = device_energy_a2s(Device(rating_a=rating), fault_ka, 100.0)[0]
+                self.assertAlmostEqual(found, energy)
 
     def test_one_and_a_half_behind_b32_fails_at_six_kiloamperes(self) -> None:
         """Common practice, no source: the usual warning about flat 2.5/1.5 cable."""

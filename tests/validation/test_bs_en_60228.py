@@ -42,7 +42,7 @@ class VoltDropTables(unittest.TestCase):
         drops, resistances = table("volt_drop"), table("conductor_resistance")
         for insulation, operating_c in OPERATING_C.items():
             for loaded, conductors in (("2", 2.0), ("3", 3**0.5)):
-                for size in drops.rows:
+                for size in (row for row in drops.rows if drops.has(f"{insulation}.{loaded}", row)):
                     expected = conductors * resistances.at("mohm_per_m", size) * temperature_factor(operating_c)
                     with self.subTest(insulation=insulation, loaded=loaded, size=size):
                         self.assertAlmostEqual(

@@ -34,7 +34,7 @@ class AnnexD(unittest.TestCase):
                     expected = a * size**m
                     self.assertAlmostEqual(table(key).at(column, size), expected, delta=max(1.0, 0.025 * expected))
                     checked += 1
-        self.assertEqual(checked, 48)
+        self.assertEqual(checked, 52)
 
     def test_above_16_mm2_the_law_of_the_smaller_sizes_gives_a_little_more(self) -> None:
         for key, column, a, m, _ in ANNEX_D:
@@ -51,10 +51,10 @@ class AnnexD(unittest.TestCase):
                         self.assertTrue(0.97 <= ratio <= 1.13, ratio)
 
     def test_flat_cable_lies_a_little_above_the_law(self) -> None:
-        """4D5 is not derived from the law: its flat cable, clipped, is printed 0 to 4 % higher."""
+        """4D5 is not derived from the law: its flat cable, clipped, is printed 0 to 4 % higher, 1 A at 1 mm²."""
         for size in table("4d5").rows:
-            ratio = table("4d5").at("C.2", size) / (15.0 * size**0.625)
-            self.assertTrue(1.0 <= ratio <= 1.04, (size, ratio))
+            expected = 15.0 * size**0.625
+            self.assertTrue(expected <= table("4d5").at("C.2", size) <= max(expected * 1.04, expected + 1), size)
 
     def test_buried_column(self) -> None:
         for size, amperes in B_52_3_TWO_LOADED_A.items():

@@ -40,10 +40,10 @@ def let_through_a2s(curve: str, rating_a: float, fault_current_ka: float) -> tup
 def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[float, str]:
     """The most energy a device lets through, for every fault between the least and the highest, and its source.
 
-    A breaker lets most through at the highest fault; where its table has no band or curve, the larger of I²·0.01 s
-    there and Ia²·0.1 s at the threshold of its instantaneous trip bounds it. A fuse lets most through at the least
-    fault: its energy there is at most I²t at the largest current known to take 5 s, 0.4 s or the fast region,
-    whichever the fault reaches.
+    A breaker lets most through at the highest fault; where its table has no band or curve, and below its first row, the
+    larger of I²·0.01 s there and Ia²·0.1 s at the threshold of its instantaneous trip bounds it. A fuse lets most
+    through at the least fault: its energy there is at most I²t at the largest current known to take 5 s, 0.4 s or the
+    fast region, whichever the fault reaches.
 
     Args:
         device: the device before the conductor.
@@ -61,15 +61,19 @@ def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[f
     if device.energy_class not in (None, TABLED_CLASS):
         raise TableError(f"{table('let_through').name()}: none for energy class {device.energy_class}, ask the maker")
     in_table = device.rating_a <= BANDS_A[-1] and device.curve.value != "D"
-    if in_table:
-        return let_through_a2s(device.curve.value, device.rating_a, most_ka)
-    top_ka = table("let_through").rows[-1]
+    tabled = let_through_a2s(device.curve.value, device.rating_a, most_ka) if in_table else None
+    first_ka, top_ka = table("let_through").rows[0], table("let_through").rows[-1]
+    if tabled is not None and most_ka >= first_ka:
+        return tabled
     if most_ka > top_ka:
         raise TableError(f"{table('let_through').name()}: {most_ka:g} kA is past its last row, {top_ka:g}")
     trip_a = instantaneous_trip_a(device.curve.value, device.rating_a)
     energy = max((most_ka * 1000) ** 2 * FAST_S, trip_a**2 * INSTANTANEOUS_S)
+    if tabled is not None and energy >= tabled[0]:
+        return tabled
     bound = f"the larger of I²·{FAST_S:g} s and Ia²·{INSTANTANEOUS_S:g} s; the maker's figure goes first"
-    return energy, f"no table for {device.curve.value}{device.rating_a}: {bound}"
+    why = f"below {first_ka:g} kA" if tabled is not None else f"no table for {device.curve.value}{device.rating_a}"
+    return energy, f"{why}: {bound}"
 
 
 def cut_out_loop_ohm(rating_a: float, standard: str) -> float | None:
