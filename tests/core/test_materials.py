@@ -43,6 +43,17 @@ def fitted(box: dict[str, Any]) -> list[dict[str, Any]]:
 
 
 class Quantities(unittest.TestCase):
+    def test_a_trench_a_duct_and_a_hole_are_made_once(self) -> None:
+        """A second circuit in the same trench buys its cable and its duct; what is there already is not dug either."""
+        route = "circuits.0.route"
+        dug = {f"{route}.3.surroundings": "duct", f"{route}.3.in_duct": True, f"{route}.3.depth_m": 0.6}
+        for made, bought in (("for_it", {"trench", "sand", "duct"}), ("shared", {"duct"}), ("there", set())):
+            with self.subTest(made):
+                need = needed(job(changes=dug | {f"{route}.{place}.way_made": made for place in range(5)}))
+                self.assertEqual(need.keys() & {"trench", "sand", "duct"}, bought)
+                self.assertEqual("wall-hole" in need, made == "for_it" and "wall-hole" in needed(job()))
+                self.assertIn("cable.swa-3-core.6", need)
+
     def test_the_drive_by_hand(self) -> None:
         need = needed(job())
         # 16.9 m walked, half a metre at both ends, 1 m of slack, 5 % waste

@@ -142,6 +142,36 @@ class OnTheRoute(unittest.TestCase):
                     self.assertTrue(finding(rule, DEVICE_IN_UNIT, changes).remedy)
 
 
+class SharedWay(unittest.TestCase):
+    """A way shared with another circuit: that one makes it, and they lie together."""
+
+    def test_each(self) -> None:
+        trench = {"surroundings": "buried", "depth_m": 0.6, "under_drive": False}
+        own = {f"circuits.1.route.0.{name}": value for name, value in trench.items()}
+        beside = {f"circuits.0.route.3.{name}": value for name, value in trench.items()}
+        for changes, verdict in (
+            ({"way_made": "for_it", "grouped_circuits": 1}, None),
+            ({"way_made": "there", "grouped_circuits": 1}, None),
+            ({"way_made": "shared", "grouped_circuits": 1}, NEEDS),
+            ({"way_made": "shared", "grouped_circuits": None}, NEEDS),
+            ({"way_made": "shared", "grouped_circuits": 2}, MEETS),
+        ):
+            said = {f"circuits.1.route.0.{name}": value for name, value in changes.items()}
+            found = [one for one in evaluation(GARAGE, own | beside | said).findings if one.rule == "shared_way"]
+            with self.subTest(changes):
+                self.assertEqual([one.verdict for one in found], [] if verdict is None else [verdict])
+
+    def test_somebody_makes_it(self) -> None:
+        shared = {"circuits.0.route.2.way_made": "shared", "circuits.0.route.2.grouped_circuits": 2}
+        self.assertIs(finding("shared_way", DEVICE_IN_UNIT, shared).verdict, NEEDS)
+
+    def test_a_duct_that_is_there_is_proven_clear(self) -> None:
+        duct = {"circuits.0.route.3.surroundings": "duct", "circuits.0.route.3.way_made": "there"}
+        for proven, verdict in (("not_seen", NEEDS), ("yes", MEETS)):
+            found = finding("way_clear", DEVICE_IN_UNIT, duct | {"site.way_proven_clear": proven})
+            self.assertIs(found.verdict, verdict)
+
+
 class OnTheSubMain(unittest.TestCase):
     def judged(self, rule: str, changes: dict[str, Any]) -> Verdict:
         subjects = ("sub-main", "garage")

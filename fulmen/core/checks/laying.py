@@ -26,6 +26,7 @@ from fulmen.core.model.route import (
     LengthBy,
     Section,
     Surroundings,
+    WayMade,
 )
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard
@@ -301,6 +302,27 @@ def _joints(case: Case, chained: ChainCircuit) -> list[Finding]:
     return findings
 
 
+def _shared_way(place: _Place) -> Finding | None:
+    """A way that is shared is made for another circuit of the job, and another cable lies beside this one."""
+    section, asked = place.section, place.ask(rules.SHARED_WAY)
+    if section.way_made is not WayMade.SHARED:
+        return None
+    others = [
+        one
+        for circuit in place.case.job.circuits
+        if circuit.id != place.circuit.id
+        for one in circuit.route
+        if one.surroundings is section.surroundings and one.way_made is not WayMade.SHARED
+    ]
+    if not others:
+        return asked.needs_fact("Which circuit makes it? None of the job's others runs in such a way of its own.")
+    if section.company() < ALONGSIDE:
+        return asked.needs_fact("Another cable lies beside it there: how many are they together?")
+    return asked.meets("Another circuit of the job makes it.")
+
+
+ALONGSIDE = 2
 CHECKS = (
     _depth, _tape, _cover, _made_for, _fixings, _clips, _bend, _clearance, _fire_stopped, _zone, _cavity, _hazards,
+    _shared_way,
 )  # fmt: skip

@@ -20,6 +20,7 @@ from fulmen.core.findings.rules.supply import (
 )
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.defects import Defect, DefectOutcome
+from fulmen.core.model.route import WayMade
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard, Ownership
 from fulmen.core.model.stops import Stop
@@ -102,6 +103,9 @@ def _duct(case: Case) -> Finding | None:
     """What is there already must be proven: until then price and plan for the worse case."""
     assumed = {Hazard.OLD_DUCT: "an existing duct", Hazard.FULL_CAVITY: "a cavity full of cables"}
     found = [words for hazard, words in assumed.items() if hazard in case.job.site.hazards]
+    routes = [one for chained in case.new_circuits for one in chained.circuit.route]
+    if not found and any(one.ducted() and one.way_made is WayMade.THERE for one in routes):
+        found = [assumed[Hazard.OLD_DUCT]]
     if not found:
         return None
     asked = _at_origin(WAY_CLEAR, case)

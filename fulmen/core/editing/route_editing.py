@@ -23,6 +23,7 @@ from fulmen.core.model.route import (
     LengthBy,
     Section,
     Surroundings,
+    WayMade,
 )
 from fulmen.core.model.seen import Seen
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of, cable_record, cables_for
@@ -175,6 +176,7 @@ def _harsher(first: Section, second: Section) -> dict[str, object]:
         "bend_radius_mm": min(_known(first.bend_radius_mm, second.bend_radius_mm), default=None),
         "clearance_mm": min(_known(first.clearance_mm, second.clearance_mm), default=None),
         "trench_width_m": max(first.trench_width_m, second.trench_width_m),
+        "way_made": next(one for one in WayMade if one in (first.way_made, second.way_made)),
         "hole_depth_m": max(first.hole_depth_m, second.hole_depth_m),
         "hole_width_m": max(first.hole_width_m, second.hole_width_m),
         "hazards": tuple(dict.fromkeys((*first.hazards, *second.hazards))),

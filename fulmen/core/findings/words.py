@@ -20,7 +20,7 @@ from fulmen.core.model.letters import LetterKind
 from fulmen.core.model.load import DemandMethod, LoadKind
 from fulmen.core.model.readings import Outcome
 from fulmen.core.model.reference_method import ReferenceMethod
-from fulmen.core.model.route import Fixings, LengthBy, Surroundings
+from fulmen.core.model.route import Fixings, LengthBy, Surroundings, WayMade
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.testing import LoopSchool, RcdSchool
 
@@ -99,6 +99,11 @@ WORDS: dict[type[Enum], dict[str, str]] = {
     LengthBy: {
         LengthBy.TAPE: "by tape",
         LengthBy.STEPS: "by steps",
+    },
+    WayMade: {
+        WayMade.FOR_IT: "made for it",
+        WayMade.SHARED: "shared with another circuit",
+        WayMade.THERE: "there already",
     },
     Fixings: {
         Fixings.METAL: "metal",

@@ -23,7 +23,7 @@ from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind, Guard, GuardKind, RcdMark, RcdType
 from fulmen.core.model.job import Job
-from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Section, Surroundings
+from fulmen.core.model.route import IN_GROUND, ON_CLIPS, Section, Surroundings, WayMade
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import CableRecord, cable_of
@@ -167,17 +167,18 @@ def _laid(section: Section, record: CableRecord, cable: Cable) -> Iterator[Need]
     place, with_waste_m = section.surroundings, section.length_m * (1 + WASTE_SHARE)
     if place in ON_CLIPS:
         yield from _clips(section, record, cable)
-    if place in IN_GROUND:
+    made = section.way_made is WayMade.FOR_IT
+    if place in IN_GROUND and made:
         yield from _dug(section)
-    if section.in_duct:
+    if section.in_duct and section.way_made is not WayMade.THERE:
         yield "duct", with_waste_m, "for the sections in duct"
-    if place is Surroundings.THROUGH_WALL:
+    if place is Surroundings.THROUGH_WALL and made:
         yield "wall-hole", 1, "each wall crossed"
     if place is Surroundings.CONDUIT_OR_TRUNKING:
         yield "trunking", with_waste_m, "for the sections in it"
     if place is Surroundings.TRAY:
         yield "tray", with_waste_m, "for the sections on it"
-    if place is Surroundings.POST:
+    if place is Surroundings.POST and made:
         hole_m3 = pi / 4 * section.hole_width_m**2 * section.hole_depth_m
         size = f"hole {section.hole_depth_m:g} m deep, {section.hole_width_m:g} m wide: {hole_m3:.3f} m³"
         yield "post-hole", 1, size

@@ -38,6 +38,14 @@ class LengthBy(StrEnum):
     STEPS = "steps"
 
 
+class WayMade(StrEnum):
+    """Who makes the way of a section: trench, duct, hole in a wall or for a post."""
+
+    FOR_IT = "for_it"
+    SHARED = "shared"
+    THERE = "there"
+
+
 class Fixings(StrEnum):
     """What holds the cable."""
 
@@ -54,6 +62,7 @@ class Section(Part):
     Without a cable of its own it goes on with the circuit's; where the cable changes stands a joint.
     `method` is null where it follows from the place, see `reference.places`; one that the place does not allow counts
     only where it carries less.
+    `way_made` says whether trench, duct or hole are made for it, shared with another circuit, or there already.
     Facts that only some surroundings have (depth, tape, clearance) are ignored elsewhere; see `ASKED_OF`. What nobody
     has said yet is null: figures take it on, verdicts wait for it.
     """
@@ -85,6 +94,7 @@ class Section(Part):
     trench_width_m: Annotated[float, number(0.1, 2)] = 0.3
     hole_depth_m: Annotated[float, number(0.1, 2)] = 0.8
     hole_width_m: Annotated[float, number(0.1, 1.5)] = 0.3
+    way_made: WayMade = WayMade.FOR_IT
     hazards: tuple[Hazard, ...] = ()
 
     def unknown(self) -> tuple[str, ...]:

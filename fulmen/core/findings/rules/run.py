@@ -98,6 +98,10 @@ FULL_CAVITY = Rule(
     "full_cavity", SECTION + "grouped with the cables in the cavity", DESIGN, CABLE, "The bundle overheats."
 )
 SECTION_HAZARD = Rule("section_hazard", SECTION + "seen on the way", DESIGN, Protects.WORK, "What was seen is hit.")
+SHARED_WAY = Rule(
+    "shared_way", SECTION + "shares its way with a circuit that makes it", DESIGN, Protects.RECORD,
+    "Nobody digs, or two heat each other that were taken alone.",
+)  # fmt: skip
 PACED = Rule("paced", "Lengths taped, not paced", DESIGN, CABLE, "The cable is cut too short.")
 SLACK = Rule(
     "slack", "Loop of slack for the next charge point", DESIGN, CABLE, "The next unit needs a joint, or a new cable."

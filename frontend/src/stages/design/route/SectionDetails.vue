@@ -85,6 +85,13 @@ function lay(changed: Partial<Cable>): void {
         choice="Seen"
       />
     </template>
+    <JobField
+      v-if="inGround || ['through_wall', 'post'].includes(section.surroundings)"
+      :path="`${path}.way_made`"
+      :label="inGround ? 'Trench or duct' : 'Its hole'"
+      kind="choice"
+      choice="WayMade"
+    />
     <template v-if="inGround">
       <JobField :path="`${path}.depth_m`" label="Depth" kind="number" unit="m" />
       <JobField :path="`${path}.trench_width_m`" label="Trench, width" kind="number" unit="m" />
