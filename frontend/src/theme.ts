@@ -61,10 +61,17 @@ export const vuetify = createVuetify({
   },
   defaults: {
     VBtn: { variant: 'flat', rounded: 'md' },
-    VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
-    VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto', autoGrow: true, rows: 2 },
-    VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
-    VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto', persistentHint: true },
+    VTextarea: {
+      variant: 'outlined',
+      density: 'compact',
+      hideDetails: 'auto',
+      persistentHint: true,
+      autoGrow: true,
+      rows: 2,
+    },
+    VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto', persistentHint: true },
+    VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto', persistentHint: true },
     VDialog: { maxWidth: 640 },
   },
 })
