@@ -147,7 +147,7 @@ CELLS = (
     Cell("maker_rcd", DELAY, DEVICE_IN_UNIT, {"charge_points.0.upstream_rcd": "A"}, f"{RCD}.time_delayed",
          {False: MEETS, True: SHORT}),
     Cell("maker_rcd", SHARED, DEVICE_IN_UNIT, FRONT | {RCD: None, "charge_points.0.upstream_rcd": "A"},
-         "boards.0.feeds_others", {"no": MEETS, "yes": SHORT}),
+         "boards.0.feeds_others", {"no": MEETS, "yes": CALL, "not_seen": NEEDS}),
     Cell("new_board_rcd", MA, GARAGE, {}, f"{GROUP}.guards.0.rcd.residual_ma", {30: MEETS, 100: SHORT}),
     Cell("new_board_rcd", DELAY, GARAGE, {}, f"{GROUP}.guards.0.rcd.time_delayed", {False: MEETS, True: SHORT}),
     Cell("new_board_rcd", SHARED, GARAGE, {}, f"{GROUP}.feeds_others", {"yes": MEETS, "no": SHORT, "not_seen": NEEDS}),

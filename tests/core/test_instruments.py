@@ -66,6 +66,11 @@ class Stray(unittest.TestCase):
         slow = {"readings": [read("rcd_trip", 400.0)], "testing.rcd_school": "twelve"}
         self.assertEqual(finding("stray_reading", DEVICE_IN_UNIT, slow).verdict, CALL)
 
+    def test_an_electrode_given_up_is_told_with_its_reading(self) -> None:
+        found = finding("stray_reading", DEVICE_IN_UNIT, {"readings": [read("electrode", 340.0, "ev")]})
+        self.assertIs(found.verdict, CALL)
+        self.assertIn("340 Ω", found.detail)
+
 
 class Holds(unittest.TestCase):
     def verdict(self, isolated_at: int | None, safe_at: int | None) -> Verdict:

@@ -25,7 +25,7 @@ from fulmen.core.findings.rules.run import (
     USED_UNIT,
 )
 from fulmen.core.findings.words import word
-from fulmen.core.installation.guards import Stands
+from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.model.charge_point import Provenance
 from fulmen.core.model.guards import RcdType
 from fulmen.core.model.seen import Seen
@@ -82,11 +82,29 @@ def maker_rcd_finding(case: Case) -> Finding | None:
     unread = unread_on(case)
     if unread is not None:
         return mark_wanted(asked, unread)
+    shared = _shared_that_serves(case, wanted, most_ma)
+    if shared is not None and best is None and shared.shared is Seen.NOT_SEEN:
+        return asked.needs_fact(f"Does anything else hang behind the {shared.name} {shared.where}?")
+    if shared is not None and best is None:
+        detail = (
+            f"The maker asks for Type {wanted.value} before the unit: the {shared.name} {shared.where} is that, and "
+            "serves others too. Read whether the data asks for one of its own, and say so."
+        )
+        return leaning(case, asked, shared).your_call(detail, basis={"shared": shared.name, "wanted": wanted})
     there = f"only Type {best[1].value}" if best is not None else f"none that opens at once on {most_ma:g} mA"
     return asked.falls_short(
         f"The maker asks for Type {wanted.value} before the unit; {where} stands {there}.",
         remedy=f"Use a Type {wanted.value} RCBO at the board.",
     )
+
+
+def _shared_that_serves(case: Case, wanted: RcdType, most_ma: float) -> PlacedGuard | None:
+    """An RCD in front that sees what the maker asks for and opens at once, where others hang behind it or may."""
+    for guard in case.run.rcds_outside:
+        sees = SEES.index(guard.residual.type) >= SEES.index(wanted)
+        if guard.circuit == case.subject and sees and opens_at_once(guard.rcd, most_ma):
+            return guard
+    return None
 
 
 def _terminals(case: Case) -> Finding | None:

@@ -14,7 +14,7 @@ from fulmen.core.findings.rules.readings import (
 from fulmen.core.findings.words import word
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.instruments import Instrument
-from fulmen.core.model.readings import ByStep, Outcome, Reading
+from fulmen.core.model.readings import ByStep, Outcome, Reading, StepKey
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.steps import definition_of
 
@@ -92,9 +92,16 @@ def stray_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) 
     stray = [one for one in readings.taken if one not in known]
     if not stray:
         return [asked.meets("Each does.")]
-    titles = "; ".join(f"{definition_of(step).title} ({subject})" for step, subject in stray)
+    titles = "; ".join(_what_was_read(readings, step, subject) for step, subject in stray)
     detail = f"The design asks for no such step any more: {titles}. Say what became of what was read."
     return [asked.your_call(detail, basis={"steps": tuple(f"{step}/{subject}" for step, subject in stray[:MOST_TOLD])})]
+
+
+def _what_was_read(readings: ByStep, step: StepKey, subject: str) -> str:
+    """A step with the figure that it gave: an electrode that was given up stands on the paper with its reading."""
+    defined, figure = definition_of(step), readings.figure(step, subject)
+    read = "" if figure is None else f", {figure:g} {defined.unit}"
+    return f"{defined.title} ({subject}){read}"
 
 
 # A basis holds so many facts.
