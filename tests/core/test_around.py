@@ -41,6 +41,10 @@ TRIALS: tuple[tuple[str, str, dict[str, Any], Verdict | None], ...] = (
     ("building_control", DEVICE_IN_UNIT, {"site.nation": "england_wales"}, MEETS),
     ("building_control", DEVICE_IN_UNIT, {"site.nation": "scotland"}, CALL),
     ("building_control", DEVICE_IN_UNIT, {"site.nation": "northern_ireland"}, CALL),
+    ("old_place", DEVICE_IN_UNIT, {}, None),
+    ("old_place", DEVICE_IN_UNIT, {"site.work": "moved"}, NEEDS),
+    ("old_place", DEVICE_IN_UNIT, {"site.work": "moved", "site.old_place": "no"}, SHORT),
+    ("old_place", DEVICE_IN_UNIT, {"site.work": "moved", "site.old_place": "yes"}, MEETS),
     # Who sits reaches 0.75 to 1.2 m; who stands 0.5 to 1.5 m.
     ("connector_height", DEVICE_IN_UNIT, {f"{UNIT}.connector_height_m": 1.3}, MEETS),
     *(

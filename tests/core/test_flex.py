@@ -41,6 +41,7 @@ RATING: tuple[tuple[str, dict[str, Any], Verdict], ...] = (
         SHORT,
     ),
     ("what it can take not known", tail(6.0, max_current_a=None), NEEDS),
+    ("its phases not known", tail(6.0, phases=None), NEEDS),
     ("16 mm², which no table has", tail(16.0), NEEDS),
     ("16 mm², by its maker", tail(16.0, flex_rating_a=70.0), MEETS),
     ("4 mm², by its maker 32 A", tail(4.0, flex_rating_a=32.0), MEETS),

@@ -49,6 +49,14 @@ class Walk(unittest.TestCase):
                 asked = sum(question.stop is state.stop for question in found.questions)
                 self.assertEqual(state.facts - state.known, asked, state.stop)
 
+    def test_own_sources_are_open_questions_until_they_are_told(self) -> None:
+        solar: dict[str, Any] = {"supply.own_generation": "yes"}
+        source = {"kind": "solar", "board": "board", "feeds_a": 16.0, "runs_alone": "no"}
+        for told, wanted in ((None, 1), (source | {"board": "", "feeds_a": None}, 2), (source, 0)):
+            changes = solar | ({} if told is None else {"supply.sources": [told]})
+            asked = [one for one in evaluation(TT, changes).questions if one.field.startswith("supply.sources")]
+            self.assertEqual(len(asked), wanted)
+
     def test_every_finding_of_the_survey_has_its_stop(self) -> None:
         for name in (AT_SURVEY, ALL_ELECTRIC, TT):
             for one in evaluation(name).findings:

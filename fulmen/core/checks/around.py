@@ -16,7 +16,7 @@ from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.charge_point import Nearby, SocketKind
 from fulmen.core.model.guards import OpenPenSensing
 from fulmen.core.model.seen import Seen
-from fulmen.core.model.site import Circumstance, Nation
+from fulmen.core.model.site import Circumstance, Nation, WorkKind
 
 
 class Told(NamedTuple):
@@ -77,6 +77,8 @@ def dwelling_findings(case: Case) -> Iterator[Finding]:
         if one in DWELLING:
             asked = ask(rules.CIRCUMSTANCE, case.rules, f"{ORIGIN}-{one.value}", variant=one.value, what=word(one))
             yield _told(asked, DWELLING[one], one.value)
+    if case.job.site.work is WorkKind.MOVED:
+        yield _old_place(case)
     nation, asked = case.job.site.nation, ask(rules.BUILDING_CONTROL, case.rules, ORIGIN)
     if nation is Nation.NOT_SEEN:
         yield asked.needs_fact("Where does it stand: England or Wales, Scotland, or Northern Ireland?")
@@ -84,6 +86,16 @@ def dwelling_findings(case: Case) -> Iterator[Finding]:
         yield _told(asked, NATIONS[nation], nation.value)
     else:
         yield asked.meets("Tell it within 30 days of the work, through your scheme or yourself.")
+
+
+def _old_place(case: Case) -> Finding:
+    asked, seen = ask(rules.OLD_PLACE, case.rules, ORIGIN), case.job.site.old_place
+    if seen is Seen.YES:
+        return asked.meets("Cable ended or taken out, hole closed, label and schedule changed.")
+    if seen is Seen.NO:
+        remedy = "Take the cable out or end it in a box, close the hole, change label and schedule."
+        return asked.falls_short("Not left safe.", remedy=remedy)
+    return asked.needs_fact("Is its old cable ended in a box or taken out, the hole closed, the label changed?")
 
 
 def _told(asked: Question, told: Told, fact: str) -> Finding:

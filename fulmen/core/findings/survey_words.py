@@ -47,6 +47,7 @@ SURVEY_WORDS: dict[type[Enum], dict[str, str]] = {
         WorkKind.NEW_INSTALLATION: "new installation",
         WorkKind.ADDITION: "addition",
         WorkKind.ALTERATION: "alteration",
+        WorkKind.MOVED: "alteration: a unit moved",
     },
     Ownership: {
         Ownership.OWNER_LIVES_THERE: "owner lives there",

@@ -45,6 +45,8 @@ RESTS_ON: dict[Rule, tuple[Reckoned, ...]] = {
     supply.DEMAND_ENTERED: LOADS,
     supply.DEMAND_MAIN_SWITCH: LOADS,
     around.BOARD_DIVERSITY: LOADS,
+    run.FLEX_RATING: (Reckoned.UNIT_PHASES,),
+    run.FLEX_SURVIVES: (Reckoned.UNIT_PHASES,),
     supply.TAILS_CAPACITY: (*LOADS, Reckoned.SUPPLY_PHASES),
     supply.OPERATOR: (*LOADS, Reckoned.LOOPED),
     supply.MAIN_SWITCH_POLES: (Reckoned.SUPPLY_PHASES,),

@@ -23,6 +23,7 @@ class WorkKind(StrEnum):
     NEW_INSTALLATION = "new_installation"
     ADDITION = "addition"
     ALTERATION = "alteration"
+    MOVED = "moved"
 
 
 class Ownership(StrEnum):
@@ -75,12 +76,16 @@ class Nation(StrEnum):
 
 
 class Site(Part):
-    """The dwelling and its householder. `circumstances` is null until somebody asked."""
+    """The dwelling and its householder. `circumstances` is null until somebody asked.
+
+    `old_place` says whether the place that a unit was moved from is left safe.
+    """
 
     householder: Line = ""
     address: Paragraph = ""
     car_place: CarPlace = CarPlace.NOT_SEEN
     work: WorkKind = WorkKind.ADDITION
+    old_place: Seen = Seen.NOT_SEEN
     extent: Paragraph = ""
     parking_on_own_land: Seen = Seen.NOT_SEEN
     wanted_position: Paragraph = ""

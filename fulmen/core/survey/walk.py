@@ -150,6 +150,18 @@ def tails_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.sleeved", Stop.TAILS, Ask.YOU, f"{are.capitalize()} {which} marked brown and blue?")
 
 
+def source_facts(job: Job) -> Iterator[Fact]:
+    """What is asked of the house's own sources, where there are any."""
+    if job.supply.own_generation is not Seen.YES:
+        return
+    yield Fact("supply.sources", Stop.METER, Ask.HOUSEHOLDER, "Which own sources are there?")
+    for place, source in enumerate(job.supply.sources):
+        at, what = f"supply.sources.{place}", word(source.kind)
+        yield Fact(f"{at}.board", Stop.METER, Ask.YOU, f"At which board does it come in: {what}?")
+        yield Fact(f"{at}.feeds_a", Stop.METER, Ask.YOU, f"How much does it feed at most: {what}?")
+        yield Fact(f"{at}.runs_alone", Stop.METER, Ask.HOUSEHOLDER, f"Does it go on when the network is gone: {what}?")
+
+
 def switch_facts(installation: Installation) -> Iterator[Fact]:
     """The main switch stands in the incomer of the origin's board."""
     if installation.main_switch is not None:
@@ -163,7 +175,7 @@ def walked(installation: Installation) -> tuple[WalkedFact, ...]:
     job = installation.job
     return tuple(
         (fact, known(job, fact))
-        for fact in (*FACTS, *tails_facts(job), *switch_facts(installation), *point_facts(job))
+        for fact in (*FACTS, *tails_facts(job), *source_facts(job), *switch_facts(installation), *point_facts(job))
         if fact.wanted(job)
     )
 
@@ -201,6 +213,8 @@ def known(job: Job, fact: Fact) -> bool:
     """Whether a fact was seen: empty, nothing and “not seen” are not."""
     if fact.field == "load":
         return job.load.method is not DemandMethod.ENTERED or job.supply.maximum_demand_a is not None
+    if fact.field == "supply.sources":
+        return bool(job.supply.sources)
     value: Any = job
     for part in fact.field.split("."):
         value = value[int(part)] if isinstance(value, tuple) else getattr(value, part)

@@ -20,6 +20,10 @@ BUILDING_CONTROL = Rule(
     "building_control", "Building control is told as its nation asks", SURVEY, Protects.RECORD,
     "The house can't be sold without papers that nobody has.", stop=Stop.OWNERSHIP,
 )  # fmt: skip
+OLD_PLACE = Rule(
+    "old_place", "Place that the unit was moved from left safe", SURVEY, Protects.PEOPLE,
+    "Bare ends behind a hole in the wall are made live again.", stop=Stop.OWNERSHIP,
+)  # fmt: skip
 SOCKET = Rule(
     "socket", "Socket of a kind that is allowed", Stage.DESIGN, Protects.HOUSE,
     "A worn plug burns under hours of load.", stop=Stop.CHARGE_POINT,

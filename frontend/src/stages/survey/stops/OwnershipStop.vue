@@ -27,5 +27,12 @@ const others = computed(() => ['owner_lets_it', 'tenant'].includes(store.job!.si
   <JobField path="site.householder" label="Householder" />
   <JobField path="site.address" label="Address" kind="paragraph" />
   <TapField path="site.work" label="Kind of work" choice="WorkKind" />
+  <TapField
+    v-if="store.job!.site.work === 'moved'"
+    path="site.old_place"
+    label="Is the place that it was moved from left safe?"
+    choice="Seen"
+    hint="Cable ended or taken out, hole closed, label and schedule changed."
+  />
   <JobField path="site.extent" label="What the certificate covers" kind="paragraph" />
 </template>
