@@ -28,7 +28,7 @@ WALK: dict[str, tuple[dict[str, str], dict[str, str]]] = {
     "Ownership": ({"Whose home is it?": "owner lives there", "Is any of this so?": "none of these",
                    "Where does it stand?": "England or Wales", "Kind of work": "addition"},
                   {"Householder": "N. Otreal (invented)", "Address": "1 Nowhere Close", "What the certificate covers": "One new circuit"}),
-    "Charge point": ({}, {}),
+    "Charge point": ({"What isolates it locks off, with a label": "yes"}, {}),
 }  # fmt: skip
 # What is chosen from a list, stop by stop; a kind from the catalogue answers for its unit.
 CHOSEN = {

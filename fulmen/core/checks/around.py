@@ -63,6 +63,7 @@ def place_of_unit_findings(case: Case) -> Iterator[Finding]:
     """What is near the charge point, its socket, and the electrode that its open-PEN device measures against."""
     yield from _near(case)
     yield from _socket(case)
+    yield from _locks_off(case)
     yield from _measuring_electrode(case)
     yield from _alone(case)
 
@@ -135,6 +136,16 @@ def _socket(case: Case) -> Iterator[Finding]:
     else:
         detail = "Neither a vehicle socket nor a household one marked for it."
         yield asked.falls_short(detail, remedy="Use a unit with a Type 2 socket.")
+
+
+def _locks_off(case: Case) -> Iterator[Finding]:
+    point = case.run.charge_point
+    asked = ask(rules.LOCKS_OFF, case.rules, point.id, unit=point.name)
+    if point.locks_off is Seen.NO:
+        remedy = "Use a device that takes a lock, or put a lockable isolator before the unit; label it."
+        yield asked.falls_short("Nothing on its way can be locked off, or it has no label.", remedy=remedy)
+    elif point.locks_off is Seen.NOT_SEEN:
+        yield asked.needs_fact("Can what isolates it be locked off, and does a label say what it is?")
 
 
 def _measuring_electrode(case: Case) -> Iterator[Finding]:

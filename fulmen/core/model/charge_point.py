@@ -85,7 +85,8 @@ class ChargePoint(ChargePointFacts):
     """One charge point as fitted: the facts of its kind, what is true of this one, how people are protected there.
 
     `set_current_locked` says that nobody turns it up without a tool, a code or its cover off.
-    `nearby` is what stands near it, null until somebody looked.
+    `nearby` is what stands near it, null until somebody looked; `locks_off` says whether what isolates it can be locked
+    and is labelled.
     `door_distance_m` is the way from one that hangs indoors to the nearest door that a car could stand at.
     """
 
@@ -102,6 +103,7 @@ class ChargePoint(ChargePointFacts):
     door_distance_m: Annotated[float, number(0, 100)] | None = None
     connector_height_m: HeightM | None = None
     nearby: tuple[Nearby, ...] | None = None
+    locks_off: Seen = Seen.NOT_SEEN
     arrangement: Arrangement = Arrangement()
     clamp_proof: ClampProof | None = None
 

@@ -133,6 +133,7 @@ def point_facts(job: Job) -> Iterator[Fact]:
         yield Fact(f"{at}.feeds_back", Stop.CHARGE_POINT, Ask.YOU, f"Can {unit} feed the car's battery back?")
         yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
         yield Fact(f"{at}.nearby", Stop.PARKING, Ask.YOU, f"What is near {unit}: pool, caravan, wheels, gas, highway?")
+        yield Fact(f"{at}.locks_off", Stop.CHARGE_POINT, Ask.YOU, f"Can what isolates {unit} be locked off, labelled?")
         yield Fact(f"{at}.flex_tail", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} come with a flexible tail?")
         if point.provenance is not Provenance.SUPPLIED_NEW:
             yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")

@@ -28,6 +28,10 @@ SOCKET = Rule(
     "socket", "Socket of a kind that is allowed", Stage.DESIGN, Protects.HOUSE,
     "A worn plug burns under hours of load.", stop=Stop.CHARGE_POINT,
 )  # fmt: skip
+LOCKS_OFF = Rule(
+    "locks_off", "What isolates {unit} locks off and is labelled", SURVEY, Protects.WORK,
+    "Somebody switches on what another has his hands in.", stop=Stop.CHARGE_POINT,
+)  # fmt: skip
 BOARD_DEVICES = Rule(
     "board_devices", "Devices in {board} are those that its maker allows", SURVEY, Protects.CABLE,
     "A device that only fits burns at its busbar.", stop=Stop.BOARD,

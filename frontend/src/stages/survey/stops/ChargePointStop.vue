@@ -57,6 +57,7 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
         hint="Empty: the table counts"
       />
     </div>
+    <TapField :path="at('locks_off')" label="What isolates it locks off, with a label" choice="Seen" />
     <TapField :path="at('feeds_back')" label="Can feed the car’s battery back" choice="Seen" />
     <TapField :path="at('hangs_outdoors')" label="Hangs outdoors" :items="YES_NO" />
     <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
