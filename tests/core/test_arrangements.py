@@ -379,6 +379,6 @@ class Words(unittest.TestCase):
         self.assertEqual(facts["Car's own electrode"], f"not measured; conductor 6 mm², {told}")
         self.assertEqual(facts["RCD in the unit"], "Type B, 30 mA")
         self.assertEqual(facts["RCD in front, Consumer unit"], "Type A, 100 mA, time-delayed")
-        self.assertEqual(facts["6 mA DC detection (RDC-DD)"], "none")
+        self.assertEqual(facts["6 mA DC detection (RDC-DD)"], "not needed: the RCD is Type B")
         self.assertEqual(self.facts({})["RCD at the board, Consumer unit"], "Type A, 30 mA")
         self.assertEqual(self.facts(way(surge="no"))["Surge protection"], "left out")

@@ -163,9 +163,14 @@ def made_up(draw: Any) -> dict[str, Any]:
 
 class Menu(unittest.TestCase):
     def test_a_device_without_rcd_is_named_by_what_else_there_is(self) -> None:
-        for name, told in ((DEVICE_IN_UNIT, "only the RCD in the unit"), (OWN_BOARD, "no RCD with the device")):
-            labels = {one.label for one in alternatives(job(name), "ev", "rcd", RULES)}
-            with self.subTest(name):
+        inside: dict[str, Any] = {"charge_points.0.rcd_inside": mark("A"), "charge_points.0.rcd_inside_seen": "yes"}
+        for name, changes, told in (
+            (DEVICE_IN_UNIT, {}, "no RCD"),
+            (DEVICE_IN_UNIT, inside, "only the RCD in the unit"),
+            (OWN_BOARD, {}, "no RCD with the device"),
+        ):
+            labels = {one.label for one in alternatives(job(name, changes), "ev", "rcd", RULES)}
+            with self.subTest(name, told=told):
                 self.assertIn(told, labels)
 
 

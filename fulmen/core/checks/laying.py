@@ -309,7 +309,8 @@ def _shared_way(place: _Place) -> Finding | None:
         return None
     others = [
         one
-        for circuit in place.case.job.circuits
+        for leaving in place.case.installation.tree.leaving.values()
+        for circuit in leaving
         if circuit.id != place.circuit.id
         for one in circuit.route
         if one.surroundings is section.surroundings and one.way_made is not WayMade.SHARED

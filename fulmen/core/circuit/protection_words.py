@@ -61,12 +61,13 @@ def surge_in_words(case: Case) -> str:
     words = surge_words(first.surge_protection)
     if first.surge_protection is not Seen.NO or origin is None or origin.id == first.id:
         return words
-    return f"{words} at {first.name}, {surge_words(origin.surge_protection)} at {origin.name}"
+    there = {Seen.YES: "fitted", Seen.NO: "left out", Seen.NOT_SEEN: "not seen yet"}[origin.surge_protection]
+    return f"{words} at {first.name}, {there} at {origin.name}"
 
 
 def surge_words(seen: Seen) -> str:
     """Surge protection at a board in words."""
-    return {Seen.YES: "fitted", Seen.NO: "left out", Seen.NOT_SEEN: "not seen yet"}[seen]
+    return {Seen.YES: "fitted at the board", Seen.NO: "left out", Seen.NOT_SEEN: "not seen yet"}[seen]
 
 
 def rcd_choice_words(case: Case) -> str:
