@@ -44,7 +44,7 @@ class Walk(BrowserCase):
             page.locator("article > .next").tap()
         expect(page.get_by_role("heading", name="Open questions")).to_be_visible()
         page.get_by_role("button", name="Are there solar panels or a battery?").tap()
-        tap(page, "Solar panels or a battery?", "yes")
+        tap(page, "Solar panels or a battery?", "no")
         expect(page.get_by_role("status")).to_have_text("Saved")
         page.get_by_role("button", name=re.compile(r"All stops, \d+ of")).tap()
         expect(page.get_by_role("button", name="Open questions 8")).to_be_visible()
