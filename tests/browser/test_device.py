@@ -116,6 +116,8 @@ class NetworkGone(Sequence):
         other.goto(page.url)
         self.note(other).to_have_text("Saved")
         self.assertEqual(len(self.readings()), 2)
+        # It knows that they arrived, and can't ask what came of it: that is not saved yet.
+        self.note(page).to_have_text("Saving…")
         page.unroute(API)
         self.note(page).to_have_text("Saved")
         expect(page.locator(".steps li button:not(.open)")).to_have_count(2)

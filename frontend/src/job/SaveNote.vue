@@ -15,7 +15,10 @@ const words = computed(() => {
 })
 const count = (held: number) => (held === 1 ? 'for one field' : `for ${held} fields`)
 const away = computed(
-  () => !store.isSaved && (store.isAway || (store.problem !== undefined && store.saveState === 'unsaved')),
+  () =>
+    !store.isSaved &&
+    store.waiting > 0 &&
+    (store.isAway || (store.problem !== undefined && store.saveState === 'unsaved')),
 )
 const trouble = computed(
   () => away.value || store.saveState === 'refused' || store.saveState === 'conflict' || store.held.length > 0,

@@ -13,6 +13,7 @@ import { withValue } from '../shared/paths'
 import { seenBy } from '../shared/unseen'
 import { useActs } from './useActs'
 import { useEvaluating } from './useEvaluating'
+import { useHearing } from './useHearing'
 import { usePoint } from './usePoint'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
@@ -34,9 +35,10 @@ export const useJob = defineStore('job', () => {
   const flush = () => Promise.all([saving.flush(), outbox.waiting.value.length ? outbox.send() : undefined])
   /** What was made on this device for this job and has not arrived. */
   const isOwn = (one: Entry) => one.job === id.value
+  const hearing = useHearing(() => ask(id.value), hear)
   const entries = computed(() => outbox.waiting.value.filter(isOwn))
   /** Only while the server has exactly what the screen shows, readings and photos too. */
-  const isSaved = computed(() => saving.isSaved.value && !entries.value.length)
+  const isSaved = computed(() => saving.isSaved.value && !entries.value.length && !hearing.isBehind.value)
   const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
   const waiting = computed(() => saving.waiting.value + outbox.waiting.value.length)
   const { evaluation, tell, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(
@@ -64,9 +66,8 @@ export const useJob = defineStore('job', () => {
   const steps = computed(() => withWaiting(toldSteps.value ?? [], outbox.left.value.filter(isOwn)))
   outbox.onArrived(async ({ entry, state }) => {
     if (entry.job !== id.value || !entry.reading) return
-    // Where nobody answers now, the next look at the job shows it.
-    const heard = state ?? (await ask(entry.job).catch(() => undefined))
-    if (heard) hear(heard)
+    if (state) hear(state)
+    else await hearing.catchUp()
   })
 
   /** What the server did to the readings; an edit that is not saved yet stays on top. */
