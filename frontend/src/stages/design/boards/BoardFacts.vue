@@ -52,7 +52,7 @@ const YES_NO = [
         <JobField
           v-if="!origin"
           :path="`${path}.extraneous_parts`"
-          label="Metal pipes or steel in the ground there"
+          label="Metal from the ground"
           kind="choice"
           choice="Seen"
         />
