@@ -6,6 +6,7 @@ from typing import Any
 from fulmen.core.findings.finding import Verdict
 from tests.core.test_around import TRIALS as AROUND
 from tests.core.test_guard_cells import CELLS
+from tests.core.test_ring_final import TRIALS as RINGS
 from tests.core.test_route_checks import ON_THE_ROUTE, ON_THE_SUB_MAIN
 from tests.core.test_survey_checks import SURVEYED
 from tests.jobs import (
@@ -401,7 +402,7 @@ class OnTnCS(unittest.TestCase):
                 "instrument_fits",  # all in test_instruments.py
             }
             | {cell.rule for cell in CELLS}
-            | {trial[0] for trial in AROUND}
+            | {trial[0] for trial in (*AROUND, *RINGS)}
         )
         for name in (DEVICE_IN_UNIT, TREATED_AS_PME, TT, AT_SURVEY, GARAGE, THREE_PHASE):
             rules = {one.rule for one in evaluation(name).findings}

@@ -48,6 +48,7 @@ from tests.jobs import (
     TREATED_AS_PME,
     TT,
     TWO_BEHIND_ONE,
+    WIRED_ANEW,
     in_front,
     job,
     mark,
@@ -84,6 +85,9 @@ def two_behind(kind: str) -> dict[str, Any]:
     return {"boards.1.incomer": [{"id": "both", "kind": "rccb", "rating_a": 80.0, "rcd": mark(kind)}]}
 
 
+RING: dict[str, Any] = {"circuits.2.ring": True, "circuits.2.device.rating_a": 32, "circuits.2.cable.csa_mm2": 2.5, "circuits.2.route.0.length_m": 40.0, "readings": []}  # fmt: skip
+# The neutral reads nearly 0.05 Ω more than the line.
+RING_READ = (("ring_r1", 0.30), ("ring_rn", 0.345), ("ring_r2", 0.49))
 EARTH_READ: dict[str, Any] = {"step": "electrode", "subject": "ev", "outcome": "measured", "value": 32.0,
                               "taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:00:00+00:00"}  # fmt: skip
 NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
@@ -104,6 +108,8 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (GARAGE, {"supply.earthing": "tt", "supply.electrode_design_ohm": 20.0, "supply.ze_enquiry_ohm": None, "circuits.0.device.rcd": mark("A", 100, delayed=True), "readings": []}),
     *((TWO_BEHIND_ONE, two_behind(kind)) for kind in ("A", "F")),
     *((DEVICE_IN_UNIT, ISLAND | {f"{ARRANGED}.electrode_conductor_protection": kind}) for kind in ("against_corrosion", "bare")),
+    (WIRED_ANEW, RING | {"circuits.2.route.0.grouped_circuits": 2}),
+    (WIRED_ANEW, RING | {"readings": [EARTH_READ | {"step": step, "subject": "garage-sockets", "value": ohm} for step, ohm in RING_READ]}),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": HOUSE}),
     (ALL_ELECTRIC, ADDED_UP | {"load.appliances": WASHING_HOUSE}),
     (DEVICE_IN_UNIT, {f"{ROUTE}.3.soil_km_per_w": 1.4, "supply.electrode_design_ohm": 4.0, "charge_points.0.built_year": 2018, "readings": [], "decisions": []}),

@@ -17,7 +17,7 @@ from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, example_text, job
 
 # Which steps are read off a display, by how the trade tests (common practice, no source), written apart from the steps' file.
 FIGURES = {
-    "earthing_conductor", "main_bonding", "r1_r2", "r2", "r1_rn", "ir_line_neutral", "ir_line_line", "ir_live_earth",
+    "earthing_conductor", "main_bonding", "ring_r1", "ring_rn", "ring_r2", "r1_r2", "r2", "r1_rn", "ir_line_neutral", "ir_line_line", "ir_live_earth",
     "ir_line_earth", "ir_neutral_earth", "ir_earths", "electrode", "ze", "electrode_loop", "fault_current_neutral",
     "fault_current_earth", "fault_current", "zs_cable", "zs", "rcd_trip", "rcd_five", "rcd_origin_trip", "pilot_duty",
     "rcd_ac_0", "rcd_ac_180", "rcd_five_ac_0", "rcd_five_ac_180", "rcd_pulse_0", "rcd_pulse_180", "rcd_five_pulse_0",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.checks.common import current_unknown, tails_unknown
+from fulmen.core.circuit.laid_cable import RING_SHARE
 from fulmen.core.circuit.margins import Margin, lighting_margin, volt_drop_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures, RunFigures
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
@@ -81,6 +82,7 @@ def _volt_drop(case: Case, figures: RunFigures) -> Finding:
 def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine:
     one, parts = chained.sections[number - 1], []
     slack_m = chained.laid.slack_m if number == len(chained.sections) else 0.0
+    quarter, share = ("/4", RING_SHARE) if chained.laid.ring else ("", 1.0)
     length_m = one.section.length_m + slack_m
     if chained.load.single_a:
         parts.append(f"{one.metre.single_mv:g}·{chained.load.single_a:g}")
@@ -89,9 +91,12 @@ def _drop_line(chained: CircuitFigures, number: int, before: str) -> WorkingLine
     total = " + ".join(parts) if len(parts) == 1 else f"({' + '.join(parts)})"
     return WorkingLine(
         symbol=f"ΔU {before}{number}",
-        formula="mV·Ib·L·Ct/1000" + (", mV three-phase/√3" if chained.load.balanced_a else ""),
-        figures=f"{total}·{length_m:g}·{one.ct:.3f}/1000",
-        value=one.drop_v * length_m / one.section.length_m,
+        formula=f"mV·Ib·L·Ct/1000{quarter}" + (", mV three-phase/√3" if chained.load.balanced_a else ""),
+        figures=f"{total}·{length_m:g}·{one.ct:.3f}/1000{quarter}",
+        value=one.drop_v * share * length_m / one.section.length_m,
         unit="V",
-        source=f"with {slack_m:g} m of slack" if slack_m else "",
+        source="; ".join(
+            [f"with {slack_m:g} m of slack"] * bool(slack_m)
+            + ["one way's share at the middle of the ring, the rest spread round it"] * chained.laid.ring
+        ),
     )

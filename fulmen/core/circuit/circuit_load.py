@@ -23,18 +23,30 @@ class CircuitLoad:
     """The load of one circuit on its most loaded line conductor.
 
     `balanced_a` is the part drawn by three-phase charge points, `car_a` all charge points, `other_a` the rest;
-    `ib_a` is their sum, or what a clamp holds it to.
+    `ib_a` is their sum, or what a clamp holds it to. `ring_leg_a` is what flows at most in each way of a ring, None
+    where it is none.
     """
 
     ib_a: float
     car_a: float
     balanced_a: float
     other_a: float
+    ring_leg_a: float | None = None
 
     @property
     def single_a(self) -> float:
-        """What flows in one line conductor and comes back in the neutral [A]."""
-        return max(0.0, self.ib_a - self.balanced_a)
+        """What flows in one line conductor and comes back in the neutral, as if all of it went to the end [A].
+
+        On a ring one way's share goes to its middle; the rest, spread evenly round it, loses half as much (common
+        practice, no source).
+        """
+        single_a, leg_a = max(0.0, self.ib_a - self.balanced_a), self.ring_leg_a
+        return single_a if leg_a is None else leg_a + (single_a - leg_a) / 2
+
+    @property
+    def conductor_a(self) -> float:
+        """What warms a conductor [A]."""
+        return self.ib_a if self.ring_leg_a is None else self.ring_leg_a
 
 
 def circuit_load(installation: Installation, circuit: Circuit, rules: RuleSet) -> CircuitLoad:
@@ -57,7 +69,8 @@ def circuit_load(installation: Installation, circuit: Circuit, rules: RuleSet) -
     other_a += sum(diversified_a(one.loads, rules) for one in fed)
     held_a = held_demand_a(other_a, balanced_a + single_a, circuit.load_limit_a)
     assert held_a is not None
-    return CircuitLoad(held_a, balanced_a + single_a, min(balanced_a, held_a), other_a)
+    leg_a = min(held_a, rules.value("ring_leg_a")) if circuit.ring else None
+    return CircuitLoad(held_a, balanced_a + single_a, min(balanced_a, held_a), other_a, leg_a)
 
 
 def _most_loaded_a(tree: Tree, cars: list[tuple[ChargePoint, Circuit]], phases: int) -> float:

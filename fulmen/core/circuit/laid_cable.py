@@ -30,6 +30,8 @@ FLEX_C = 70.0
 NEAR_TERMINAL_M = 1.0
 ARMOUR_C = {"pvc_70": 60.0, "xlpe_90": 80.0}
 STEEL_PER_C = 0.0045
+# Two halves of a ring in parallel against all of it.
+RING_SHARE = 0.25
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,8 +109,9 @@ class LaidCable:
     `length_m`, but in `cable_m`. R1 and R2 are at 20 °C, `least_r2_ohm` with armour beside the core counted; `hot_ohm`
     is R1+R2 and `hot_line_ohm` R1 at operating temperature. `weakest` is the place of the section with the least Iz,
     None where one has no rating. `hottest_end` is the highest conductor temperature at a terminal at Ib [°C], and its
-    section. `thinnest_line` is the line conductor that survives least energy, `limiting` the conductor that does; both
-    are None while nothing is laid.
+    section. A ring goes out and back: its figures are those of its middle, the farthest point, where both ways meet;
+    only `length_m` and `cable_m` are all of it. `thinnest_line` is the line conductor that survives least energy,
+    `limiting` the conductor that does; both are None while nothing is laid.
     """
 
     sections: tuple[SectionFigures, ...]
@@ -127,26 +130,37 @@ class LaidCable:
     hottest_end: tuple[float, SectionFigures] | None
     thinnest_line: Conductor | None
     limiting: Conductor | None
+    ring: bool = False
 
     def along(self, figures: Iterable[float]) -> list[float]:
-        """A figure of each section, the slack's share in the last one."""
-        return _with_slack(list(figures), self.sections, self.slack_m)
+        """A figure of each section, the slack's share in the last one; of a ring what each gives to its middle."""
+        share = RING_SHARE if self.ring else 1.0
+        return [share * one for one in _with_slack(list(figures), self.sections, self.slack_m)]
 
 
 def laid_together(
-    sections: tuple[SectionFigures, ...], ib_a: float, flex: Flex = NO_FLEX, slack_m: float = 0.0
+    sections: tuple[SectionFigures, ...],
+    load: CircuitLoad,
+    flex: Flex = NO_FLEX,
+    slack_m: float = 0.0,
 ) -> LaidCable:
-    """What some sections come to together as the cable of one circuit."""
+    """What some sections come to together as the cable of one circuit.
+
+    Of a ring the farthest point is its middle: two halves in parallel are a quarter of the whole. Any other point is
+    nearer on one side, x·(1 − x) of the whole, which is less.
+    """
+    ring = load.ring_leg_a is not None
+    share = RING_SHARE if ring else 1.0
 
     def total(figures: Iterable[float]) -> float:
-        return sum(_with_slack(list(figures), sections, slack_m))
+        return sum(_with_slack(list(figures), sections, slack_m)) * share
 
     length_m = sum(one.section.length_m for one in sections)
     flex_hot_ohm = flex.r1_ohm * temperature_factor(FLEX_C)
     conductors = [one for section in sections for one in conductors_of(section)]
     return LaidCable(
         sections=sections,
-        ib_a=ib_a,
+        ib_a=load.ib_a,
         flex=flex,
         slack_m=slack_m,
         length_m=length_m,
@@ -158,9 +172,10 @@ def laid_together(
         hot_line_ohm=total(one.r1_ohm * one.metre.hot_factor for one in sections) + flex_hot_ohm,
         drop_v=total(one.drop_v for one in sections) + flex.drop_v,
         weakest=_weakest(sections),
-        hottest_end=_hottest_end(sections, length_m, ib_a),
+        hottest_end=_hottest_end(sections, length_m, load.conductor_a),
         thinnest_line=min(conductors[::2], key=lambda one: one.k * one.csa_mm2, default=None),
         limiting=min(conductors, key=lambda one: one.csa_mm2 * one.k, default=None),
+        ring=ring,
     )
 
 
@@ -225,7 +240,7 @@ def laid_cable(installation: Installation, circuit: Circuit, phases: int, load: 
         if cable not in metres:
             metres[cable] = cable_per_metre(installation.record(cable), cable)
         sections.append(section_figures(section, cable, metres[cable], phases, load, rate_at_70=rate_at_70))
-    return laid_together(tuple(sections), load.ib_a, flex_of(installation, circuit, load), circuit.slack_m)
+    return laid_together(tuple(sections), load, flex_of(installation, circuit, load), circuit.slack_m)
 
 
 def flex_of(installation: Installation, circuit: Circuit, load: CircuitLoad) -> Flex:
@@ -256,7 +271,8 @@ def section_figures(
     rating = section_rating(section, rated, cable.csa_mm2, phases)
     ct = 1.0
     if rating.it_a is not None and rated is record:
-        ct = temperature_correction(record.operating_c(), rating.reference_c, rating.factor, load.ib_a, rating.it_a)
+        warms_a = load.conductor_a
+        ct = temperature_correction(record.operating_c(), rating.reference_c, rating.factor, warms_a, rating.it_a)
     millivolts = metre.single_mv * load.single_a + metre.balanced_mv * load.balanced_a
     return SectionFigures(section, cable, metre, rating, millivolts * section.length_m * ct / 1000, ct)
 

@@ -75,12 +75,12 @@ def load_margin(chained: CircuitFigures) -> Margin:
 
 
 def capacity_margin(chained: CircuitFigures) -> Margin | None:
-    """In ≤ Iz of the weakest section; None where a section has no rating."""
+    """In ≤ Iz of the weakest section; None where a section has no rating. Of a ring each way carries its share."""
     if chained.laid.weakest is None:
         return None
     iz_a = chained.sections[chained.laid.weakest].rating.iz_a
     assert iz_a is not None
-    return Margin(WEAKEST_SECTION, chained.circuit.id, iz_a, chained.in_a, "A", at_least=True)
+    return Margin(WEAKEST_SECTION, chained.circuit.id, iz_a, chained.least_iz_a, "A", at_least=True)
 
 
 def terminal_margin(chained: CircuitFigures, rules: RuleSet) -> Margin | None:

@@ -78,6 +78,7 @@ class ChainPoint:
 class CircuitFigures:
     """One circuit of the chain: its load, its cable as laid, and the points where it begins and ends.
 
+    `least_iz_a` is what its cable must carry: its device's rated current, of a ring what each way round must.
     `conditional_ka` is what its board is rated for with the cut-out fuse before it; 0 where that does not hold.
     """
 
@@ -90,6 +91,7 @@ class CircuitFigures:
     start: ChainPoint
     end: ChainPoint
     zs_limit_ohm: float | None
+    least_iz_a: float
     conditional_ka: float = 0.0
 
     @property
@@ -327,8 +329,15 @@ def circuit_figures(
         start=start,
         end=start.after(circuit.laid),
         zs_limit_ohm=device_zs_limit_ohm(circuit.in_chain.circuit.device, within_s, u0_v=u0_v, cmin=cmin),
+        least_iz_a=least_iz_a(circuit.in_chain.circuit, rules),
         conditional_ka=(circuit.in_chain.board.conditional_rating_ka or 0.0) if backed_up else 0.0,
     )
+
+
+def least_iz_a(circuit: Circuit, rules: RuleSet) -> float:
+    """What the cable of a circuit must carry [A]: In, or behind a ring's own device what each way round must."""
+    rating_a = float(circuit.device.rating_a)
+    return rules.value("ring_leg_a") if circuit.ring and rating_a == rules.value("ring_device_a") else rating_a
 
 
 def disconnection_s(rules: RuleSet, *, tt: bool, final: bool) -> float:

@@ -26,6 +26,7 @@ from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.own_sources import busbar_findings, own_source_findings
 from fulmen.core.checks.phases import phase_findings
 from fulmen.core.checks.residual_current import load_circuit_findings, residual_current_findings
+from fulmen.core.checks.ring_final import ring_final_findings
 from fulmen.core.checks.selectivity import selectivity_findings
 from fulmen.core.checks.supply import supply_findings
 from fulmen.core.checks.surge import surge_findings
@@ -71,6 +72,7 @@ DESIGN_CHECKS = (
     laying_findings,
     board_findings,
     board_maker_findings,
+    ring_final_findings,
     busbar_findings,
     place_findings,
     place_of_unit_findings,
@@ -88,6 +90,7 @@ LOAD_CHECKS = (
     laying_findings,
     board_findings,
     board_maker_findings,
+    ring_final_findings,
     claim_findings,
 )
 

@@ -41,7 +41,8 @@ class Circuit(Part):
     single-phase circuit at a three-phase board. `load_limit_a` is what a clamp on this circuit holds it to. One that
     is not fitted with this job is there already: judged and tested like the others, but not bought nor varied;
     `looked_at` says whether its device and its cable are as they were found, `serves_others` whether it feeds more than
-    its charge point. `remarks` go beside its test results.
+    its charge point. `ring` says whether it goes round its loads and back to its own board, null where nobody looked;
+    what is fitted with this job does so only where that was chosen. `remarks` go beside its test results.
     """
 
     id: Id
@@ -57,6 +58,7 @@ class Circuit(Part):
     fitted_with_this_job: bool = True
     looked_at: Seen = Seen.NOT_SEEN
     serves_others: Seen = Seen.NOT_SEEN
+    ring: bool | None = None
     device: Device = Device()
     cable: Cable = Cable()
     terminals: TerminalSchool = TerminalSchool.BY_TEMPERATURE

@@ -20,6 +20,7 @@ from fulmen.core.plain import plain
 from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cables_of
 from fulmen.core.verification.readings.conductor_readings import INSULATION
 from fulmen.core.verification.readings.rcd_readings import rcd_figures
+from fulmen.core.verification.steps.ring_bands import RING_ENDS
 from fulmen.core.verification.steps.step_limits import step_limit
 
 # Past this a loop's limit is the RCD's touch voltage: hundredths of an ohm mean nothing there.
@@ -47,6 +48,7 @@ class CircuitRow:
     zs_limit_ohm: str
     test_voltages_v: str
     rcd_ms: str
+    ring_ohm: str
     results: dict[str, str]
     remarks: str
 
@@ -58,6 +60,7 @@ class BoardRows:
     board: Board
     fed_by: str
     at_origin: bool
+    has_ring: bool
     circuits: tuple[CircuitRow, ...]
 
 
@@ -69,6 +72,7 @@ def board_rows(judged: JudgedJob) -> tuple[BoardRows, ...]:
             board=board,
             fed_by=f"by {tree.feeders[board.id].name}" if board.id in tree.feeders else "from the origin",
             at_origin=board.id not in tree.feeders,
+            has_ring=any(one.ring for one in tree.leaving[board.id]),
             circuits=tuple(_circuit_row(judged, one) for one in tree.leaving[board.id]),
         )
         for board in judged.job.boards
@@ -83,7 +87,7 @@ def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
         circuit=circuit.id,
         way=way_words(installation, circuit),
         name=circuit.name if circuit.fitted_with_this_job else f"{circuit.name} (existing)",
-        cable=", then ".join(dict.fromkeys(record.name for _, record in cables)),
+        cable=", then ".join(dict.fromkeys(record.name for _, record in cables)) + (", ring" if circuit.ring else ""),
         methods=", ".join(dict.fromkeys(_methods(judged, circuit))),
         line_mm2=" / ".join(dict.fromkeys(f"{cable.csa_mm2:g}" for cable, _ in cables)),
         cpc_mm2=" / ".join(dict.fromkeys(_cpc_words(cable, record) for cable, record in cables)),
@@ -97,6 +101,7 @@ def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
         zs_limit_ohm=_zs_limit_ohm(judged, circuit),
         test_voltages_v=_test_voltages_v(readings, circuit),
         rcd_ms=_rcd_ms(readings, guarding),
+        ring_ohm=_ring_ohm(readings, circuit),
         results=results(readings, circuit.id),
         remarks=remarks_of(judged.evaluation, circuit),
     )
@@ -126,6 +131,14 @@ def _zs_limit_ohm(judged: JudgedJob, circuit: Circuit) -> str:
     found = judged.of_circuit(circuit.id)
     most = None if found is None else step_limit(found[0], StepKey.ZS, circuit.id).most
     return figure(most, 0 if most is not None and most >= WHOLE_OHMS_FROM else 2)
+
+
+def _ring_ohm(readings: ByStep, circuit: Circuit) -> str:
+    """What a ring read end to end: line, neutral, earth."""
+    if not circuit.ring:
+        return "–"
+    ends = (readings.latest(end, circuit.id) for end in RING_ENDS)
+    return " / ".join(reading_text(one, 2) for one in ends)
 
 
 def _test_voltages_v(readings: ByStep, circuit: Circuit) -> str:

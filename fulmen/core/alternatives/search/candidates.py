@@ -176,7 +176,7 @@ class CableBench:
             if one is None:
                 return None
             found.append(one)
-        return laid_together(tuple(found), self.load.ib_a, self._flex, self.circuit.slack_m)
+        return laid_together(tuple(found), self.load, self._flex, self.circuit.slack_m)
 
     def to_box(self, kinds: Kinds, in_a: float, most_mm2: float) -> Iterator[tuple[float, LaidCable]]:
         """The circuit in one kind in every size that a unit's terminals don't take, ended in a box before its last

@@ -44,6 +44,26 @@ AGREE_R2 = Rule(
     "agree_r2", "R2 with the route", DEAD, RECORD, "A poor joint, or another cable than was written down.",
     step=StepKey.R2, topics=AGREES,
 )  # fmt: skip
+AGREE_RING_R1 = Rule(
+    "agree_ring_r1", "Ring: r1 with the route", DEAD, RECORD, "The ends of two circuits, or a joint that gets hot.",
+    step=StepKey.RING_R1, topics=AGREES,
+)  # fmt: skip
+AGREE_RING_RN = Rule(
+    "agree_ring_rn", "Ring: rn with r1", DEAD, RECORD, "A loose neutral gets hot, and every socket still works.",
+    step=StepKey.RING_RN, topics=AGREES,
+)  # fmt: skip
+AGREE_RING_R2 = Rule(
+    "agree_ring_r2", "Ring: r2 with r1", DEAD, RECORD, "A loose earth opens nothing.",
+    step=StepKey.RING_R2, topics=AGREES,
+)  # fmt: skip
+AGREE_RING_ACROSS_N = Rule(
+    "agree_ring_across_n", "Ring: cross-connected L–N with r1 and rn", DEAD, RECORD,
+    "A bridged ring overloads one way round.", step=StepKey.R1_RN, topics=AGREES,
+)  # fmt: skip
+AGREE_RING_ACROSS_E = Rule(
+    "agree_ring_across_e", "Ring: cross-connected L–E with r1 and r2", DEAD, RECORD,
+    "A bridged ring overloads one way round.", step=StepKey.R1_R2, topics=AGREES,
+)  # fmt: skip
 AGREE_RN_R2 = Rule(
     "agree_rn_r2", "R1+Rn with R1+R2", DEAD, RECORD, "A loose neutral gets hot; a loose earth opens nothing.",
     step=StepKey.R1_RN, topics=AGREES,

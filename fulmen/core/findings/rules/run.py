@@ -38,6 +38,10 @@ EXISTING_CIRCUIT = Rule(
     "existing_circuit", "Existing circuit looked at", DESIGN, CABLE,
     "It is reckoned with a device and a cable that nobody has seen.",
 )  # fmt: skip
+RING_FINAL = Rule(
+    "ring_final", "Ring final circuit", DESIGN, CABLE,
+    "One way round carries more than it can, and no device opens.", short="ring final circuit",
+)  # fmt: skip
 CABLE_CORES = Rule(
     "cable_cores", "Cable has enough cores", DESIGN, CABLE, "A conductor is missing at the far end.",
     short="cores of the cable",

@@ -11,6 +11,11 @@ from fulmen.core.findings.rules.readings import (
     AGREE_R1_R2,
     AGREE_R1_RN,
     AGREE_R2,
+    AGREE_RING_ACROSS_E,
+    AGREE_RING_ACROSS_N,
+    AGREE_RING_R1,
+    AGREE_RING_R2,
+    AGREE_RING_RN,
     AGREE_RN_R2,
     AGREE_ZS,
     AGREE_ZS_CABLE,
@@ -22,16 +27,25 @@ from fulmen.core.model.readings import StepKey
 from fulmen.core.verification.readings.agreement import agrees
 from fulmen.core.verification.steps.expected_bands import Band, band_around
 from fulmen.core.verification.steps.expected_readings import expected_band, r1_r2_read
+from fulmen.core.verification.steps.ring_bands import ACROSS
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.steps import definitions
 
 BELOW = "Lower means a parallel path, a shorter route than entered or leads over-nulled."
 ABOVE = "Higher means a poor joint, a longer route than entered or leads not nulled."
+RING_BELOW = "Lower means a bridge across the ring, a shorter route than entered or leads over-nulled."
+RING_ABOVE = "Higher means a poor joint, a spur, ends of two circuits or leads not nulled."
 AGAINST_ROUTE = (
     (StepKey.R1_R2, AGREE_R1_R2),
     (StepKey.R2, AGREE_R2),
     (StepKey.R1_RN, AGREE_R1_RN),
 )
+AROUND_THE_RING = (
+    (StepKey.RING_R1, AGREE_RING_R1),
+    (StepKey.RING_RN, AGREE_RING_RN),
+    (StepKey.RING_R2, AGREE_RING_R2),
+)
+ACROSS_THE_RING = {StepKey.R1_RN: AGREE_RING_ACROSS_N, StepKey.R1_R2: AGREE_RING_ACROSS_E}
 LOOPS = ((StepKey.ZS, AGREE_ZS), (StepKey.ZS_CABLE, AGREE_ZS_CABLE))
 INSULATION = tuple(
     one.key
@@ -46,10 +60,20 @@ def conductor_findings(test: RunTest) -> list[Finding]:
     found: list[Finding | None] = []
     for chained in case.new_circuits:
         circuit = chained.circuit.id
-        found += [_against_route(test, circuit, step, rule) for step, rule in AGAINST_ROUTE]
+        against = AGAINST_ROUTE if not chained.circuit.ring else (*AROUND_THE_RING, *_across(test, circuit))
+        found += [_against_route(test, circuit, step, rule) for step, rule in against]
         found += [_loop(test, circuit, step, rule) for step, rule in LOOPS]
         found += [_rn_with_r2(test, circuit), _insulation_new(test, circuit), _further_on(test, circuit)]
     return [one for one in found if one is not None]
+
+
+def _across(test: RunTest, circuit: str) -> list[tuple[StepKey, Rule]]:
+    """Readings across a ring: held against its ends once these are read, against the route until then."""
+    return [
+        (step, ACROSS_THE_RING[step] if all(test.figure(end, circuit) is not None for end in ACROSS[step]) else rule)
+        for step, rule in AGAINST_ROUTE
+        if step in ACROSS
+    ]
 
 
 def _against_route(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Finding | None:
@@ -65,6 +89,8 @@ def _against_route(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Fi
     if value == 0:
         basis = {"value": 0.0, "low": round(band.low, 2), "high": round(band.high, 2)}
         return asked.your_call("Read 0.00: no cable reads nothing. Were the leads nulled onto it?", basis=basis)
+    if chained.laid.ring:
+        return agrees(asked, value, band, RING_BELOW if value < band.low else RING_ABOVE)
     beside = "" if step is StepKey.R1_RN else _path_in(value, step, chained)
     return agrees(asked, value, band, f"{BELOW}{beside}" if value < band.low else ABOVE)
 

@@ -21,7 +21,14 @@ from fulmen.core.model.supply import Earthing
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.steps import definition_of
 
-CONTINUITY = (StepKey.R1_R2, StepKey.R2, StepKey.R1_RN)
+CONTINUITY = (
+    StepKey.RING_R1,
+    StepKey.RING_RN,
+    StepKey.RING_R2,
+    StepKey.R1_R2,
+    StepKey.R2,
+    StepKey.R1_RN,
+)
 # Figures that belong to one circuit: two circuits that share all of them share a copied row.
 OWN_FIGURES = (StepKey.R1_R2, StepKey.R1_RN, StepKey.ZS, StepKey.IR_LIVE_EARTH, StepKey.IR_LINE_NEUTRAL)
 LEAST_SHARED, LEAST_AT_ONCE = 3, 4

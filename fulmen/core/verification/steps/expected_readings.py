@@ -7,6 +7,7 @@ from fulmen.core.electrical.control_pilot import PilotState, duty_of, pilot_volt
 from fulmen.core.electrical.fault_loop import temperature_factor
 from fulmen.core.model.readings import StepKey
 from fulmen.core.verification.steps.expected_bands import Band, r1_r2_band, r1_rn_band, r2_band, zs_band
+from fulmen.core.verification.steps.ring_bands import ring_band
 from fulmen.core.verification.steps.run_test import RunTest
 
 PILOTS = {StepKey.PILOT_A: PilotState.A, StepKey.PILOT_B: PilotState.B, StepKey.PILOT_C: PilotState.C}
@@ -24,6 +25,9 @@ def expected_band(test: RunTest, key: StepKey, subject: str) -> Band | None:
     chained = case.figures_of(subject)
     if chained is None:
         return None
+    of_ring = ring_band(test, key, chained, conductors_c(test, key, subject)) if chained.laid.ring else None
+    if of_ring is not None:
+        return of_ring
     if key in (StepKey.R1_R2, StepKey.R1_RN, StepKey.R2):
         bands = {StepKey.R1_R2: r1_r2_band, StepKey.R1_RN: r1_rn_band, StepKey.R2: r2_band}
         return bands[key](chained, case.rules, conductors_c(test, key, subject))

@@ -20,6 +20,10 @@ from fulmen.core.verification.steps.steps import WHERE_WORDS, Lead, StepDefiniti
 
 # What every cable is tested for: a sub-main, and a circuit of sockets or lights, besides the RCD before it.
 CABLE_STEPS = {
+    StepKey.RING_R1,
+    StepKey.RING_RN,
+    StepKey.RING_R2,
+    StepKey.RING_ALIKE,
     StepKey.R1_R2,
     StepKey.R2,
     StepKey.R1_RN,
@@ -162,11 +166,16 @@ class _Named:
             self.title = f"{definition.title}, {guard.name} {guard.where}"
         elif case.to_loads:
             self.title = f"{LOAD_TITLES.get(definition.key, definition.title)}, {case.run.final().circuit.name}"
-            self.where = "at its farthest point" if definition.where is Where.CAR else self.where
+            self.where = _where_on(definition) if definition.where is Where.CAR else self.where
         elif subject != ORIGIN and len(case.job.charge_points) > 1:
             self.title = f"{definition.title}, {case.run.final().circuit.name}"
         else:
             self.names_circuit = False
+
+
+def _where_on(definition: StepDefinition) -> str:
+    """Where a circuit of loads is read: at its end, a ring at every point."""
+    return "at every point" if definition.applies == "ring" else "at its farthest point"
 
 
 def _place(definition: StepDefinition, case: Case) -> str:

@@ -48,6 +48,11 @@ def has_three_lines(case: Case, subject: str) -> bool:
     return any(one.circuit.id == subject and one.circuit.phases == 3 for one in case.run.chain)
 
 
+def _is_ring(case: Case, subject: str) -> bool:
+    """Whether a circuit goes round its loads and back to its own board."""
+    return any(one.circuit.id == subject and one.circuit.ring is True for one in case.run.chain)
+
+
 def _sees(*types: RcdType) -> Condition:
     """Whether an RCD is of a type that sees a form of current."""
 
@@ -72,6 +77,8 @@ def _surge_protected(case: Case, subject: str, key: StepKey) -> bool:
 
 CONDITIONS: dict[str, Condition] = {
     "bonds": lambda case, subject, key: bool(case.job.supply.bonded_services),
+    "single_run": lambda case, subject, key: not _is_ring(case, subject),
+    "ring": lambda case, subject, key: _is_ring(case, subject),
     "lines_apart": lambda case, subject, key: has_three_lines(case, subject),
     "car_electrode": lambda case, subject, key: has_car_electrode(case) and subject == case.subject,
     "origin_electrode": lambda case, subject, key: (

@@ -46,6 +46,11 @@ const classes = computed(() => [
   { value: null, words: circuit.value.fitted_with_this_job ? '3, as ordered' : 'not seen yet' },
   ...[1, 2, 3].map((value) => ({ value, words: `${value}` })),
 ])
+const rings = computed(() => [
+  { value: null, words: circuit.value.fitted_with_this_job ? 'no, as ordered' : 'not seen yet' },
+  { value: true, words: 'yes, a ring' },
+  { value: false, words: 'no, it ends' },
+])
 const bothWays = useBothWays()
 const SEPARATE = [2.5, 4, 6, 10, 16, 25].map((value) => ({ value, words: `${value} mm²` }))
 const failed = ref('')
@@ -145,6 +150,14 @@ const onePhase = computed(
         label="Unit set to"
         kind="number"
         unit="A"
+      />
+      <JobField
+        v-if="!circuit.feeds"
+        :path="`${path}.ring`"
+        label="Back to its board (ring)"
+        kind="choice"
+        :items="rings"
+        class="wide"
       />
       <JobField
         v-if="!circuit.fitted_with_this_job"
