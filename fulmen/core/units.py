@@ -6,6 +6,7 @@ UNIT_OF_SUFFIX = {
     "km_per_w": "K·m/W",
     "ohm_m": "Ω·m",
     "mohm_per_m": "mΩ/m",
+    "mv_per_a_m": "mV/A/m",
     "percent": "%",
     "years": "years",
     "days": "days",

@@ -16,7 +16,7 @@ defineProps<{ kind: string }>()
     </template>
     <template v-else>
       <path d="M0 -12V-6M0 12V5L-8 -5" />
-      <path v-if="kind === 'breaker' || kind === 'rcbo'" d="M-3 -9l6 6m0 -6l-6 6" />
+      <path v-if="['breaker', 'rcbo', 'moulded_case'].includes(kind)" d="M-3 -9l6 6m0 -6l-6 6" />
       <ellipse v-if="kind === 'rccb' || kind === 'rcbo'" cy="8" rx="8" ry="3.2" />
       <path v-if="kind === 'open_pen_device'" d="M5 2H11M6.5 5H9.5M8 -4V2" />
     </template>

@@ -214,6 +214,12 @@ def _rcd(installation: Installation, index: int) -> list[Candidate]:
     ]
 
 
+def _without_maker(circuit: Circuit, field: str) -> list[Change]:
+    """A maker's figures are for one device: another one starts without."""
+    had = circuit.device.model_dump(include={"maker_zs_ohm", "maker_opens_s", "maker_energy_a2s"}, exclude_none=True)
+    return [Change(field=f"{field}.{name}", value=None) for name in had]
+
+
 def _device(installation: Installation, index: int) -> list[Candidate]:
     """Breakers, and at a sub-main the fuses of a fused switch; what stands is listed even where it is neither."""
     circuit, field = _circuit(installation, index), f"circuits.{index}.device"
@@ -234,6 +240,7 @@ def _device(installation: Installation, index: int) -> list[Candidate]:
                 Change(field=f"{field}.kind", value=kind.value),
                 Change(field=f"{field}.curve", value=curve.value),
                 Change(field=f"{field}.rating_a", value=rating),
+                *([] if (kind, curve, rating) == now else _without_maker(circuit, field)),
             ),
         )
         for kind, curve, rating in kinds

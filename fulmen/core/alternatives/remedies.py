@@ -176,10 +176,11 @@ def _device_moves(installation: Installation, index: int, circuit: Circuit, rule
     ratings = BREAKERS_A if device.kind is DeviceKind.BREAKER else FUSES_A
     standing = ratings.index(device.rating_a) if device.rating_a in ratings else 0
     for place, rating in enumerate(ratings):
-        if rating != device.rating_a:
+        # A maker's figures are for one rating: another one asks for others.
+        if rating != device.rating_a and not device.by_maker:
             change = Change(field=f"{field}.rating_a", value=rating)
             yield Move(f"{_of(installation, circuit)}a {rating} A device", 1 + abs(place - standing), (change,))
-    if device.kind is not DeviceKind.BREAKER:
+    if device.kind is not DeviceKind.BREAKER and device.rating_a in BREAKERS_A:
         change = Change(field=f"{field}.kind", value=DeviceKind.BREAKER.value)
         yield Move(f"{_of(installation, circuit)}a circuit-breaker of {device.rating_a} A", 2, (change,))
     elif device.curve is not Curve.B:

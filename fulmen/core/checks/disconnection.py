@@ -43,8 +43,8 @@ def _disconnection(case: Case, chained: CircuitFigures) -> Finding:
     variant = "" if device.kind is DeviceKind.BREAKER else "fuse"
     asked = ask(DISCONNECTION, case.rules, chained.circuit.id, variant=variant, opens=opens, time_s=f"{time_s:g}")
     if margin is None:
-        detail = f"No loop limit is known for a {device_words(device)} in {time_s:g} s: choose another device."
-        return asked.needs_fact(detail)
+        otherwise = "enter its maker's figures" if device.by_maker else "choose another device"
+        return asked.needs_fact(f"No loop limit is known for a {device_words(device)} in {time_s:g} s: {otherwise}.")
     ze = case.figures.ze if case.figures is not None else None
     assert ze is not None
     detail = f"Ze {ze.value:.2f} Ω {ze.source}, conductors hot"
@@ -94,7 +94,8 @@ def _loop_lines(case: Case, chained: CircuitFigures, ze_ohm: float, ze_source: s
         source=f"Ze {ze_source}; BS EN 60228",
     )
     if device.kind is not DeviceKind.BREAKER:
-        source = "BS 7671 Table 41.2 or 41.4, gG fuse"
+        by_maker = f"its maker, within {device.maker_opens_s:g} s: {device.maker_source}" if device.by_maker else ""
+        source = by_maker or "BS 7671 Table 41.2 or 41.4, gG fuse"
         return zs, WorkingLine(symbol="Zs max", value=chained.zs_limit_ohm, unit="Ω", source=source)
     multiple = INSTANTANEOUS_MULTIPLE[device.curve.value]
     return zs, WorkingLine(

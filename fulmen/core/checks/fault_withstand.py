@@ -30,14 +30,14 @@ def _survives(case: Case, chained: CircuitFigures) -> Finding:
     asked = ask(SURVIVES_FAULT, case.rules, chained.circuit.id)
     fault_ka, source, device = chained.start_fault_ka, case.figures.fault.source, chained.device
     stands_already = device.kind is DeviceKind.BREAKER and not chained.circuit.fitted_with_this_job
-    if stands_already and device.energy_class is None:
+    if stands_already and device.energy_class is None and not device.by_maker:
         return asked.needs_fact(
             f"Read the energy class of the {device_words(device)}: the figure in the small square under its rating."
         )
     try:
         found = fault_energy(chained, fault_ka, case.rules)
     except TableError as error:
-        if device.kind is not DeviceKind.BREAKER or device.energy_class not in (None, TABLED_CLASS):
+        if device.kind is not DeviceKind.BREAKER or device.by_maker or device.energy_class not in (None, TABLED_CLASS):
             return asked.needs_fact(f"{error}.")
         return asked.needs_reading(
             f"{fault_ka:.1f} kA {source} is past the let-through table: measure it at the origin."
@@ -68,8 +68,8 @@ def _survives(case: Case, chained: CircuitFigures) -> Finding:
 def _least_fault(case: Case, chained: CircuitFigures) -> Finding:
     """The least short circuit, line to neutral at the far end, against the instantaneous trip of a breaker."""
     device, asked = chained.device, ask(LEAST_FAULT, case.rules, chained.circuit.id)
-    if device.kind is not DeviceKind.BREAKER:
-        return asked.meets("A fuse opens on it later, judged by the energy it lets through.")
+    if device.kind is not DeviceKind.BREAKER or device.by_maker:
+        return asked.meets("It opens on it later, judged by the energy it lets through.")
     u0_v, cmin = case.rules.value("u0_v"), case.rules.value("voltage_factor_min")
     least_a = u0_v * cmin / chained.end.hot_neutral_ohm
     trip_a = instantaneous_trip_a(device.curve.value, device.rating_a)

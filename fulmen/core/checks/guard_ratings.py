@@ -16,7 +16,7 @@ from fulmen.core.findings.rules.supply import MAIN_SWITCH_POLES
 from fulmen.core.installation.guards import PlacedGuard, Stands, feeds_others_behind
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
-from fulmen.core.model.guards import DeviceKind, GuardKind
+from fulmen.core.model.guards import GuardKind
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 
@@ -41,7 +41,7 @@ def _poles(case: Case, guard: PlacedGuard) -> Finding | None:
     """
     lines_only, stored = guard.device is not None, guard.guard
     isolates = stored is not None and stored.kind in ISOLATES and stored is not case.installation.main_switch
-    switches = guard.device is not None and guard.device.kind is DeviceKind.BREAKER
+    switches = guard.device is not None and guard.device.opens_poles
     if not isolates and not (switches and guard.phases > 1):
         return None
     asked = ask(GUARD_POLES, case.rules, guard.subject, guard=guard.name, where=guard.where)

@@ -6,6 +6,7 @@ from typing import get_args
 
 from fulmen.core.checks.common import current_unknown
 from fulmen.core.circuit.fitness import maker_takes
+from fulmen.core.circuit.laid_cable import cable_per_metre
 from fulmen.core.circuit.margins import breaking_margin, capacity_margin, load_margin, rated_at_70, terminal_margin
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
 from fulmen.core.electrical.cable_rating import (
@@ -14,6 +15,7 @@ from fulmen.core.electrical.cable_rating import (
     lends_duct_column,
     neighbours_share,
 )
+from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.run import (
@@ -62,6 +64,11 @@ def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
         if any(own.id == record.id and own.fine_strands is None for own in case.job.maker_cables):
             asked = ask(CABLE_SIZE, case.rules, chained.circuit.id)
             return asked.needs_fact(f"Has {record.name} fine-strand cores? They resist more, and want ferrules.")
+        try:
+            cable_per_metre(record, cable)
+        except TableError as error:
+            asked = ask(CABLE_SIZE, case.rules, chained.circuit.id)
+            return asked.needs_fact(f"No figure for {cable.csa_mm2:g} mm² of {record.name}: ask its maker ({error}).")
     return None
 
 
@@ -135,7 +142,7 @@ def _maker(case: Case) -> Finding:
 
 def _weakest_section(case: Case, chained: CircuitFigures) -> Finding:
     circuit, margin = chained.circuit, capacity_margin(chained)
-    rating_a = str(circuit.device.rating_a)
+    rating_a = f"{chained.least_iz_a:g}"
     for number, section in enumerate(chained.sections, 1):
         if section.rating.iz_a is None:
             detail = f"Section {number}: {section.rating.why_unrated} Choose another method or cable, or ask its maker."
@@ -248,6 +255,8 @@ def breaks_words(device: Device, *, own: bool) -> str:
     """Where the breaking capacity comes from."""
     if device.kind is DeviceKind.FUSE:
         return "gG fuse's least breaking capacity"
+    if device.kind is DeviceKind.MOULDED_CASE and own:
+        return "device's own Icu"
     return "device's own Icn" if own else "board's conditional rating with the cut-out fuse"
 
 

@@ -118,7 +118,7 @@ def _opens(guard: PlacedGuard) -> str:
         return f"{_live(guard)}, {'and' if earth else 'not'} the protective conductor"
     if guard.detects_dc and guard.stands is Stands.UNIT:
         return "through the device it belongs to"
-    if guard.stands is Stands.CUT_OUT or (guard.device is not None and guard.device.kind is not DeviceKind.BREAKER):
+    if guard.stands is Stands.CUT_OUT or (guard.device is not None and not guard.device.opens_poles):
         return "the line"
     return _live(guard)
 

@@ -24,6 +24,9 @@ from fulmen.core.reference.cable_catalogue import (
     protective_k,
     protective_metal,
 )
+from fulmen.core.reference.tables import (
+    table,
+)
 
 FLEX_C = 70.0
 # How near a terminal a hot stretch still warms it.
@@ -285,7 +288,10 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
     """
     csa_mm2, fine = cable.csa_mm2, record.fine_strands
     single_mv, three_mv = (
-        millivolts_per_a_m(record.insulation, csa_mm2, phases, fine_strands=fine) for phases in (1, 3)
+        millivolts_per_a_m(
+            record.insulation, csa_mm2, phases, fine_strands=fine, maker_mv=record.own_drop_mv.get((csa_mm2, loaded))
+        )
+        for phases, loaded in ((1, 2), (3, 3))
     )
     hot, armour_hot = (
         temperature_factor(record.operating_c()),
@@ -293,7 +299,7 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
     )
     r1 = conductor_ohm(1, csa_mm2, fine_strands=fine)
     core = _core_ohm(record, cable)
-    armour = record.armour_mohm_per_m(csa_mm2) / 1000 if record.armour else None
+    armour = _armour_ohm(record, csa_mm2)
     if cable.protective in (Protective.CORE, Protective.SEPARATE) and core is not None:
         r2, hot_r2 = core, core * hot
     elif cable.protective is Protective.CORE_AND_ARMOUR and core is not None:
@@ -301,7 +307,9 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
     else:
         r2 = record.armour_mohm_per_m(csa_mm2) / 1000
         hot_r2 = r2 * armour_hot
-    least = r2 if armour is None or core is None else _beside(core, armour, record)
+    # Armour of a size that no table has may carry anything: the highest fault is reckoned as if it lost nothing.
+    untold = bool(record.armour) and armour is None
+    least = 0.0 if untold else r2 if armour is None or core is None else _beside(core, armour, record)
     protective = cable if core is not None else cable.model_copy(update={"protective": Protective.ARMOUR})
     return CablePerMetre(
         record=record,
@@ -314,6 +322,12 @@ def cable_per_metre(record: CableRecord, cable: Cable) -> CablePerMetre:
         single_mv=single_mv,
         balanced_mv=three_mv / sqrt(3),
     )
+
+
+def _armour_ohm(record: CableRecord, csa_mm2: float) -> float | None:
+    """The armour per metre [Ω]; None without one, or where no table has this size."""
+    tabled = record.armour and csa_mm2 in table("armour").rows
+    return record.armour_mohm_per_m(csa_mm2) / 1000 if tabled else None
 
 
 def _core_ohm(record: CableRecord, cable: Cable) -> float | None:

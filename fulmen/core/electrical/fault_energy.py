@@ -54,6 +54,8 @@ def device_energy_a2s(device: Device, most_ka: float, least_a: float) -> tuple[f
         TableError: the highest fault is past a breaker's table, its energy class is one that no table is for, or the
             least is too low for a fuse to open in 5 s.
     """
+    if device.by_maker:
+        return _maker_energy_a2s(device, least_a)
     if device.kind is DeviceKind.FUSE:
         return _fuse_energy_a2s(device.rating_a, least_a)
     if device.kind is DeviceKind.REWIRABLE:
@@ -131,6 +133,17 @@ def _fuse_energy_a2s(rating_a: float, least_a: float) -> tuple[float, str]:
                 total, opens_a**2 * time_s
             ), f"{opens_a:.0f} A for {time_s:g} s, {fuses.source(column, rating_a)}"
     raise TableError(f"{fuses.name()}: {least_a:.0f} A does not open a {rating_a:g} A fuse within 5 s")
+
+
+def _maker_energy_a2s(device: Device, least_a: float) -> tuple[float, str]:
+    """The larger of what its maker says at the highest fault and of the least current that opens it in its time."""
+    zs_ohm, opens_s, energy = device.maker_zs_ohm, device.maker_opens_s, device.maker_energy_a2s
+    if zs_ohm is None or opens_s is None or energy is None:
+        raise TableError(f"No table holds a {device.rating_a} A device of this kind: its maker's loop, time and energy")
+    opens_a = loop_opens_a(zs_ohm)
+    if least_a < opens_a * (1 - 1e-9):
+        raise TableError(f"{least_a:.0f} A does not open a {device.rating_a} A device within {opens_s:g} s")
+    return max(energy, opens_a**2 * opens_s), f"its maker: {device.maker_source or 'no paper named'}"
 
 
 def loop_opens_a(loop_ohm: float) -> float:

@@ -61,8 +61,9 @@ def device_zs_limit_ohm(device: Device, within_s: float, *, u0_v: float, cmin: f
     """The largest Zs that opens a device within a time, on TN [Ω].
 
     A circuit-breaker must trip at once, which takes 0.1 s at most. A gG fuse is read from its table, in the column of
-    the longest time that is not above the one allowed. None where no figure is known: a shorter time, a rating that the
-    table lacks, or a rewirable fuse, which this circuit may not have.
+    the longest time that is not above the one allowed. Above the tables, and of a moulded-case breaker, its maker's
+    figure serves. None where none is known: a shorter time, what its maker was not asked, or a rewirable fuse, which
+    this circuit may not have.
 
     Args:
         device: the device before the circuit.
@@ -73,6 +74,9 @@ def device_zs_limit_ohm(device: Device, within_s: float, *, u0_v: float, cmin: f
     >>> device_zs_limit_ohm(Device(kind=DeviceKind.FUSE, rating_a=32), 0.4, u0_v=230, cmin=0.95)
     0.99
     """
+    if device.by_maker:
+        in_time = device.maker_opens_s is not None and device.maker_opens_s <= within_s
+        return device.maker_zs_ohm if in_time else None
     if device.kind is DeviceKind.BREAKER:
         limit = zs_limit_ohm(device.curve.value, device.rating_a, u0_v, cmin)
         return limit if within_s >= INSTANTANEOUS_S else None

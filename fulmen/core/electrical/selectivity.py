@@ -23,7 +23,8 @@ SLOW_S = 5.0
 class Opener:
     """One overcurrent device of a chain, with the residual-current device that stands with it.
 
-    `cut_out` is the standard of the network operator's fuse, empty for any other device.
+    `cut_out` is the standard of the network operator's fuse, empty for any other device. `by_maker` is the least
+    current that opens it and within which time, where its maker said so.
     """
 
     name: str
@@ -32,14 +33,21 @@ class Opener:
     rating_a: float
     rcd: Rcd | None = None
     cut_out: str = ""
+    by_maker: tuple[float, float] | None = None
 
 
 def opener_of(circuit: Circuit) -> Opener:
     """What opens by a circuit's device is."""
     device = circuit.device
     rcd = device.rcd.known() if device.rcd is not None else None
+    known = device.by_maker and device.maker_zs_ohm is not None and device.maker_opens_s is not None
     return Opener(
-        f"{device_words(device)}, {circuit.name}", device.kind, device.curve.value, float(device.rating_a), rcd
+        f"{device_words(device)}, {circuit.name}",
+        device.kind,
+        device.curve.value,
+        float(device.rating_a),
+        rcd,
+        by_maker=(loop_opens_a(device.maker_zs_ohm), device.maker_opens_s) if known else None,  # type: ignore[arg-type]
     )
 
 
@@ -51,7 +59,14 @@ def device_words(device: Device) -> str:
     """
     if device.kind is DeviceKind.BREAKER:
         return f"{device.curve.value}{device.rating_a}"
-    return f"{device.rating_a} A {'fuse' if device.kind is DeviceKind.FUSE else 'rewirable fuse'}"
+    return f"{device.rating_a} A {DEVICE_NAMES[device.kind]}"
+
+
+DEVICE_NAMES = {
+    DeviceKind.FUSE: "fuse",
+    DeviceKind.MOULDED_CASE: "moulded-case breaker",
+    DeviceKind.REWIRABLE: "rewirable fuse",
+}
 
 
 def cut_out_opener(fuse_a: float, standard: str) -> Opener:
@@ -73,7 +88,7 @@ def selective_up_to_a(before: Opener, after: Opener) -> float | None:
         before: the device nearer the origin.
         after: the device nearer the fault.
     """
-    if before.rating_a <= after.rating_a:
+    if before.rating_a <= after.rating_a or DeviceKind.MOULDED_CASE in (before.kind, after.kind):
         return 0.0
     if before.kind is DeviceKind.BREAKER:
         return NOT_BEFORE_MULTIPLE[before.curve] * before.rating_a
@@ -141,6 +156,11 @@ def _residual_between_s(rcd: Rcd, fault_ma: float) -> tuple[float, float]:
 def _overcurrent_between_s(opener: Opener, fault_a: float) -> tuple[float, float]:
     if opener.rating_a == float("inf"):
         return float("inf"), float("inf")
+    if opener.by_maker is not None:
+        least_a, within_s = opener.by_maker
+        return LEAST_TIME_S, within_s if fault_a >= least_a else float("inf")
+    if opener.kind is DeviceKind.MOULDED_CASE:
+        return LEAST_TIME_S, float("inf")
     if opener.kind is DeviceKind.BREAKER:
         if fault_a >= instantaneous_trip_a(opener.curve, opener.rating_a):
             return LEAST_TIME_S, 0.1

@@ -30,14 +30,21 @@ def temperature_correction(operating_c: float, reference_c: float, factor: float
     return (230 + operating_c - cooler) / (230 + operating_c)
 
 
-def millivolts_per_a_m(insulation: str, csa_mm2: float, phases: int = 1, *, fine_strands: bool = False) -> float:
+def millivolts_per_a_m(
+    insulation: str, csa_mm2: float, phases: int = 1, *, fine_strands: bool = False, maker_mv: float | None = None
+) -> float:
     """The volt drop [mV/A/m] at the insulation's operating temperature; a rounded table never flatters.
 
-    The larger of the table's figure and 2·r·1000 (√3·r·1000 on three phases), with r the hot resistance per metre.
+    The larger of the table's figure, or its maker's, and 2·r·1000 (√3·r·1000 on three phases), with r the hot
+    resistance per metre.
+
+    Raises:
+        TableError: the table has no such size, and its maker's figure is not given.
 
     >>> millivolts_per_a_m("pvc_70", 10), round(millivolts_per_a_m("xlpe_90", 4, phases=3), 2)
     (4.4, 10.22)
     """
-    printed = table("volt_drop").at(f"{insulation}.{2 if phases == 1 else 3}", csa_mm2)
+    loaded = 2 if phases == 1 else 3
+    printed = table("volt_drop").at(f"{insulation}.{loaded}", csa_mm2) if maker_mv is None else maker_mv
     hot_ohm = conductor_ohm(1, csa_mm2, fine_strands=fine_strands) * temperature_factor(OPERATING_C[insulation])
     return max(printed, (2 if phases == 1 else sqrt(3)) * hot_ohm * 1000)

@@ -126,6 +126,7 @@ WORDS: dict[type[Enum], dict[str, str]] = {
     DeviceKind: {
         DeviceKind.BREAKER: "circuit-breaker",
         DeviceKind.FUSE: "gG fuse in a fused switch",
+        DeviceKind.MOULDED_CASE: "moulded-case breaker",
         DeviceKind.REWIRABLE: "rewirable fuse",
     },
     KnownHow: {

@@ -253,7 +253,9 @@ def metal_kg_per_m(record: CableRecord, csa_mm2: float, phases: int) -> float:
 
 def _device(circuit: Circuit) -> Iterator[Need]:
     device, why = circuit.device, f"{circuit.name}, {device_words(circuit.device)}"
-    if device.kind is not DeviceKind.BREAKER:
+    if device.kind is DeviceKind.MOULDED_CASE:
+        yield "moulded-case", 1, why
+    elif device.kind is not DeviceKind.BREAKER:
         yield "fused-switch", 1, why
     elif device.rcd is None:
         yield "breaker", 1, why

@@ -40,12 +40,16 @@ class Insulation(StrEnum):
 
 
 class MakerRating(Part):
-    """What a cable's maker says one size carries, laid one way, with so many loaded conductors."""
+    """What a cable's maker says one size carries, laid one way, with so many loaded conductors, and what it loses.
+
+    `drop_mv_per_a_m` is in mV/A/m; above 25 mm² no table has it.
+    """
 
     method: ReferenceMethod
     csa_mm2: CsaMm2
     loaded: Literal[2, 3] = 2
     rating_a: Annotated[float, number(1, 500)]
+    drop_mv_per_a_m: Annotated[float, number(0.1, 60)] | None = None
 
 
 class MakerCable(Part):

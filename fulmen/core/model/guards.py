@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import FaultKa, Id, Line, LoadA, Part, number
+from fulmen.core.model.base import FaultKa, Id, Line, LoadA, LoopOhm, Part, number
 from fulmen.core.model.seen import Seen
 
 
@@ -85,6 +85,7 @@ class DeviceKind(StrEnum):
 
     BREAKER = "breaker"
     FUSE = "fuse"
+    MOULDED_CASE = "moulded_case"
     REWIRABLE = "rewirable"
 
 
@@ -96,7 +97,11 @@ class Curve(StrEnum):
     D = "D"
 
 
-DeviceRatingA = Annotated[Literal[6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100], Field(description="rated current In, A")]
+DeviceRatingA = Annotated[
+    Literal[6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200, 250], Field(description="rated current In, A")
+]
+# The largest rating that the tables of gG fuses and of small breakers hold.
+TABLED_FUSE_A, TABLED_BREAKER_A = 100, 125
 Poles = Annotated[int, Field(strict=True, ge=1, le=4, description="poles that open")]
 RatedV = Annotated[int, Field(strict=True, ge=230, le=415, description="rated voltage, V")]
 
@@ -107,6 +112,8 @@ class Device(Part):
     A fuse is a BS 88-2 gG fuse in a fused switch. `breaking_capacity_ka` is Icn of a breaker; fuses break more.
     `energy_class` is the figure in the small square under it; a new breaker is ordered in class 3. `both_ways` says
     whether it opens whichever way the current flows. `voltage_v` is asked where it stands across three lines.
+    What no table holds goes by its maker's figures: the largest loop that opens it, `maker_zs_ohm`, within which time,
+    and the most energy that it lets through at its board; `maker_source` names the paper.
     """
 
     kind: DeviceKind = DeviceKind.BREAKER
@@ -118,6 +125,21 @@ class Device(Part):
     poles: Poles | None = None
     voltage_v: RatedV | None = None
     rcd: RcdMark | None = None
+    maker_zs_ohm: LoopOhm | None = None
+    maker_opens_s: Annotated[float, number(0.01, 5)] | None = None
+    maker_energy_a2s: Annotated[float, number(1000, 100_000_000)] | None = None
+    maker_source: Line = ""
+
+    @property
+    def by_maker(self) -> bool:
+        """Whether only its maker knows when it opens and what it lets through."""
+        most_a = {DeviceKind.FUSE: TABLED_FUSE_A, DeviceKind.BREAKER: TABLED_BREAKER_A, DeviceKind.MOULDED_CASE: 0}
+        return self.rating_a > most_a.get(self.kind, self.rating_a)
+
+    @property
+    def opens_poles(self) -> bool:
+        """Whether it opens all of its poles together."""
+        return self.kind in (DeviceKind.BREAKER, DeviceKind.MOULDED_CASE)
 
 
 class GuardKind(StrEnum):

@@ -82,7 +82,7 @@ def board_rows(judged: JudgedJob) -> tuple[BoardRows, ...]:
 def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
     installation, readings, device = judged.installation, judged.readings, circuit.device
     cables = [(cable, installation.record(cable)) for cable in cables_of(circuit)]
-    breaker, guarding = device.kind is DeviceKind.BREAKER, _guarding(installation, circuit)
+    guarding = _guarding(installation, circuit)
     return CircuitRow(
         circuit=circuit.id,
         way=way_words(installation, circuit),
@@ -93,9 +93,9 @@ def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
         cpc_mm2=" / ".join(dict.fromkeys(_cpc_words(cable, record) for cable, record in cables)),
         length_m=figure(sum(section.length_m for section in circuit.route), 1),
         device_standard=_device_standard(circuit),
-        curve=device.curve.value if breaker else "gG",
+        curve=_curve(circuit),
         rating_a=figure(device.rating_a),
-        breaks_ka=figure(device.breaking_capacity_ka) if breaker else "–",
+        breaks_ka=figure(device.breaking_capacity_ka) if device.opens_poles else "–",
         within_s=_within_s(judged, circuit),
         rcd=_rcd_words(guarding),
         zs_limit_ohm=_zs_limit_ohm(judged, circuit),
@@ -166,7 +166,14 @@ def _cpc_words(cable: Cable, record: CableRecord) -> str:
     return f"{record.cpc_mm2(cable.csa_mm2):g}{beside}"
 
 
+def _curve(circuit: Circuit) -> str:
+    kind = circuit.device.kind
+    return circuit.device.curve.value if kind is DeviceKind.BREAKER else "gG" if kind is DeviceKind.FUSE else "–"
+
+
 def _device_standard(circuit: Circuit) -> str:
+    if circuit.device.kind is DeviceKind.MOULDED_CASE:
+        return "BS EN 60947-2"
     if circuit.device.kind is not DeviceKind.BREAKER:
         return "BS 88-2"
     return "BS EN 61009-1" if circuit.device.rcd else "BS EN 60898-1"

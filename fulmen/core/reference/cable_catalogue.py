@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cache
+from math import sqrt
 
 from fulmen.core.errors import InputError, TableError
 from fulmen.core.model.base import CSA_MM2
@@ -65,6 +66,7 @@ class CableRecord:
     overall_mm: float | None = None
     source: str = ""
     own: Table | None = field(default=None, hash=False)
+    own_drop_mv: Mapping[tuple[float, int], float] = field(default_factory=dict, hash=False)
 
     def ratings(self) -> Table:
         """The table that rates this cable: a published one, or its maker's."""
@@ -182,7 +184,22 @@ def maker_record(own: MakerCable) -> CableRecord:
         overall_mm=own.overall_mm,
         source=own.source,
         own=ratings,
+        own_drop_mv=_own_drop_mv(own),
     )
+
+
+def _own_drop_mv(own: MakerCable) -> dict[tuple[float, int], float]:
+    """What its maker says it loses by size and loaded conductors; two loaded lose 2/√3 of what three do."""
+    said: dict[tuple[float, int], float] = {
+        (one.csa_mm2, one.loaded): one.drop_mv_per_a_m for one in own.ratings if one.drop_mv_per_a_m is not None
+    }
+    other = {2: (3, 2 / sqrt(3)), 3: (2, sqrt(3) / 2)}
+    found = {}
+    for csa_mm2 in {size for size, _ in said}:
+        for loaded, (from_other, factor) in other.items():
+            own_mv = said.get((csa_mm2, loaded))
+            found[csa_mm2, loaded] = own_mv if own_mv is not None else said[csa_mm2, from_other] * factor
+    return found
 
 
 def cable_of(circuit: Circuit, section: Section) -> Cable:

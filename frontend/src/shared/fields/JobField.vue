@@ -2,7 +2,7 @@
 // One field of the job: text, figure with its unit, or a choice. Saved as you go; its own error beneath it.
 import { type ComponentPublicInstance, computed, ref, useTemplateRef, watch } from 'vue'
 
-import { useJob } from '../../job/useJob'
+import { type FieldChange, useJob } from '../../job/useJob'
 import { usePlace } from '../fieldPlaces'
 import { typedNumber } from '../format'
 import { valueAt } from '../paths'
@@ -17,6 +17,8 @@ const props = defineProps<{
   choice?: string
   items?: { value: unknown; words: string }[]
   hint?: string
+  /** What another choice takes with it. */
+  also?: FieldChange[]
 }>()
 
 const store = useJob()
@@ -58,7 +60,7 @@ usePlace(
     item-value="value"
     :error-messages="error"
     :hint="hint"
-    @update:model-value="store.change(path, $event)"
+    @update:model-value="store.changeAll([{ field: path, value: $event }, ...(also ?? [])])"
   />
   <v-textarea
     ref="root"

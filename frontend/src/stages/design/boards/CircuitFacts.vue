@@ -5,12 +5,12 @@ import { computed, ref } from 'vue'
 import { answer, api, asProblem } from '../../../api/client'
 import type { Section } from '../../../api/types'
 import { useJob } from '../../../job/useJob'
-import { POLES, VOLTS } from '../../../shared/fields/guardChoices'
 import JobField from '../../../shared/fields/JobField.vue'
 import { rcdWords, usualRcds } from '../../../shared/fields/rcds'
 import { withValue } from '../../../shared/paths'
 import { useBothWays } from '../useBothWays'
 import { useCables } from '../useCables'
+import DeviceFields from './DeviceFields.vue'
 
 const props = defineProps<{ index: number; pointIndex: number }>()
 
@@ -19,10 +19,6 @@ const { items, sizes } = useCables()
 const path = computed(() => `circuits.${props.index}`)
 const circuit = computed(() => store.job!.circuits[props.index]!)
 const final = computed(() => props.pointIndex >= 0)
-const breaker = computed(() => circuit.value.device.kind === 'breaker')
-const RATINGS = [6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100].map((value) => ({ value, words: `${value} A` }))
-const CURVES = ['B', 'C', 'D'].map((value) => ({ value, words: value }))
-const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 const PHASES = [1, 3].map((value) => ({ value, words: value === 1 ? 'one' : 'three' }))
 const LINES = ['L1', 'L2', 'L3'].map((value) => ({ value, words: value }))
 const rcds = computed(() => [
@@ -42,17 +38,13 @@ const groups = computed(() => {
     ...(board?.groups ?? []).map((one) => ({ value: one.id, words: `behind ${one.name}` })),
   ]
 })
-const classes = computed(() => [
-  { value: null, words: circuit.value.fitted_with_this_job ? '3, as ordered' : 'not seen yet' },
-  ...[1, 2, 3].map((value) => ({ value, words: `${value}` })),
-])
 const rings = computed(() => [
   { value: null, words: circuit.value.fitted_with_this_job ? 'no, as ordered' : 'not seen yet' },
   { value: true, words: 'yes, a ring' },
   { value: false, words: 'no, it ends' },
 ])
 const bothWays = useBothWays()
-const SEPARATE = [2.5, 4, 6, 10, 16, 25].map((value) => ({ value, words: `${value} mm²` }))
+const SEPARATE = [2.5, 4, 6, 10, 16, 25, 35, 50].map((value) => ({ value, words: `${value} mm²` }))
 const failed = ref('')
 
 /** Another kind of cable brings the methods that its table knows. */
@@ -90,15 +82,7 @@ const onePhase = computed(
     <div class="fields">
       <JobField :path="`${path}.name`" label="Name" class="wide" />
       <JobField :path="`${path}.way`" label="Way" />
-      <JobField :path="`${path}.device.kind`" label="Device" kind="choice" choice="DeviceKind" class="wide" />
-      <JobField :path="`${path}.device.rating_a`" label="Rated" kind="choice" :items="RATINGS" />
-      <template v-if="breaker">
-        <JobField :path="`${path}.device.curve`" label="Curve" kind="choice" :items="CURVES" />
-        <JobField :path="`${path}.device.breaking_capacity_ka`" label="Breaking capacity" kind="choice" :items="ICN" />
-        <JobField :path="`${path}.device.energy_class`" label="Energy class" kind="choice" :items="classes" />
-        <JobField :path="`${path}.device.poles`" label="Poles it opens" kind="choice" :items="POLES" />
-      </template>
-      <JobField v-if="threePhase" :path="`${path}.device.voltage_v`" label="Its voltage" kind="choice" :items="VOLTS" />
+      <DeviceFields :index="index" />
       <JobField
         v-if="groups.length > 1"
         :path="`${path}.group`"
@@ -119,7 +103,13 @@ const onePhase = computed(
         @update:model-value="lay"
       />
       <JobField :path="`${path}.cable.csa_mm2`" label="Size" kind="choice" :items="sizes(circuit.cable.record)" />
-      <JobField :path="`${path}.cable.protective`" label="Protective conductor" kind="choice" choice="Protective" />
+      <JobField
+        :path="`${path}.cable.protective`"
+        label="Protective conductor"
+        kind="choice"
+        choice="Protective"
+        class="wide"
+      />
       <JobField
         v-if="circuit.cable.protective === 'separate'"
         :path="`${path}.cable.separate_csa_mm2`"
@@ -157,6 +147,7 @@ const onePhase = computed(
         label="Back to its board (ring)"
         kind="choice"
         :items="rings"
+        :hint="circuit.ring ? 'Its route goes all the way round.' : undefined"
         class="wide"
       />
       <JobField

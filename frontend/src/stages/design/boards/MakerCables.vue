@@ -21,18 +21,19 @@ const STRANDS = [
 ]
 const own = computed(() => store.job!.maker_cables)
 
-/** One rating a line: method, size, amps; a third loaded conductor is said by “3” at the end. */
+/** One rating a line: method, size, amps; then 2 or 3 loaded conductors, and what it loses, mV/A/m. */
 function ratings(): MakerCable['ratings'] {
   return draft.value.rows
     .split('\n')
     .filter((line) => line.trim())
     .map((line) => {
-      const [method, size, amps, loaded] = line.trim().replace(/,/g, '.').split(/\s+/)
+      const [method, size, amps, loaded, lost] = line.trim().replace(/,/g, '.').split(/\s+/)
       return {
         method: method ?? '',
         csa_mm2: Number(size),
         rating_a: Number(amps),
         loaded: loaded === '3' ? 3 : 2,
+        drop_mv_per_a_m: lost === undefined ? null : Number(lost),
       } as MakerCable['ratings'][number]
     })
 }
@@ -42,7 +43,8 @@ function keep(): void {
     (one) =>
       !options('ReferenceMethod').some((known) => known.value === one.method) ||
       !(one.csa_mm2 > 0) ||
-      !(one.rating_a > 0),
+      !(one.rating_a > 0) ||
+      (one.drop_mv_per_a_m !== null && !((one.drop_mv_per_a_m ?? 0) > 0)),
   )
   if (bad >= 0) {
     failed.value = `Line ${bad + 1} can't be read: write a method, a size and amps, such as “C 6 46”.`
@@ -113,8 +115,8 @@ const remove = (id: string) => act(id, { kind: 'take_out', to: '' }, 'a maker’
       />
       <v-textarea
         v-model="draft.rows"
-        label="Ratings, one a line: method, mm², amps"
-        placeholder="C 6 46"
+        label="Ratings, one a line: method, mm², amps; above 25 mm² also 2 or 3 loaded, mV/A/m"
+        placeholder="C 6 46&#10;C 35 158 3 1.15"
         rows="3"
         :error-messages="failed"
         class="rows"
