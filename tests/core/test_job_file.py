@@ -79,7 +79,11 @@ class BadInput(unittest.TestCase):
             (length, None, "number in m"),
             ("circuits.0.cable.record", "rope", "There is no cable “rope”"),
             ("circuits.0.cable.csa_mm2", 5.0, "is not a size that is made"),
-            ("circuits.0.device.rating_a", 33, "must be 6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200 or 250; you gave 33"),
+            (
+                "circuits.0.device.rating_a",
+                33,
+                "must be 6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200 or 250; you gave 33",
+            ),
             ("circuits.0.route.0.method", "Z", "must be"),
             ("circuits.0.from_board", "attic", "There is no board “attic”"),
             ("circuits.0.feeds", "nowhere", "There is no board or charge point “nowhere”"),

@@ -4,6 +4,7 @@ import re
 import unittest
 from typing import Any
 
+from fulmen.core.model.charge_point import ChargePointFacts
 from fulmen.core.model.job import Job
 from tests.jobs import ROOT
 
@@ -77,3 +78,10 @@ class ScreenPaths(unittest.TestCase):
         self.assertTrue(is_field("charge_points.0.provenance"))
         self.assertTrue(is_field("boards.0.groups.1.guards.0.rcd.type"))
         self.assertFalse(is_field("supply.tails_csa_mm2"))
+
+
+class KindFacts(unittest.TestCase):
+    def test_the_screens_know_the_same_facts_of_a_kind(self) -> None:
+        told = (ROOT / "frontend" / "src" / "shared" / "likeUnits.ts").read_text(encoding="utf-8")
+        listed = told[told.index("KIND_FACTS = [") : told.index("] as const")]
+        self.assertEqual(re.findall(r"'(\w+)'", listed), list(ChargePointFacts.model_fields))

@@ -33,6 +33,9 @@ watch(
 
 const standing = computed(() => standingFor(props.finding))
 const keepStanding = ref(false)
+// Other calls of the same rule on the same facts: one reason may serve them, where somebody says so.
+const others = computed(() => (store.evaluation?.findings ?? []).filter((one) => props.finding.alike.includes(one.key)))
+const servesOthers = ref(false)
 const busy = ref(false)
 const notKept = ref('')
 const rests = computed(
@@ -58,7 +61,9 @@ async function keep(): Promise<void> {
   busy.value = true
   notKept.value = ''
   try {
+    const alike = servesOthers.value ? others.value.map((one) => one.key) : []
     await store.settleCall(call)
+    for (const key of alike) await store.settleCall({ ...call, finding: key })
     if (keepStanding.value) void keepReason(props.finding, call.reason, call.name)
     editing.value = false
   } catch (error) {
@@ -99,6 +104,10 @@ async function keep(): Promise<void> {
       <v-text-field v-model="name" label="Your name, kept as typed" maxlength="200" />
       <label v-if="!standing || reason.trim() !== standing.reason" class="keep">
         <input v-model="keepStanding" type="checkbox" /> Keep it as my standing reason wherever the same facts hold
+      </label>
+      <label v-if="others.length" class="keep">
+        <input v-model="servesOthers" type="checkbox" /> The same for
+        {{ others.map((one) => one.whose || one.title).join(', ') }}: the facts are the same
       </label>
       <v-btn type="submit" color="ink" :disabled="!ready" :loading="busy">Keep the reason</v-btn>
       <p v-if="notKept" class="failed" role="alert">{{ notKept }}</p>

@@ -9,6 +9,7 @@ import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft, type Typed } from '../de
 import type { Entry } from '../device/entries'
 import { useOutbox } from '../device/outbox'
 import { withWaiting } from '../readings/waiting'
+import { withLikes } from '../shared/likeUnits'
 import { withValue } from '../shared/paths'
 import { seenBy } from '../shared/unseen'
 import { useActs } from './useActs'
@@ -132,7 +133,7 @@ export const useJob = defineStore('job', () => {
 
   /** Change some fields that belong together. */
   function changeAll(changes: FieldChange[]): void {
-    const seen = seenBy(job.value, changes)
+    const seen = seenBy(job.value, withLikes(job.value, changes))
     overtake(seen)
     enact(seen)
   }

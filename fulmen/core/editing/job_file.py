@@ -90,7 +90,7 @@ def check_structure(job: Job) -> None:
     Raises:
         JobFileError: a repeated, unknown or circular reference; it names the field.
     """
-    problems = [*_repeated_ids(job), *_repeated_instruments(job), *_unknown_references(job)]
+    problems = [*_repeated_ids(job), *_repeated_instruments(job), *_unlike_units(job), *_unknown_references(job)]
     problems = problems or _loops(job) or _tails_references(job)
     if problems:
         raise JobFileError(problems)
@@ -103,6 +103,16 @@ def _repeated_ids(job: Job) -> list[InputError]:
             problems.append(InputError(f"{field}.id", f"The name “{name}” is used twice."))
         seen.add(name)
     return problems
+
+
+def _unlike_units(job: Job) -> list[InputError]:
+    """A unit shares the facts of another one that has its own."""
+    with_own = {one.id for one in job.charge_points if not one.like}
+    return [
+        InputError(f"charge_points.{place}.like", f"“{one.like}” is no charge point with facts of its own.")
+        for place, one in enumerate(job.charge_points)
+        if one.like and one.like not in with_own
+    ]
 
 
 def _repeated_instruments(job: Job) -> list[InputError]:

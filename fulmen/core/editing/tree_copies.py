@@ -155,7 +155,13 @@ def _circuit(job: Job, one: Circuit, names: Names) -> Circuit:
 
 
 def _point(one: ChargePoint, names: Names) -> ChargePoint:
-    alone = {"serial_number": "", "built_year": None, "seen_working": Seen.NOT_SEEN, "clamp_proof": None}
+    alone = {
+        "like": one.like or one.id,
+        "serial_number": "",
+        "built_year": None,
+        "seen_working": Seen.NOT_SEEN,
+        "clamp_proof": None,
+    }
     return one.model_copy(update={"id": names[one.id], "name": _second(one.name), **alone})
 
 

@@ -18,6 +18,7 @@ from fulmen.core.editing.tree_nodes import Node, NodeKind, behind, node_of, with
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.model.base import Part
 from fulmen.core.model.boards import Board
+from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.job import Job
 
 
@@ -196,9 +197,14 @@ def without(job: Job, node: Node) -> Job:
         update={
             "boards": tuple(one for one in left.boards if one.id not in gone),
             "circuits": tuple(one for one in left.circuits if one.id not in gone),
-            "charge_points": tuple(one for one in left.charge_points if one.id not in gone),
+            "charge_points": tuple(_on_its_own(one, gone) for one in left.charge_points if one.id not in gone),
         }
     )
+
+
+def _on_its_own(point: ChargePoint, gone: set[str]) -> ChargePoint:
+    """A unit whose like is gone keeps the facts that it shared."""
+    return point.model_copy(update={"like": ""}) if point.like in gone else point
 
 
 def _without_tails(job: Job, gone: set[str]) -> Job:

@@ -108,7 +108,8 @@ class Finding:
     marks the rules that protect people at the car. `conditions` are those of which one must be named where it is
     decided. `proven_by` are the tests of what it leans on. `waits_for` says what it needs, `offers` what can be done
     about it. `place` is the stop of the walk where its facts are looked at; `step` the test step it judges; `whose`
-    names the circuit or board it is about, where the job holds several.
+    names the circuit or board it is about, where the job holds several. `alike` are the keys of other open calls of the
+    same rule on the same facts: one reason may serve them all.
     """
 
     key: str
@@ -141,6 +142,7 @@ class Finding:
     named: bool = False
     proven_by: tuple[Proof, ...] = ()
     whose: str = ""
+    alike: tuple[str, ...] = ()
     decision: Decision | None = None
 
     def condition_words(self) -> str:

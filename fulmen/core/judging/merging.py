@@ -42,7 +42,22 @@ def once_each(found: Iterable[Finding], job: Job, still: Open) -> tuple[Finding,
         known = once.get(key)
         if known is None or severity(finding) < severity(known):
             once[key] = finding
-    return tuple(_named(_decided(job, finding), names) for finding in once.values())
+    return _beside_alike(tuple(_named(_decided(job, finding), names) for finding in once.values()))
+
+
+def _beside_alike(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Each open call with the others that the same facts ask."""
+    calls = [one for one in findings if one.is_open and one.verdict is Verdict.YOUR_CALL]
+    if len({one.rule for one in calls}) == len(calls):
+        return findings
+    alike = {
+        one.key: tuple(other.key for other in calls if other is not one and _same_call(one, other)) for one in calls
+    }
+    return tuple(changed(one, alike=alike[one.key]) if alike.get(one.key) else one for one in findings)
+
+
+def _same_call(one: Finding, other: Finding) -> bool:
+    return one.rule == other.rule and one.basis == other.basis and one.conditions == other.conditions
 
 
 def worst_first(found: Iterable[Finding]) -> tuple[Finding, ...]:

@@ -87,12 +87,14 @@ class ChargePoint(ChargePointFacts):
     `set_current_locked` says that nobody turns it up without a tool, a code or its cover off.
     `nearby` is what stands near it, null until somebody looked; `locks_off` says whether what isolates it can be locked
     and is labelled.
+    `like` names the unit of the same make and model whose facts it shares: they are entered there.
     `door_distance_m` is the way from one that hangs indoors to the nearest door that a car could stand at.
     """
 
     id: Id
     name: Line
     record: Line = ""
+    like: Id | Literal[""] = ""
     provenance: Provenance = Provenance.SUPPLIED_NEW
     serial_number: Line = ""
     built_year: Annotated[int, Field(strict=True, ge=2008, le=2100)] | None = None
@@ -106,6 +108,10 @@ class ChargePoint(ChargePointFacts):
     locks_off: Seen = Seen.NOT_SEEN
     arrangement: Arrangement = Arrangement()
     clamp_proof: ClampProof | None = None
+
+    def as_like(self, other: ChargePoint) -> ChargePoint:
+        """This unit with the facts of another one of its kind."""
+        return self.model_copy(update={name: getattr(other, name) for name in ChargePointFacts.model_fields})
 
     @property
     def phase_count(self) -> Literal[1, 3]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from fulmen.core.model.base import Line, Part, Text
 from fulmen.core.model.boards import Board
@@ -59,6 +59,15 @@ class Job(Part):
     inspections: tuple[Inspection, ...] = Field(default=(), max_length=40)
     certificate: Particulars = Particulars()
     elsewhere: Elsewhere = Elsewhere()
+
+    @model_validator(mode="after")
+    def _like_units_share_their_facts(self) -> Job:
+        """Facts of a kind are entered once: whoever names another unit of its kind has that one's."""
+        by_id = {one.id: one for one in self.charge_points if not one.like}
+        alike = tuple(one.as_like(by_id[one.like]) if one.like in by_id else one for one in self.charge_points)
+        if alike != self.charge_points:
+            self.__dict__["charge_points"] = alike
+        return self
 
     def instrument(self, name: str) -> Instrument | None:
         """The instrument of this name in the register."""

@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.words import word
 from fulmen.core.installation.installation import Installation
-from fulmen.core.model.charge_point import Provenance
+from fulmen.core.model.charge_point import ChargePoint, ChargePointFacts, Provenance
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.seen import Seen
@@ -119,25 +119,30 @@ FACTS = (
 
 
 def point_facts(job: Job) -> Iterator[Fact]:
-    """The facts of every charge point; where there are several, a question names which one it means."""
+    """The facts of every charge point, those of a kind asked once for all of it."""
     for place, point in enumerate(job.charge_points):
-        at, unit = f"charge_points.{place}", point.name if len(job.charge_points) > 1 else "the unit"
-        yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
-        yield Fact(f"{at}.phases", Stop.CHARGE_POINT, Ask.YOU, f"How many phases has {unit}?")
-        yield Fact(f"{at}.max_current_a", Stop.CHARGE_POINT, Ask.YOU, f"How much can {unit} take?")
-        yield Fact(f"{at}.rcd_inside_seen", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an RCD inside?")
-        yield Fact(
-            f"{at}.upstream_rcd_asked", Stop.CHARGE_POINT, Ask.YOU, f"Which RCD does the maker of {unit} ask for?"
-        )
-        yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
-        yield Fact(f"{at}.feeds_back", Stop.CHARGE_POINT, Ask.YOU, f"Can {unit} feed the car's battery back?")
-        yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
-        yield Fact(f"{at}.nearby", Stop.PARKING, Ask.YOU, f"What is near {unit}: pool, caravan, wheels, gas, highway?")
-        yield Fact(f"{at}.locks_off", Stop.CHARGE_POINT, Ask.YOU, f"Can what isolates {unit} be locked off, labelled?")
-        yield Fact(f"{at}.flex_tail", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} come with a flexible tail?")
-        if point.provenance is not Provenance.SUPPLIED_NEW:
-            yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
-            yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
+        for fact in _facts_of(job, place, point):
+            if not point.like or fact.field.rsplit(".")[-1] not in ChargePointFacts.model_fields:
+                yield fact
+
+
+def _facts_of(job: Job, place: int, point: ChargePoint) -> Iterator[Fact]:
+    """The facts of one charge point; where there are several, a question names which one it means."""
+    at, unit = f"charge_points.{place}", point.name if len(job.charge_points) > 1 else "the unit"
+    yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
+    yield Fact(f"{at}.phases", Stop.CHARGE_POINT, Ask.YOU, f"How many phases has {unit}?")
+    yield Fact(f"{at}.max_current_a", Stop.CHARGE_POINT, Ask.YOU, f"How much can {unit} take?")
+    yield Fact(f"{at}.rcd_inside_seen", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an RCD inside?")
+    yield Fact(f"{at}.upstream_rcd_asked", Stop.CHARGE_POINT, Ask.YOU, f"Which RCD does the maker of {unit} ask for?")
+    yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")
+    yield Fact(f"{at}.feeds_back", Stop.CHARGE_POINT, Ask.YOU, f"Can {unit} feed the car's battery back?")
+    yield Fact(f"{at}.rdc_dd_inside", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} detect 6 mA DC?")
+    yield Fact(f"{at}.nearby", Stop.PARKING, Ask.YOU, f"What is near {unit}: pool, caravan, wheels, gas, highway?")
+    yield Fact(f"{at}.locks_off", Stop.CHARGE_POINT, Ask.YOU, f"Can what isolates {unit} be locked off, labelled?")
+    yield Fact(f"{at}.flex_tail", Stop.CHARGE_POINT, Ask.YOU, f"Does {unit} come with a flexible tail?")
+    if point.provenance is not Provenance.SUPPLIED_NEW:
+        yield Fact(f"{at}.built_year", Stop.CHARGE_POINT, Ask.HOUSEHOLDER, f"When was {unit} built?")
+        yield Fact(f"{at}.seen_working", Stop.CHARGE_POINT, Ask.YOU, f"Was {unit} seen working?")
 
 
 def tails_facts(job: Job) -> Iterator[Fact]:
