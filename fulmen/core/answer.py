@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import fields, is_dataclass, replace
 from enum import StrEnum
+from typing import Any
 
 from fulmen.core.evaluate import Evaluation, Told, design_evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Stage, Topic, Verdict
@@ -35,6 +37,8 @@ SHOWN_BY = {Asker.DESIGN: (Stage.SURVEY, Stage.DESIGN), Asker.TESTS: (Stage.DEAD
 
 # No row shows a figure, or the share of a limit, with more.
 ROW_DECIMALS = 4
+# Of what is drawn: far below a pixel.
+DRAWN_DECIMALS = 6
 
 
 @plain
@@ -113,13 +117,25 @@ def _told(asker: Asker, whole: Evaluation, taken: Iterable[Taken]) -> Answer:
     shown = _shown_to(asker, whole.findings)
     folds = asker is Asker.DESIGN
     return Answer.made(
-        **{name: getattr(whole, name) for name in Told.model_fields},
+        **{name: getattr(whole, name) for name in Told.model_fields if name != "profiles"},
+        profiles=tuple(_shortened(one) for one in whole.profiles) if folds else whole.profiles,
         findings=tuple(one for one in shown if one.is_open) if folds else shown,
         settled=tuple(_row(one) for one in shown if not one.is_open) if folds else (),
         steps=whole.steps if asker in (Asker.ALL, Asker.TESTS) else None,
         gaps=whole.gaps if asker in (Asker.ALL, Asker.PAPERS) else None,
         progress=_progress(whole.findings, taken),
     )
+
+
+def _shortened(told: Any) -> Any:
+    """What is drawn, its figures to the decimals that a drawing can show: half of them would be digits of noise."""
+    if isinstance(told, float):
+        return round(told, DRAWN_DECIMALS)
+    if isinstance(told, tuple):
+        return tuple(_shortened(one) for one in told)
+    if is_dataclass(told) and not isinstance(told, type):
+        return replace(told, **{one.name: _shortened(getattr(told, one.name)) for one in fields(told)})
+    return told
 
 
 def _shown_to(asker: Asker, findings: tuple[Finding, ...]) -> tuple[Finding, ...]:

@@ -14,6 +14,7 @@ from fulmen.core.findings.caution import CAUTION
 from fulmen.core.model.certificate import Signature, SignedPart
 from fulmen.core.model.inspections import InspectionItem
 from fulmen.core.model.job import Job
+from fulmen.core.model.site import WorkKind
 from fulmen.core.papers.certificate import CertificateContents
 from fulmen.documents.rendering import Inside, environment, write_pdf
 from fulmen.documents.run_drawing import run_drawing
@@ -52,7 +53,12 @@ def render_certificate(issue: Issue) -> bytes:
 
 def certificate_html(issue: Issue) -> str:
     """The certificate as HTML, before it becomes pages."""
-    return environment().get_template("certificate.html.j2").render(**_content(issue))
+    return environment().get_template(_template(issue.job)).render(**_content(issue))
+
+
+def _template(job: Job) -> str:
+    """What is put in gets a certificate; a unit that is taken away a record of how it was left."""
+    return "removal.html.j2" if job.site.work is WorkKind.REMOVED else "certificate.html.j2"
 
 
 def _content(issue: Issue) -> dict[str, Any]:

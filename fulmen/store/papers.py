@@ -20,6 +20,7 @@ from fulmen.core.errors import PaperError
 from fulmen.core.installation.installation import installation_of
 from fulmen.core.model.certificate import Signature
 from fulmen.core.model.job import Job
+from fulmen.core.model.site import WorkKind
 from fulmen.core.papers.certificate import certificate_contents
 from fulmen.core.verification.certificate_gaps import written_gaps
 from fulmen.core.verification.reading_order import date_gaps
@@ -43,7 +44,7 @@ from fulmen.store.stored_jobs import Standing, fill_row, record, row_of, standin
 from fulmen.store.tables import IssueRequestRow, JobRow, PaperRow
 from fulmen.store.turns import in_turn
 
-CERTIFICATE = "electrical_installation_certificate"
+CERTIFICATE, REMOVAL_RECORD = "electrical_installation_certificate", "removal_record"
 
 
 @dataclass(frozen=True)
@@ -271,7 +272,7 @@ def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) 
         paper = PaperRow(
             job_id=taken.job_id,
             number=issue.number,
-            kind=CERTIFICATE,
+            kind=REMOVAL_RECORD if issue.job.site.work is WorkKind.REMOVED else CERTIFICATE,
             supersedes_id=earlier.id if earlier else None,
             issued_at=issue.issued_at,
             data=issue.data,

@@ -82,7 +82,7 @@ onBeforeUnmount(() => void store.flush())
         </p>
         <RunPicker />
         <RunBand v-if="profile" :profile="profile" :guards="store.guards?.guards ?? []" :at="at" />
-        <p v-else class="no-run">
+        <p v-else-if="store.job.site.work !== 'removed'" class="no-run">
           The run is drawn here once its route is known.
           <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link"
             >Enter the route</router-link

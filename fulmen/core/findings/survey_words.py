@@ -6,7 +6,7 @@ from enum import Enum
 
 from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.charge_point import Nearby, Provenance, SocketKind
-from fulmen.core.model.site import CarPlace, Circumstance, DataWay, Hazard, Nation, Ownership, WorkKind
+from fulmen.core.model.site import CableLeft, CarPlace, Circumstance, DataWay, Hazard, Nation, Ownership, WorkKind
 from fulmen.core.model.sources import SourceKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import (
@@ -48,6 +48,13 @@ SURVEY_WORDS: dict[type[Enum], dict[str, str]] = {
         WorkKind.ADDITION: "addition",
         WorkKind.ALTERATION: "alteration",
         WorkKind.MOVED: "alteration: a unit moved",
+        WorkKind.REMOVED: "a unit taken away",
+    },
+    CableLeft: {
+        CableLeft.TAKEN_OUT: "taken out",
+        CableLeft.PARKED: "left, feeding nothing",
+        CableLeft.FEEDS_OTHER: "feeds something else",
+        CableLeft.NOT_SEEN: "not seen yet",
     },
     Ownership: {
         Ownership.OWNER_LIVES_THERE: "owner lives there",

@@ -25,6 +25,7 @@ from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.own_sources import busbar_findings, own_source_findings
 from fulmen.core.checks.phases import phase_findings
+from fulmen.core.checks.removal import removal_findings
 from fulmen.core.checks.residual_current import load_circuit_findings, residual_current_findings
 from fulmen.core.checks.ring_final import ring_final_findings
 from fulmen.core.checks.selectivity import selectivity_findings
@@ -43,6 +44,7 @@ from fulmen.core.installation.run import ORIGIN
 from fulmen.core.judging.merging import Open, once_each
 from fulmen.core.judging.resting import reckoned_with
 from fulmen.core.model.job import Job
+from fulmen.core.model.site import WorkKind
 from fulmen.core.reference.rule_set import RuleSet
 
 ORIGIN_CHECKS = (
@@ -100,7 +102,8 @@ class Design:
     """A design worked out and judged. `at_origin` are the findings about the origin, `along` those of the runs,
     `proofs` the tests of what it leans on, `still` what is open.
 
-    Without a charge point nothing can be judged, and `along` asks for one.
+    Without a charge point nothing can be judged, and `along` asks for one. Of a unit that is taken away only how that
+    was done is judged.
     """
 
     installation: Installation
@@ -114,8 +117,13 @@ class Design:
 
     @property
     def has_charge_point(self) -> bool:
-        """Whether anything can be judged."""
-        return bool(self.installation.runs)
+        """Whether one is designed, so that its runs can be judged."""
+        return bool(self.installation.runs) and not self.is_removal
+
+    @property
+    def is_removal(self) -> bool:
+        """Whether a unit is taken away, and nothing takes its place."""
+        return self.installation.job.site.work is WorkKind.REMOVED
 
 
 def design_of(job: Job, measured: Measured, rules: RuleSet) -> Design:
@@ -130,6 +138,9 @@ def design_of(job: Job, measured: Measured, rules: RuleSet) -> Design:
     installation = installation_of(job)
     demand = demand_of(installation, rules)
     cases = tuple(cases_of(known_of(installation, rules, demand, measured)))
+    if job.site.work is WorkKind.REMOVED:
+        left = once_each(removal_findings(job, rules), job, Open())
+        return Design(installation, rules, demand, cases, (), left, frozenset(), Open())
     if not installation.runs:
         asked = ask(CHARGE_POINT, rules, ORIGIN)
         told = asked.needs_fact("Add the charge point: everything else follows from it.")

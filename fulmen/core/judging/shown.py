@@ -59,7 +59,7 @@ class Shown:
 def shown_of(design: Design) -> Shown:
     """What a design shows."""
     installation, facts = design.installation, walked(design.installation)
-    cars = [case for case in design.cases if not case.to_loads]
+    cars = [case for case in design.cases if not case.to_loads and not design.is_removal]
     return Shown(
         profiles={case.subject: profile for case in cars if (profile := run_profile(case)) is not None},
         sentences=tuple(
@@ -71,7 +71,7 @@ def shown_of(design: Design) -> Shown:
             RunFaults(circuit=case.subject, charge_point=case.run.charge_point.id, faults=what_opens(case))
             for case in cars
         ),
-        guards=tuple(run_guards(case.run) for case in design.cases),
+        guards=() if design.is_removal else tuple(run_guards(case.run) for case in design.cases),
         unsaid=_unsaid(installation),
         asked=_asked(design) if design.has_charge_point else (),
         ways_out=ways_out(installation, design.rules, design.demand),

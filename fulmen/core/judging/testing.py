@@ -14,7 +14,7 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.judging.design import Design
 from fulmen.core.judging.merging import once_each
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import ByStep, Reading, by_step
+from fulmen.core.model.readings import HOLDS, ByStep, Reading, by_step
 from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.readings.cross_checks import agreement_findings
@@ -72,6 +72,8 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
 
 def steps_of(design: Design) -> tuple[PlannedStep, ...]:
     """The steps that a design asks for, none of them worked out yet."""
+    if design.is_removal:
+        return plan(list(design.cases[:1]), only=HOLDS)
     return plan(list(design.cases), design.proofs)
 
 

@@ -24,6 +24,7 @@ class WorkKind(StrEnum):
     ADDITION = "addition"
     ALTERATION = "alteration"
     MOVED = "moved"
+    REMOVED = "removed"
 
 
 class Ownership(StrEnum):
@@ -75,10 +76,37 @@ class Nation(StrEnum):
     NOT_SEEN = "not_seen"
 
 
+class CableLeft(StrEnum):
+    """What became of the cable of a unit that was taken away."""
+
+    TAKEN_OUT = "taken_out"
+    PARKED = "parked"
+    FEEDS_OTHER = "feeds_other"
+    NOT_SEEN = "not_seen"
+
+
+class Removal(Part):
+    """How a unit that was taken away left what it hung on, where nothing takes its place.
+
+    `ends_safe` is asked of a cable that stays: dead at both ends, in a box, labelled. `way_closed` says that its way is
+    blanked, or its device off, locked and labelled; `earth_whole` that the earth and bonding of the house are, and that
+    an electrode of its own is taken out or labelled; `rest_works` that what shared its guards was tested.
+    """
+
+    cable: CableLeft = CableLeft.NOT_SEEN
+    ends_safe: Seen = Seen.NOT_SEEN
+    way_closed: Seen = Seen.NOT_SEEN
+    earth_whole: Seen = Seen.NOT_SEEN
+    rest_works: Seen = Seen.NOT_SEEN
+    holes_closed: Seen = Seen.NOT_SEEN
+    labels_right: Seen = Seen.NOT_SEEN
+    operator_told: Seen = Seen.NOT_SEEN
+
+
 class Site(Part):
     """The dwelling and its householder. `circumstances` is null until somebody asked.
 
-    `old_place` says whether the place that a unit was moved from is left safe.
+    `old_place` says whether the place that a unit was moved from is left safe, `removal` how one was taken away.
     """
 
     householder: Line = ""
@@ -86,6 +114,7 @@ class Site(Part):
     car_place: CarPlace = CarPlace.NOT_SEEN
     work: WorkKind = WorkKind.ADDITION
     old_place: Seen = Seen.NOT_SEEN
+    removal: Removal = Removal()
     extent: Paragraph = ""
     parking_on_own_land: Seen = Seen.NOT_SEEN
     wanted_position: Paragraph = ""

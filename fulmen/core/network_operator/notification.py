@@ -14,6 +14,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
 from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Reading
 from fulmen.core.model.seen import Seen
+from fulmen.core.model.site import WorkKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import CutOutCondition
 from fulmen.core.plain import plain
@@ -101,7 +102,10 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand, live_on: date | No
         about_words=about_words(about),
         letters_about=tuple(about_words(letter.about) for letter in job.letters),
         state=state,
-        hold=route is Route.APPLY_BEFORE and state is not OperatorState.ACCEPTED,
+        # A load that goes away waits for nobody.
+        hold=route is Route.APPLY_BEFORE
+        and state is not OperatorState.ACCEPTED
+        and job.site.work is not WorkKind.REMOVED,
         stand_in=bool(agreed and agreed.stand_in) if agreed or not last else last.stand_in,
         deadline=deadline,
         deadline_words=words,

@@ -16,6 +16,7 @@ from fulmen.core.installation.run import ORIGIN
 from fulmen.core.judging.shown import RunFaults, RunSentence
 from fulmen.core.model.guards import Guard
 from fulmen.core.model.job import Job
+from fulmen.core.model.site import WorkKind
 from fulmen.core.papers.cells import results
 from fulmen.core.papers.circuits import BoardRows, board_rows
 from fulmen.core.papers.how_tested import (
@@ -31,6 +32,7 @@ from fulmen.core.papers.how_tested import (
 from fulmen.core.papers.judged_job import judged_job
 from fulmen.core.papers.rcds import FrontRcd, RcdRow, front_rcds, rcd_rows
 from fulmen.core.papers.remarks import remarks_at_origin
+from fulmen.core.papers.removal import removal_rows
 from fulmen.core.papers.supply import CarElectrode, car_electrodes, fault_levels, known_how_words, tails_words
 from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet, rule_set
@@ -50,7 +52,8 @@ class CertificateContents(BaseModel):
     """Everything that a certificate states beside the words of the job itself; it is kept with the paper.
 
     `origin` holds what was read there, by the step's key; `arrangements` name and words, charge point by charge point;
-    `brought` is what was signed elsewhere. Findings come worst first.
+    `brought` is what was signed elsewhere, `removal` how a unit that was taken away was left. Findings come worst
+    first.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -82,6 +85,7 @@ class CertificateContents(BaseModel):
     tested: str
     schools: str
     at_origin: tuple[str, ...]
+    removal: tuple[tuple[str, str], ...] = ()
 
 
 def certificate_contents(job: Job, evaluation: Evaluation) -> CertificateContents:
@@ -128,6 +132,7 @@ def certificate_contents(job: Job, evaluation: Evaluation) -> CertificateContent
         tested=tested_words(job),
         schools=schools_words(job),
         at_origin=remarks_at_origin(evaluation),
+        removal=removal_rows(evaluation) if job.site.work is WorkKind.REMOVED else (),
     )
 
 

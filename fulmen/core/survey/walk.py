@@ -16,9 +16,11 @@ from fulmen.core.model.charge_point import ChargePoint, ChargePointFacts, Proven
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import DemandMethod
 from fulmen.core.model.seen import Seen
+from fulmen.core.model.site import WorkKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import Earthing
 from fulmen.core.plain import plain
+from fulmen.core.survey.left_behind import wanted
 
 
 class Ask(StrEnum):
@@ -176,9 +178,24 @@ def switch_facts(installation: Installation) -> Iterator[Fact]:
         yield Fact(f"{at}.poles", Stop.BOARD, Ask.YOU, "How many poles does the main switch open?")
 
 
+# What is asked of the dwelling where a unit is taken away.
+OF_A_REMOVAL = ("site.householder", "site.address", "site.ownership")
+
+
+def removal_facts(job: Job) -> Iterator[Fact]:
+    """How a unit that is taken away leaves what it hung on."""
+    at = "site.removal"
+    yield Fact(f"{at}.cable", Stop.OWNERSHIP, Ask.YOU, "What became of its cable?")
+    for one in wanted(job.site.removal):
+        yield Fact(f"{at}.{one.field}", Stop.OWNERSHIP, Ask.YOU, one.question)
+
+
 def walked(installation: Installation) -> tuple[WalkedFact, ...]:
     """Every fact that this job asks for, in the order of the walk, and whether it is known."""
     job = installation.job
+    if job.site.work is WorkKind.REMOVED:
+        asked = (fact for fact in FACTS if fact.field in OF_A_REMOVAL)
+        return tuple((fact, known(job, fact)) for fact in (*asked, *removal_facts(job)))
     return tuple(
         (fact, known(job, fact))
         for fact in (*FACTS, *tails_facts(job), *source_facts(job), *switch_facts(installation), *point_facts(job))

@@ -10,7 +10,7 @@ from fulmen.core.installation.installation import Installation
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.inspections import InspectionItem, InspectionOutcome
 from fulmen.core.model.job import Job
-from fulmen.core.model.site import CarPlace
+from fulmen.core.model.site import CarPlace, WorkKind
 from fulmen.core.model.supply import FuseStandard
 from fulmen.core.plain import plain
 from fulmen.core.verification.steps.sequence import Step
@@ -43,7 +43,14 @@ def certificate_gaps(
 def written_gaps(installation: Installation) -> tuple[Gap, ...]:
     """What is not written down yet: that can be told without judging the job."""
     job = installation.job
+    if job.site.work is WorkKind.REMOVED:
+        asked = (gap for gap in _particular_gaps(installation) if gap.key in OF_A_REMOVAL)
+        return (*asked, *_signature_gaps(job))
     return (*_particular_gaps(installation), *_new_board_gaps(job), *_inspection_gaps(job), *_signature_gaps(job))
+
+
+# What the record of a unit that was taken away needs of a certificate's particulars: nothing is put in.
+OF_A_REMOVAL = {"site.householder", "site.address", "site.extent"}
 
 
 def comments_on_existing(job: Job) -> str:

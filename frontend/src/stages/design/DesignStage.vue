@@ -72,6 +72,12 @@ const surveyOpen = computed(
         <HowFar />
         <ArrangementFields :circuit-index="finalIndex" />
       </template>
+      <p v-else-if="store.job!.site.work === 'removed'" class="quiet">
+        A unit is taken away: how it was left is asked at
+        <router-link :to="{ name: 'survey', params: { id: store.id, part: 'ownership' } }" class="link"
+          >ownership</router-link
+        >.
+      </p>
       <p v-else class="quiet">
         No circuit feeds a charge point in this job. Bring in a job file that has one, or start from a blank sheet.
       </p>

@@ -11,6 +11,10 @@ const PART_WORDS = {
   construction: 'Construction',
   inspection_and_testing: 'Inspection and testing',
 } as const
+const PAPER_WORDS: Record<string, string> = {
+  electrical_installation_certificate: 'Electrical Installation Certificate',
+  removal_record: 'Record of a charge point taken away',
+}
 </script>
 
 <template>
@@ -20,7 +24,8 @@ const PART_WORDS = {
     <ul v-else>
       <li v-for="paper in papers" :key="paper.id" :class="{ old: paper.superseded_by }">
         <a :href="`/api/v1/papers/${paper.id}.pdf`" target="_blank" class="link"
-          >Electrical Installation Certificate <span class="figure">{{ paper.number }}</span></a
+          >{{ PAPER_WORDS[paper.kind] ?? PAPER_WORDS.electrical_installation_certificate }}
+          <span class="figure">{{ paper.number }}</span></a
         >
         <span class="quiet"
           >Issued {{ dayAndTime(paper.issued_at)

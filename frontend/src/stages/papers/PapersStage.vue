@@ -14,6 +14,7 @@ import IssuedPapers from './IssuedPapers.vue'
 import SignForm from './SignForm.vue'
 
 const store = useJob()
+const removed = computed(() => store.job!.site.work === 'removed')
 const papers = ref<Paper[]>([])
 const failed = ref('')
 // Nothing is offered for signing until it was told what is open.
@@ -33,8 +34,9 @@ onMounted(list)
 
 <template>
   <StageColumns>
-    <InspectionList />
-    <FieldGroup title="For the certificate">
+    <p v-if="removed" class="quiet">A record of how the unit was left: two holds, what you saw, your signature.</p>
+    <InspectionList v-else />
+    <FieldGroup :title="removed ? 'For the record' : 'For the certificate'">
       <JobField
         path="certificate.comments_on_existing"
         label="Comments on the existing installation"
@@ -42,14 +44,21 @@ onMounted(list)
         class="wide"
       />
       <JobField
+        v-if="!removed"
         path="certificate.departures"
         label="Departures from the standard, if any"
         kind="paragraph"
         class="wide"
       />
-      <JobField path="certificate.next_inspection_years" label="Inspect again within" kind="choice" :items="YEARS" />
+      <JobField
+        v-if="!removed"
+        path="certificate.next_inspection_years"
+        label="Inspect again within"
+        kind="choice"
+        :items="YEARS"
+      />
     </FieldGroup>
-    <FieldGroup title="Remarks beside a circuit’s test results, if any">
+    <FieldGroup v-if="!removed" title="Remarks beside a circuit’s test results, if any">
       <JobField
         v-for="(circuit, index) in store.job!.circuits"
         :key="circuit.id"

@@ -91,13 +91,19 @@ class PlannedStep:
         }
 
 
-def plan(cases: list[Case], proofs: frozenset[Proof] = frozenset()) -> tuple[PlannedStep, ...]:
+def plan(
+    cases: list[Case], proofs: frozenset[Proof] = frozenset(), only: frozenset[StepKey] | None = None
+) -> tuple[PlannedStep, ...]:
     """Every step that the runs of a job may have, dead before live; what hangs on several runs stands once.
 
     Args:
         cases: the runs.
         proofs: the tests of what the design leans on; none where nobody's papers wait for them.
+        only: of these steps alone, at the origin, whatever is drawn; all where not given.
     """
+    if only is not None:
+        found = (one for one in definitions() if one.key in only and one.subject == "origin")
+        return tuple(PlannedStep(one, ORIGIN, case, None, required=True) for case in cases[:1] for one in found)
     return tuple(_planned(cases, frozenset(one.subject for one in proofs if one.step in RCD_PROOFS)))
 
 

@@ -5,8 +5,10 @@ import { useJob } from '../../../job/useJob'
 import JobField from '../../../shared/fields/JobField.vue'
 import LookedField from '../../../shared/fields/LookedField.vue'
 import TapField from '../../../shared/fields/TapField.vue'
+import RemovalFields from './RemovalFields.vue'
 
 const store = useJob()
+const removed = computed(() => store.job!.site.work === 'removed')
 const others = computed(() => ['owner_lets_it', 'tenant'].includes(store.job!.site.ownership))
 </script>
 
@@ -34,5 +36,10 @@ const others = computed(() => ['owner_lets_it', 'tenant'].includes(store.job!.si
     choice="Seen"
     hint="Cable ended or taken out, hole closed, label and schedule changed."
   />
-  <JobField path="site.extent" label="What the certificate covers" kind="paragraph" />
+  <RemovalFields v-if="removed" />
+  <JobField
+    path="site.extent"
+    :label="removed ? 'What was taken away' : 'What the certificate covers'"
+    kind="paragraph"
+  />
 </template>
