@@ -9,7 +9,7 @@ from typing import Any
 
 from fulmen.core.circuit.arrangement_schedule import arrangement_facts
 from fulmen.core.circuit.run_figures import cases_of
-from fulmen.core.editing.job_file import check_structure
+from fulmen.core.editing.job_file import check_structure, parse_job
 from fulmen.core.evaluate import evaluate
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
@@ -71,13 +71,41 @@ def untrue(text: str, here: Around) -> list[str]:
     return wrong
 
 
-def every_job() -> Iterator[tuple[str, Job]]:
+def every_job(most: int = 60) -> Iterator[tuple[str, Job]]:
+    """Every example, as it stands and half known, and a sample of the trial jobs."""
     for path in sorted(EXAMPLES.glob("*.json")):
         yield path.stem, example(path.stem)
+    yield from half_known()
     told = [one for name in ("ordinary", "traps") for one in trials(name)]
-    for trial in some(told, 120, "sentences"):
+    for trial in some(told, most, "sentences"):
         changes = {field: None if value == NOT_KNOWN else value for field, value in trial["changes"].items()}
         yield trial["what"], job(trial["on"], {"readings": [], **changes})
+
+
+def half_known() -> Iterator[tuple[str, Job]]:
+    """Every example as it is before anybody has read a mark or looked a unit up."""
+    for path in sorted(EXAMPLES.glob("*.json")):
+        document = example(path.stem).model_dump(mode="json")
+        for circuit in document["circuits"]:
+            _unread(circuit["device"])
+            for box in circuit["boxes"]:
+                for guard in box["guards"]:
+                    _unread(guard)
+        for board in document["boards"]:
+            board["surge_protection"] = "not_seen"
+            for guard in [*board["incomer"], *(g for group in board["groups"] for g in group["guards"])]:
+                _unread(guard)
+        for point in document["charge_points"]:
+            point |= {"open_pen_inside": "not_seen", "rdc_dd_inside": "not_seen"}
+            point["rcd_inside"] = point["rcd_inside"] and UNREAD
+        yield f"{path.stem}, half known", parse_job({**document, "readings": [], "decisions": []})
+
+
+UNREAD = dict.fromkeys(("type", "residual_ma", "time_delayed", "switches_neutral"))
+
+
+def _unread(guard: Document) -> None:
+    guard["rcd"] = guard["rcd"] and UNREAD
 
 
 def texts(one: Job, point: str) -> list[str]:

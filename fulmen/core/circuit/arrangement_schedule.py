@@ -10,6 +10,7 @@ from fulmen.core.model.arrangement import CarEarth, OpenPenMeasure
 from fulmen.core.model.charge_point import ChargePoint
 from fulmen.core.model.guards import OpenPenSensing, Rcd
 from fulmen.core.model.job import Job
+from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import CarPlace
 from fulmen.core.model.supply import Earthing
 
@@ -41,7 +42,7 @@ def arrangement_facts(case: Case) -> tuple[tuple[str, str], ...]:
     """Name and words of each part of the arrangement at one charge point; every RCD in its place, from the origin."""
     job, run = case.job, case.run
     guards = run.guards
-    rcds = [(_place_words(one), rcd_in_words(one.rcd)) for one in run.rcds]
+    rcds = [(_place_words(one), mark_in_words(one)) for one in guards if one in run.rcds or one in run.unread]
     return (
         ("Earthing for the charge point", _earth(job, run.charge_point)),
         *_own_electrode(case),
@@ -90,13 +91,22 @@ def open_pen_words(job: Job, point: ChargePoint, guards: tuple[PlacedGuard, ...]
         inside = measure is OpenPenMeasure.DEVICE_IN_UNIT
         relied = [one.open_pen for one in guards if one.open_pen and (one.stands is Stands.UNIT) is inside]
         if not relied:
-            return f"{word(measure)}, {CLAUSE}; none is there"
+            unseen = inside and point.open_pen_inside is Seen.NOT_SEEN
+            return f"{word(measure)}, {CLAUSE}; {'not looked up yet' if unseen else 'none is there'}"
         device = relied[-1]
         within = "how fast not known" if device.opens_within_s is None else f"opens within {device.opens_within_s:g} s"
         clause = "clause not known" if device.sensing is None else CLAUSE_OF_SENSING[device.sensing]
         return f"{word(measure)}, {CLAUSE} {clause}, {within}"
     clause = CLAUSE_OF_MEASURE.get(measure, "")
     return f"{word(measure)}, {CLAUSE} {clause}".rstrip()
+
+
+def mark_in_words(guard: PlacedGuard) -> str:
+    """An RCD of a run in words; one whose mark nobody has read is there all the same."""
+    return rcd_in_words(guard.rcd) if guard.rcd is not None else UNREAD
+
+
+UNREAD = "its mark not read yet"
 
 
 def rcd_in_words(rcd: Rcd | None) -> str:

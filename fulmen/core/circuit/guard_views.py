@@ -79,7 +79,7 @@ def _kind(guard: PlacedGuard) -> str:
     if guard.device is not None:
         with_rcd = guard.device.kind is DeviceKind.BREAKER and guard.device.rcd is not None
         return "rcbo" if with_rcd else guard.device.kind.value
-    if guard.rcd is not None:
+    if guard.is_rcd:
         return GuardKind.RCCB.value
     if guard.open_pen is not None:
         return GuardKind.OPEN_PEN_DEVICE.value
@@ -140,7 +140,7 @@ def _sees(guard: PlacedGuard) -> str:
         return f"{SEES[guard.rcd.type]}, from {guard.rcd.residual_ma} mA"
     if guard.detects_dc:
         return "smooth current, from 6 mA"
-    return "not known which" if guard.guard is not None and guard.guard.kind is GuardKind.RCCB else ""
+    return "not known which" if guard.is_rcd else ""
 
 
 def _behind(guard: PlacedGuard) -> str:

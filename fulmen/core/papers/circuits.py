@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from fulmen.core.circuit.arrangement_schedule import UNREAD
 from fulmen.core.circuit.people import within_s
 from fulmen.core.electrical.cable_rating import section_rating
 from fulmen.core.installation.guards import PlacedGuard, Stands
@@ -193,8 +194,9 @@ def _guarding(installation: Installation, circuit: Circuit) -> tuple[_Guarding, 
             continue
         own = list(run.own_rcds) if run.subject == circuit.id else []
         past_the_cable = [one for one in own if one not in run.rcds_before[circuit.id]]
-        found = [*run.rcds_before[circuit.id][-1:], *(past_the_cable[:1] if len(past_the_cable) == len(own) else [])]
-        return tuple(_Guarding(one, run.tested_as[one.field]) for one in found)
+        before = run.rcds_before[circuit.id][-1:] or run.unread_before[circuit.id][-1:]
+        found = [*before, *(past_the_cable[:1] if len(past_the_cable) == len(own) else [])]
+        return tuple(_Guarding(one, run.tested_as.get(one.field, one.subject)) for one in found)
     return ()
 
 
@@ -204,6 +206,8 @@ def _rcd_words(found: tuple[_Guarding, ...]) -> str:
 
 def _one_rcd(guard: PlacedGuard) -> str:
     place = {Stands.WAY: "", Stands.UNIT: ", in the unit"}.get(guard.stands, f", {guard.where}")
+    if guard.rcd is None:
+        return f"RCD, {UNREAD}{place}"
     delayed = " S" if guard.residual.time_delayed else ""
     return f"Type {guard.residual.type.value}{delayed}, {guard.residual.residual_ma} mA{place}"
 

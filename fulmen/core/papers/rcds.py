@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fulmen.core.circuit.arrangement_schedule import rcd_in_words
+from fulmen.core.circuit.arrangement_schedule import mark_in_words, rcd_in_words
 from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.guards import RcdType
@@ -39,7 +39,7 @@ def rcd_rows(judged: JudgedJob) -> tuple[RcdRow, ...]:
     """Every RCD of the job in its place, from the origin to the units, each once."""
     subjects = {one.guard: one.subject for one in judged.evaluation.steps if one.guard}
     every = (*judged.installation.runs, *judged.installation.load_runs)
-    placed = {guard.field: guard for run in every for guard in run.rcds}
+    placed = {guard.field: guard for run in every for guard in run.guards if guard in run.rcds or guard in run.unread}
     return tuple(
         _rcd_row(judged.readings, guard, subjects.get(field, guard.subject)) for field, guard in placed.items()
     )
@@ -68,7 +68,6 @@ def _opens(readings: ByStep, guard: PlacedGuard) -> str:
 
 
 def _rcd_row(readings: ByStep, guard: PlacedGuard, subject: str) -> RcdRow:
-    assert guard.rcd is not None
     rated = (
         guard.device.rating_a if guard.device is not None else guard.guard.rating_a if guard.guard is not None else None
     )
@@ -78,7 +77,7 @@ def _rcd_row(readings: ByStep, guard: PlacedGuard, subject: str) -> RcdRow:
         place=f"in {guard.where}" if inside else f"at {guard.where}" if guard.stands is Stands.WAY else guard.where,
         standard=_standard(guard),
         rating=figure(rated),
-        what=rcd_in_words(guard.rcd),
+        what=mark_in_words(guard),
         results=results(readings, subject),
         at_rated=figure(found.at_rated_ms, 1),
         at_five=figure(found.at_five_ms, 1),
