@@ -7,7 +7,7 @@ import unittest
 from typing import Any
 
 from fulmen.core.findings.finding import Verdict
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, THREE_PHASE, TT, evaluation, in_front, mark
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, OWN_BOARD, THREE_PHASE, TT, evaluation, in_front, mark
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 UNIT, BOARD = "charge_points.0", "boards.0"
@@ -57,6 +57,7 @@ TRIALS: tuple[tuple[str, str, dict[str, Any], Verdict | None], ...] = (
     ),
     ("socket", DEVICE_IN_UNIT, {f"{UNIT}.tethered": True}, None),
     ("socket", DEVICE_IN_UNIT, {f"{UNIT}.tethered": False}, NEEDS),
+    ("socket", DEVICE_IN_UNIT, {f"{UNIT}.tethered": None}, NEEDS),
     ("socket", DEVICE_IN_UNIT, {f"{UNIT}.tethered": False, f"{UNIT}.socket": "type_2"}, MEETS),
     ("socket", DEVICE_IN_UNIT, {f"{UNIT}.tethered": False, f"{UNIT}.socket": "household"}, CALL),
     ("socket", DEVICE_IN_UNIT, {f"{UNIT}.tethered": False, f"{UNIT}.socket": "other"}, SHORT),
@@ -112,6 +113,10 @@ TRIALS: tuple[tuple[str, str, dict[str, Any], Verdict | None], ...] = (
     ("busbar", DEVICE_IN_UNIT, {f"{UNIT}.feeds_back": "yes", f"{BOARD}.busbar_a": 112.0}, MEETS),
     # Behind the sub-main's 40 A it comes in at the garage, and passes the house's board too.
     ("busbar", GARAGE, source(board="garage") | {"boards.1.busbar_a": 100.0}, NEEDS),
+    # The sun comes in at the house's board, the car hangs on one of its own.
+    ("busbar", OWN_BOARD, source(), NEEDS),
+    ("busbar", OWN_BOARD, source() | {f"{BOARD}.busbar_a": 95.0}, SHORT),
+    ("busbar", OWN_BOARD, source() | {f"{BOARD}.busbar_a": 96.0}, MEETS),
     ("busbar", GARAGE, source(board="garage") | {"boards.0.busbar_a": 125.0, "boards.1.busbar_a": 100.0}, MEETS),
     # 411.3.1.2 and 544.1.1: metal at a detached building, its sub-main's core 6 mm² where PME does not apply.
     ("exported_earth", GARAGE, {"supply.earthing": "tt", "boards.1.extraneous_parts": "not_seen"}, NEEDS),

@@ -1,7 +1,7 @@
 """Tails in stretches: what each carries, their length to every board, and a size that the operator took in writing."""
 
 import unittest
-from typing import Any
+from typing import Any, ClassVar
 
 from fulmen.core.circuit.origin import tails_figures
 from fulmen.core.demand.demand import demand_of
@@ -90,3 +90,31 @@ class Stretches(unittest.TestCase):
         # 0.4 m and 0.8 m, two conductors each, and half a metre for the ends of each conductor.
         self.assertEqual(need["tails"].quantity, 5.0)
         self.assertEqual(need["connector-block"].quantity, 3)
+
+
+class Held(unittest.TestCase):
+    """A load limit holds the tails' load where a clamp tells the unit; what no table has is said."""
+
+    LIMITED: ClassVar[dict[str, Any]] = {
+        "supply.tails.0.csa_mm2": 16.0, "supply.tails.0.runs": "enclosed", "supply.cut_out_fuse_a": 100,
+        "supply.tails.0.accepted_in_writing": "yes", "supply.tails.0.accepted_to_a": 100.0,
+        "supply.load_limit_a": 70.0, "supply.maximum_demand_a": 90.0, "load.appliances": [], "readings": [], "decisions": [],
+    }  # fmt: skip
+
+    def test_a_limit_without_a_clamp_holds_nothing(self) -> None:
+        for clamp, expected in (("yes", MEETS), ("no", CALL), ("not_seen", CALL)):
+            with self.subTest(clamp):
+                found = finding(
+                    "tails_capacity", DEVICE_IN_UNIT, self.LIMITED | {"charge_points.0.current_clamp": clamp}
+                )
+                self.assertEqual(found.verdict, expected, found.detail)
+
+    def test_energy_that_no_table_has_is_said(self) -> None:
+        for fuse_a, ze_ohm, said in ((100, 0.2, False), (100, 0.9, True), (160, 0.1, True)):
+            with self.subTest(fuse_a=fuse_a, ze_ohm=ze_ohm):
+                changes = {
+                    "supply.tails.0.csa_mm2": 70.0, "supply.tails.0.runs": "clipped", "supply.cut_out_fuse_a": fuse_a,
+                    "supply.ze_enquiry_ohm": ze_ohm, "readings": [],
+                }  # fmt: skip
+                found = finding("tails_capacity", DEVICE_IN_UNIT, changes)
+                self.assertEqual("energy in them is not judged" in found.detail, said, found.detail)

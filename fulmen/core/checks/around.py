@@ -126,7 +126,9 @@ def _socket(case: Case) -> Iterator[Finding]:
     point, asked = case.run.charge_point, ask(rules.SOCKET, case.rules, case.subject)
     if point.tethered:
         return
-    if point.socket is None:
+    if point.tethered is None:
+        yield asked.needs_fact("Has the unit a lead of its own, or a socket?")
+    elif point.socket is None:
         yield asked.needs_fact("Which socket has it: a Type 2 of BS EN 62196, or a household one?")
     elif point.socket is SocketKind.TYPE_2:
         yield asked.meets("A Type 2 socket of BS EN 62196.")

@@ -88,8 +88,8 @@ def _indoors(case: Case) -> Finding:
     point, asked = case.run.charge_point, _about(case)
     if point.hangs_outdoors is None:
         return asked.needs_fact("Does the unit hang outdoors or indoors?")
-    if point.door_distance_m is None or (point.tethered and point.lead_length_m is None):
-        what = "the lead, and " if point.tethered else ""
+    if point.door_distance_m is None or point.tethered is None or (point.tethered and point.lead_length_m is None):
+        what = {True: "the lead, and ", None: "its lead, if it has one, and ", False: ""}[point.tethered]
         return asked.needs_fact(f"Measure {what}the way from the unit to the nearest door that a car could stand at.")
     most_m = case.rules.value("longest_lead_m")
     if not point.tethered and point.door_distance_m < most_m:

@@ -36,8 +36,14 @@ def own_source_findings(case: Case) -> Iterator[Finding]:
 
 def busbar_findings(case: Case) -> Iterator[Finding]:
     """551.7.2: a busbar that several sources feed carries what they give together."""
-    for chained in case.run.chain:
-        found = _busbar(case, chained.board)
+    tree = case.installation.tree
+    if not case.run.chain:
+        return
+    there = [one.board for one in case.job.supply.sources if one.board in tree.boards]
+    on_their_way = [chained.board for name in there for chained in tree.chain_to(name)]
+    boards = [chained.board for chained in case.run.chain] + on_their_way + [tree.boards[name] for name in there]
+    for board in {one.id: one for one in boards}.values():
+        found = _busbar(case, board)
         if found is not None:
             yield found
 

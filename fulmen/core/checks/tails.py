@@ -134,7 +134,8 @@ def _capacity(case: Case, board: Board, path: tuple[TailsStretch, ...]) -> Findi
         weakest = min((_carries(case, one, float(fuse_a)) for one in path), key=lambda one: one.iz_a / one.most_a)
     except TableError as error:
         return asked.needs_fact(f"{error}: ask what they carry, or replace them.")
-    return _burnt(case, asked, path, fuse_a) or _too_little(asked, weakest, fuse_a) or _enough(asked, weakest)
+    burnt, unjudged = _burnt(case, asked, path, fuse_a)
+    return burnt or _too_little(asked, weakest, fuse_a) or _enough(asked, weakest, unjudged)
 
 
 def _carries(case: Case, one: TailsStretch, fuse_a: float) -> _Carries:
@@ -155,7 +156,9 @@ def _carries(case: Case, one: TailsStretch, fuse_a: float) -> _Carries:
 def _held_a(case: Case, one: TailsStretch) -> float:
     """What devices behind a stretch, or the load limit, hold its load to [A]; without end where nothing does."""
     boards = case.installation.boards_behind[one.id]
-    limited = case.job.supply.load_limit_a is not None and case.demand.held_a is not None
+    # A limit holds what a clamp tells the units; without one it is a wish.
+    clamped = all(one.current_clamp is Seen.YES for one in case.job.charge_points)
+    limited = case.job.supply.load_limit_a is not None and case.demand.held_a is not None and clamped
     limit_a = case.demand.held_a if limited and case.demand.held_a is not None else float("inf")
     if not boards or any(board.feeds_others is not Seen.NO or board.other_loads for board in boards):
         return limit_a
@@ -180,29 +183,33 @@ def _too_little(asked: Question, weakest: _Carries, fuse_a: int) -> Finding | No
     return asked.your_call(f"{below}; {load}.", basis=basis | more, working=weakest.working, remedy=remedy)
 
 
-def _burnt(case: Case, asked: Question, path: tuple[TailsStretch, ...], fuse_a: int) -> Finding | None:
-    """S ≥ √(I²t)/k behind the cut-out fuse; a fault that opens it late is the operator's, whose fuse it is."""
+def _burnt(case: Case, asked: Question, path: tuple[TailsStretch, ...], fuse_a: int) -> tuple[Finding | None, str]:
+    """S ≥ √(I²t)/k behind the cut-out fuse; a fault that opens it late is the operator's, whose fuse it is.
+
+    Where no table has its energy, or it opens too late, that is not judged, and said.
+    """
     supply, source_v = case.job.supply, case.rules.value("u0_v") * case.rules.value("voltage_factor_min")
     loop_ohm = case.origin.neutral_loop_ohm
     if supply.earthing is not Earthing.TT:
         loop_ohm = max(loop_ohm, case.origin.ze.value)
     try:
         energy, source = cut_out_energy_a2s(float(fuse_a), supply.cut_out_fuse_standard, source_v / loop_ohm)
-    except TableError:
-        return None
+    except TableError as error:
+        return None, f"; the fuse's energy in them is not judged, {error}"
     smallest = min(one.csa_mm2 for one in path if one.csa_mm2 is not None)
     least = least_csa_mm2(energy, K_COPPER["pvc_70"])
     if smallest >= least:
-        return None
-    return asked.judged(
+        return None, ""
+    found = asked.judged(
         value=smallest, limit=least, unit="mm²", decimals=1, at_least=True,
         working=(WorkingLine(symbol="I²t", value=energy, decimals=0, unit="A²s", source=source),),
         detail="the cut-out fuse lets more through at a fault than they stand",
         remedy="Replace the tails, or ask for a smaller fuse.",
     )  # fmt: skip
+    return found, ""
 
 
-def _enough(asked: Question, weakest: _Carries) -> Finding:
+def _enough(asked: Question, weakest: _Carries, unjudged: str) -> Finding:
     by_load = weakest.iz_a < weakest.most_a and weakest.load_a is not None
     return asked.judged(
         value=weakest.iz_a,
@@ -211,7 +218,8 @@ def _enough(asked: Question, weakest: _Carries) -> Finding:
         decimals=0,
         at_least=True,
         working=weakest.working,
-        detail=f"{weakest.how}, against {'the load, which is not likely to pass it' if by_load else 'what can flow'}",
+        detail=f"{weakest.how}, against {'the load, which is not likely to pass it' if by_load else 'what can flow'}"
+        f"{unjudged}",
     )
 
 

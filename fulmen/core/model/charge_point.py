@@ -51,7 +51,7 @@ class ChargePointFacts(Part):
 
     phases: Literal[1, 3] | None = None
     max_current_a: ChargeCurrentA | None = None
-    tethered: bool = True
+    tethered: bool | None = None
     socket: SocketKind | None = None
     lead_length_m: Annotated[float, number(1, 20)] | None = None
     device_min_a: ChargeCurrentA | None = None

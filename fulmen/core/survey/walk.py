@@ -134,6 +134,7 @@ def _facts_of(job: Job, place: int, point: ChargePoint) -> Iterator[Fact]:
     yield Fact(f"{at}.serial_number", Stop.CHARGE_POINT, Ask.YOU, f"What is the serial number of {unit}?")
     yield Fact(f"{at}.phases", Stop.CHARGE_POINT, Ask.YOU, f"How many phases has {unit}?")
     yield Fact(f"{at}.max_current_a", Stop.CHARGE_POINT, Ask.YOU, f"How much can {unit} take?")
+    yield Fact(f"{at}.tethered", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} a lead of its own, or a socket?")
     yield Fact(f"{at}.rcd_inside_seen", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an RCD inside?")
     yield Fact(f"{at}.upstream_rcd_asked", Stop.CHARGE_POINT, Ask.YOU, f"Which RCD does the maker of {unit} ask for?")
     yield Fact(f"{at}.open_pen_inside", Stop.CHARGE_POINT, Ask.YOU, f"Has {unit} an open-PEN device inside?")

@@ -28,7 +28,7 @@ WHERE: dict[FaultKind, Callable[[Case], bool]] = {
     FaultKind.POOR_SUPPLY_NEUTRAL: lambda case: case.job.supply.earthing is not Earthing.TN_C_S,
     FaultKind.BROKEN_PEN: lambda case: case.job.supply.earthing is Earthing.TN_C_S,
     FaultKind.HIGH_ZE: lambda case: case.job.supply.earthing is not Earthing.TT,
-    FaultKind.LEAD_CODED_TOO_HIGH: lambda case: case.run.charge_point.tethered,
+    FaultKind.LEAD_CODED_TOO_HIGH: lambda case: case.run.charge_point.tethered is True,
     FaultKind.PARALLEL_EARTH: lambda case: (
         case.figures is not None and case.figures.final.laid.least_r2_ohm >= LEAST_EARTH_OHM
     ),

@@ -89,8 +89,8 @@ CONDITIONS: dict[str, Condition] = {
         _final(case, subject) and case.run.charge_point.smart is Seen.YES
     ),
     "has_charge_point": lambda case, subject, key: _final(case, subject),
-    "tethered_unit": lambda case, subject, key: _final(case, subject) and case.run.charge_point.tethered,
-    "socketed_unit": lambda case, subject, key: _final(case, subject) and not case.run.charge_point.tethered,
+    "tethered_unit": lambda case, subject, key: _final(case, subject) and case.run.charge_point.tethered is True,
+    "socketed_unit": lambda case, subject, key: _final(case, subject) and case.run.charge_point.tethered is False,
     "sees_pulses": _sees(RcdType.A, RcdType.F, RcdType.B),
     "sees_smooth": _sees(RcdType.B),
     "three_phase": lambda case, subject, key: (

@@ -47,7 +47,7 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
   </div>
   <TapField :path="at('feeds_back')" label="Can feed the car’s battery back" choice="Seen" />
   <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
-  <TapField v-if="!point.tethered" :path="at('socket')" label="Its socket" choice="SocketKind" />
+  <TapField v-if="point.tethered === false" :path="at('socket')" label="Its socket" choice="SocketKind" />
   <div class="pair">
     <JobField
       v-if="point.tethered && store.job!.site.car_place === 'indoors_only'"
