@@ -76,6 +76,8 @@ TRIALS: list[tuple[str, dict[str, Any], Verdict | None]] = [
     ("guard_poles", device(poles=2), SHORT),
     ("guard_poles", device(poles=None), NEEDS),
     ("selectivity", {}, CALL),
+    ("device_kind", {}, None),
+    ("device_kind", device(maker_source=""), NEEDS),
 ]
 
 

@@ -44,6 +44,11 @@ TRIALS: list[tuple[dict[str, Any], str, Verdict | None]] = [
     ({f"{AT}.cable": "taken_out"}, "removed_cable", MEETS),
     ({f"{AT}.cable": "feeds_other"}, "removed_cable", CALL),
     ({f"{AT}.cable": "not_seen"}, "removed_cable", NEEDS),
+    (
+        {"defects": [{"what": "Burnt bar", "stop": "board", "outcome": "left_told_owner", "dangerous": True}]},
+        "danger_left",
+        CALL,
+    ),
     # The ends are asked of a cable that stays.
     ({f"{AT}.cable": "taken_out", f"{AT}.ends_safe": "not_seen"}, "removed_ends", None),
     *[
@@ -73,8 +78,11 @@ class Removal(unittest.TestCase):
         for path in sorted(EXAMPLES.glob("*.json")):
             with self.subTest(path.stem):
                 found = removal({}, path.stem)
-                self.assertEqual({one.rule for one in found.findings if not one.rule.startswith("removed_")}, set())
-                self.assertEqual(len([one for one in found.gaps if one.kind not in ("reading", "signature")]), 0)
+                self.assertEqual(
+                    {one.rule for one in found.findings if not one.rule.startswith("removed_")} - {"danger_left"}, set()
+                )
+                asked = {one.key for one in found.gaps if one.kind not in ("reading", "signature")}
+                self.assertLessEqual(asked, {"danger_left/origin"})
 
     def test_a_fact_taken_back_meets_no_more(self) -> None:
         for one in LEFT:

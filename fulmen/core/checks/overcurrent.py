@@ -15,6 +15,7 @@ from fulmen.core.electrical.cable_rating import (
     lends_duct_column,
     neighbours_share,
 )
+from fulmen.core.electrical.selectivity import device_words
 from fulmen.core.errors import TableError
 from fulmen.core.findings.finding import Finding, Verdict, WorkingLine
 from fulmen.core.findings.question import ask
@@ -73,10 +74,15 @@ def _size_made(case: Case, chained: ChainCircuit) -> Finding | None:
 
 
 def _device_kind(case: Case, chained: ChainCircuit) -> Finding | None:
-    """A rewirable fuse needs so much cable and so much time that this circuit refuses it (Cf 0.725)."""
-    if chained.circuit.device.kind is not DeviceKind.REWIRABLE:
+    """A rewirable fuse needs so much cable and so much time that this circuit refuses it (Cf 0.725); what goes by its
+    maker's figures names the paper that they are from.
+    """
+    device, asked = chained.circuit.device, ask(DEVICE_KIND, case.rules, chained.circuit.id)
+    if device.by_maker and not device.maker_source:
+        return asked.needs_fact(f"From which paper are the figures of the {device_words(device)}?")
+    if device.kind is not DeviceKind.REWIRABLE:
         return None
-    return ask(DEVICE_KIND, case.rules, chained.circuit.id).falls_short(
+    return asked.falls_short(
         "A rewirable fuse melts late: the cable would count at 72.5 %, and no let-through energy is known.",
         remedy="Use a circuit-breaker or a gG fuse.",
     )

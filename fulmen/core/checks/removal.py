@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fulmen.core.checks.survey import danger_finding, dangers_left
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules import removal as rules
+from fulmen.core.findings.rules.supply import DANGER_LEFT
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.job import Job
 from fulmen.core.model.seen import Seen
@@ -17,8 +19,10 @@ from fulmen.core.survey.left_behind import wanted
 
 def removal_findings(job: Job, edition: RuleSet) -> Iterator[Finding]:
     """Every finding about how a unit was taken away."""
-    removal = job.site.removal
+    removal, left = job.site.removal, dangers_left(job)
     yield _cable(removal, edition)
+    if left:
+        yield danger_finding(ask(DANGER_LEFT, edition, ORIGIN), left)
     for one in wanted(removal):
         asked, seen = ask(one.rule, edition, ORIGIN), getattr(removal, one.field)
         if seen is Seen.YES:

@@ -20,6 +20,7 @@ from fulmen.core.findings.rules.supply import (
 )
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.defects import Defect, DefectOutcome
+from fulmen.core.model.job import Job
 from fulmen.core.model.route import WayMade
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import Hazard, Ownership
@@ -140,13 +141,14 @@ def _own_land(case: Case) -> Finding | None:
 IN_THE_PATH = (Stop.CUT_OUT, Stop.TAILS, Stop.EARTH, Stop.BOARD, Stop.ROUTE, Stop.CHARGE_POINT)
 
 
-def _dangers_left(case: Case) -> list[Defect]:
-    return [one for one in case.job.defects if one.dangerous and one.outcome is DefectOutcome.LEFT_TOLD_OWNER]
+def dangers_left(job: Job) -> list[Defect]:
+    """The dangers that were found and left as they were."""
+    return [one for one in job.defects if one.dangerous and one.outcome is DefectOutcome.LEFT_TOLD_OWNER]
 
 
 def _dangerous_in_path(case: Case) -> Finding | None:
     """A danger on the way of the current is put right before more current flows there."""
-    left = [one for one in _dangers_left(case) if one.stop in IN_THE_PATH]
+    left = [one for one in dangers_left(case.job) if one.stop in IN_THE_PATH]
     if not left:
         return None
     operators = all(one.stop is Stop.CUT_OUT for one in left)
@@ -158,9 +160,12 @@ def _dangerous_in_path(case: Case) -> Finding | None:
 
 
 def _dangerous(case: Case) -> Finding | None:
-    left = [one for one in _dangers_left(case) if one.stop not in IN_THE_PATH]
-    if not left:
-        return None
+    left = [one for one in dangers_left(case.job) if one.stop not in IN_THE_PATH]
+    return danger_finding(_at_origin(DANGER_LEFT, case), left) if left else None
+
+
+def danger_finding(asked: Question, left: list[Defect]) -> Finding:
+    """Dangers that are left beside the work: whoever leaves them says why, and who was told."""
     detail = f"Left as found: {left[0].what}. Say in writing why you did not make it harmless, and who was told."
     # What the person wrote down is the fact: another defect left behind is another question.
-    return _at_origin(DANGER_LEFT, case).your_call(detail, basis={"left": tuple(one.what[:100] for one in left)})
+    return asked.your_call(detail, basis={"left": tuple(one.what[:100] for one in left)})
