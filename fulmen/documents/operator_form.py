@@ -14,6 +14,7 @@ TITLES = {
     Route.NOTIFY_AFTER: "Notice of a new charge point",
     Route.APPLY_BEFORE: "Application to connect a charge point",
 }
+TAKEN_AWAY = "Notice of a charge point taken away"
 HOLDS = {Held.YES: "holds", Held.NO: "does not hold", Held.NOT_KNOWN: "not known"}
 
 
@@ -27,4 +28,5 @@ def render_operator_form(form: OperatorForm, made_at: datetime) -> bytes:
 def operator_form_html(form: OperatorForm, made_at: datetime) -> str:
     """The form as HTML, before it becomes pages."""
     template = environment().get_template("operator_form.html.j2")
-    return template.render(form=form, title=TITLES[form.route], made_at=made_at, holds=HOLDS, caution=CAUTION)
+    title = TAKEN_AWAY if form.taken_away else TITLES[form.route]
+    return template.render(form=form, title=title, made_at=made_at, holds=HOLDS, caution=CAUTION)

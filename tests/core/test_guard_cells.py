@@ -192,6 +192,10 @@ CELLS = (
     Cell("load_on_device", RATING, DEVICE_IN_UNIT, {}, f"{WAY}.rating_a", {25: SHORT, 32: MEETS, 40: MEETS}),
     Cell("weakest_section", RATING, DEVICE_IN_UNIT, {"circuits.0.cable.csa_mm2": 4.0}, f"{WAY}.rating_a",
          {32: MEETS, 63: SHORT}),
+    Cell("ring_final", RATING, WIRED_ANEW, {"circuits.2.ring": True}, "circuits.2.device.rating_a",
+         {20: MEETS, 32: MEETS, 40: SHORT}),
+    # No table holds a fuse above 100 A: its maker is asked.
+    Cell("device_kind", RATING, THREE_PHASE, {}, "circuits.0.device.rating_a", {80: None, 100: None, 125: NEEDS}),
     # 16 mm² in an insulated wall, 61 A: what the devices behind it let flow.
     Cell("tails_capacity", RATING, DEVICE_IN_UNIT, IN_A_WALL | {"boards.0.feeds_others": "no"}, f"{WAY}.rating_a",
          {50: MEETS, 63: SHORT}),

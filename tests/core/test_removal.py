@@ -1,6 +1,7 @@
 """A unit taken away with nothing in its place: a kind of work that can be finished, and where nothing meets unseen."""
 
 import unittest
+from datetime import UTC, datetime
 from typing import Any
 
 from fulmen.core.editing.blank_job import blank_job
@@ -8,8 +9,11 @@ from fulmen.core.editing.changes import Change, apply_changes
 from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
+from fulmen.core.network_operator.form import operator_form
+from fulmen.core.network_operator.notification import Route
 from fulmen.core.papers.certificate import certificate_contents
 from fulmen.core.survey.left_behind import LEFT
+from fulmen.documents.operator_form import operator_form_html
 from tests.jobs import EXAMPLES, RULES, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
@@ -89,6 +93,16 @@ class Removal(unittest.TestCase):
             with self.subTest(one.field):
                 gaps = {gap.key for gap in removal({f"{AT}.{one.field}": "not_seen", "readings": HOLDS}).gaps}
                 self.assertIn(f"{one.rule.written}/origin", gaps)
+
+    def test_the_operator_is_told_that_it_is_gone(self) -> None:
+        made = job(changes={"site.work": "removed", "readings": [], "decisions": []})
+        form = operator_form(made, RULES)
+        self.assertTrue(form.taken_away)
+        self.assertEqual((form.route, form.reasons, form.deadline), (Route.NOTIFY_AFTER, (), "Once it is off."))
+        text = operator_form_html(form, datetime(2026, 11, 20, tzinfo=UTC))
+        self.assertIn("Notice of a charge point taken away", text)
+        self.assertNotIn("new charge point", text)
+        self.assertNotIn("With the charge point in full", text)
 
     def test_its_record_states_what_was_found(self) -> None:
         made = apply_changes(blank_job("Taken away"), tuple(Change(field=field, value=value) for field, value in SAFE.items()))  # fmt: skip

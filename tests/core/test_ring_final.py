@@ -38,9 +38,11 @@ TRIALS: list[tuple[str, dict[str, Any], Verdict | None]] = [
     ("weakest_section", {f"{AT}.route.0.grouped_circuits": 3}, SHORT),
     ("weakest_section", {f"{AT}.route.0.grouped_circuits": 2}, MEETS),
     ("weakest_section", {f"{AT}.route.0.surroundings": "in_wall"}, SHORT),
-    # Behind any other device one way round carries it alone.
+    # A smaller device asks no more than 32 A does.
     ("weakest_section", {f"{AT}.device.rating_a": 25}, MEETS),
-    ("weakest_section", {f"{AT}.device.rating_a": 25, f"{AT}.route.0.grouped_circuits": 2}, SHORT),
+    ("weakest_section", {f"{AT}.device.rating_a": 25, f"{AT}.route.0.grouped_circuits": 2}, MEETS),
+    ("weakest_section", {f"{AT}.device.rating_a": 16, f"{AT}.route.0.grouped_circuits": 3}, MEETS),
+    ("weakest_section", {f"{AT}.device.rating_a": 40}, SHORT),
     # Run one way, 2.5 mm² behind 32 A is what it always was.
     ("weakest_section", {f"{AT}.ring": False}, SHORT),
     # 20 A at the middle and 12 spread round it: 26·18·L/4.

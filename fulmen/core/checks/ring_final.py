@@ -60,4 +60,4 @@ def _ring(case: Case, circuit: Circuit, asked: Question) -> Finding:
         detail = f"On it: {', '.join(heavy)}. What runs long at one place loads one way round: say why it may stay."
         return asked.your_call(detail, basis={"heavy": tuple(heavy)}, remedy="Give it a circuit of its own.")
     leg_a = case.rules.value("ring_leg_a")
-    return asked.meets(f"{thinnest_mm2:g} mm² all round; each way must carry {leg_a:g} A or the device's rating.")
+    return asked.meets(f"{thinnest_mm2:g} mm² all round; each way must carry {leg_a:g} A behind up to {most_a:g} A.")

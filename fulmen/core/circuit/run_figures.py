@@ -335,9 +335,10 @@ def circuit_figures(
 
 
 def least_iz_a(circuit: Circuit, rules: RuleSet) -> float:
-    """What the cable of a circuit must carry [A]: In, or behind a ring's own device what each way round must."""
+    """What the cable of a circuit must carry [A]: In, or of a ring what each way round must behind up to 32 A."""
     rating_a = float(circuit.device.rating_a)
-    return rules.value("ring_leg_a") if circuit.ring and rating_a == rules.value("ring_device_a") else rating_a
+    shared = circuit.ring and rating_a <= rules.value("ring_device_a")
+    return min(rating_a, rules.value("ring_leg_a")) if shared else rating_a
 
 
 def disconnection_s(rules: RuleSet, *, tt: bool, final: bool) -> float:

@@ -11,6 +11,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.letters import LetterFacts
 from fulmen.core.model.load import Appliance, LoadKind
 from fulmen.core.model.seen import Seen
+from fulmen.core.model.site import WorkKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.network_operator.notification import Reason, Route, energised_on, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
@@ -59,6 +60,7 @@ class OperatorForm(Part):
     missing: tuple[str, ...]
     about: LetterFacts
     about_words: str
+    taken_away: bool = False
 
 
 def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) -> OperatorForm:
@@ -117,6 +119,7 @@ def operator_form(job: Job, rules: RuleSet, photo_stops: tuple[Stop, ...] = ()) 
         missing=_missing(job, demand.total_a, cut_out_photo=Stop.CUT_OUT in photo_stops),
         about=matter.about,
         about_words=matter.about_words,
+        taken_away=job.site.work is WorkKind.REMOVED,
     )
 
 

@@ -81,15 +81,21 @@ class OperatorMatter:
 
 
 def operator_matter(job: Job, rules: RuleSet, demand: Demand, live_on: date | None) -> OperatorMatter:
-    """Route, reasons, state and hold of a job; the deadline counts from the day on which it was live."""
-    reasons = _reasons(job, rules, demand)
+    """Route, reasons, state and hold of a job; the deadline counts from the day on which it was live.
+
+    A load that goes away waits for nobody: they are told once it is off.
+    """
+    removed = job.site.work is WorkKind.REMOVED
+    reasons = () if removed else _reasons(job, rules, demand)
     route = Route.NOTIFY_AFTER if all(reason.holds is Held.YES for reason in reasons) else Route.APPLY_BEFORE
     about = letter_facts(job, demand)
     state = operator_state(job, about)
     last, agreed = job.letters[-1] if job.letters else None, _agreed(job, about)
     days = int(rules.value("notify_within_days"))
-    deadline = live_on + timedelta(days=days) if live_on and route is Route.NOTIFY_AFTER else None
-    if route is Route.APPLY_BEFORE:
+    deadline = live_on + timedelta(days=days) if live_on and route is Route.NOTIFY_AFTER and not removed else None
+    if removed:
+        words = "Once it is off."
+    elif route is Route.APPLY_BEFORE:
         words = "Before any work, and not before the operator has agreed in writing."
     elif deadline:
         words = f"Within {days} days of energising: by {deadline:%-d %B %Y}."
@@ -102,10 +108,7 @@ def operator_matter(job: Job, rules: RuleSet, demand: Demand, live_on: date | No
         about_words=about_words(about),
         letters_about=tuple(about_words(letter.about) for letter in job.letters),
         state=state,
-        # A load that goes away waits for nobody.
-        hold=route is Route.APPLY_BEFORE
-        and state is not OperatorState.ACCEPTED
-        and job.site.work is not WorkKind.REMOVED,
+        hold=route is Route.APPLY_BEFORE and state is not OperatorState.ACCEPTED,
         stand_in=bool(agreed and agreed.stand_in) if agreed or not last else last.stand_in,
         deadline=deadline,
         deadline_words=words,

@@ -189,6 +189,7 @@ TABLE: dict[Rule, Row] = {
     run.SELECTIVITY: _overcurrent(EITHER),
     run.LOAD_ON_DEVICE: _overcurrent(LESS),
     run.WEAKEST_SECTION: _overcurrent(MORE),
+    run.RING_FINAL: _overcurrent(MORE),
     around.SMOOTH_DC: _row(
         residual_ma="smooth current blinds by the type, whatever the rated residual current",
         time_delayed=Worse.NOT_SET, type=LESS, poles=LINES, rating_a=CARRIES, voltage_v=MADE_FOR, shared=SET,
@@ -208,7 +209,7 @@ TABLE: dict[Rule, Row] = {
     ),
     run.DEVICE_KIND: _row(
         residual_ma=NO_RCD, time_delayed=NO_RCD, type=NO_RCD, poles=LINES,
-        rating_a="no rewirable fuse serves, whatever its current", voltage_v=MADE_FOR,
+        rating_a=MORE, voltage_v=MADE_FOR,
         shared="judged for each circuit of the run by itself",
     ),
 }  # fmt: skip
