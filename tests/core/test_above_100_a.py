@@ -21,8 +21,8 @@ CABLE: dict[str, Any] = {
     "id": "own-4x35", "name": "Armoured 4 × 35", "source": "its maker's sheet", "insulation": "xlpe_90", "armoured": True,
     "fine_strands": False, "overall_mm": 32.0,
     "ratings": [
-        {"method": method, "csa_mm2": 35.0, "loaded": 3, "rating_a": amps, "drop_mv_per_a_m": 1.15}
-        for method, amps in (("C", 158.0), ("D", 140.0), ("E", 154.0))
+        {"method": method, "csa_mm2": 35.0, "loaded": 3, "rating_a": amps, "drop_mv_per_a_m": lost}
+        for method, amps, lost in (("C", 158.0, 1.15), ("D", 140.0, None), ("E", 154.0, None))
     ],
 }  # fmt: skip
 MOULDED: dict[str, Any] = {

@@ -8,6 +8,7 @@ from fulmen.core.editing.tree_editing import TreeAct, TreeActKind, acted
 from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.charge_point import ChargePoint, ChargePointFacts
+from fulmen.core.reference.charge_point_catalogue import charge_point_records
 from tests.jobs import THREE_PHASE, TWO_BEHIND_ONE, evaluation, example, job
 
 # A unit of whose kind nothing is known.
@@ -75,6 +76,13 @@ class LikeUnits(unittest.TestCase):
         self.assertEqual(
             (right.like, right.max_current_a), ("", example(TWO_BEHIND_ONE).charge_points[1].max_current_a)
         )
+
+
+class Catalogue(unittest.TestCase):
+    def test_a_kind_says_whether_it_has_a_lead(self) -> None:
+        """Its name does; nothing is supposed where a record leaves it out."""
+        for one in charge_point_records():
+            self.assertIs(one.facts.tethered, not one.name.startswith("Socket"), one.name)
 
 
 class OneReason(unittest.TestCase):

@@ -15,8 +15,9 @@ from fulmen.core.findings.finding import Verdict
 from fulmen.core.installation.unseen import found_facts
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import ASKED_OF, Surroundings
+from tests.core.test_above_100_a import BIG
 from tests.core.test_guard_facts import LADDERS, at
-from tests.jobs import EXAMPLES, GARAGE, RULES, job
+from tests.jobs import EXAMPLES, GARAGE, RULES, THREE_PHASE, WIRED_ANEW, job
 from tests.sampling import some
 
 NO_FACTS = {
@@ -43,6 +44,7 @@ OTHERS: dict[str, tuple[Any, ...]] = {fact.value: values for fact, values in LAD
     "depth_m": (0.1,), "car_place": ("outdoors",), "metal_at_unit": ("touching",), "conditional_rating_ka": (6.0,),
     "spare_ways": (0,), "cut_out_condition": ("damaged",), "length_m": (50.0,), "main_bonding_csa_mm2": (4.0,),
     "earthing_conductor_csa_mm2": (2.5,), "maximum_demand_a": (300.0,), "energy_class": (1, 3),
+    "maker_zs_ohm": (0.05,), "maker_opens_s": (5.0,), "maker_energy_a2s": (90_000_000.0,), "drop_mv_per_a_m": (9.0,),
 }  # fmt: skip
 
 
@@ -117,6 +119,11 @@ def jobs() -> Iterator[tuple[str, Job]]:
         yield path.stem, job(path.stem, {"readings": [], "decisions": []})
     found = {"circuits.0.fitted_with_this_job": False, "circuits.0.looked_at": "yes", "readings": []}
     yield "there already", job(GARAGE, found)
+    old_ring = {"circuits.2.fitted_with_this_job": False, "circuits.2.looked_at": "yes", "circuits.2.ring": True,
+                "circuits.2.device.rating_a": 32, "circuits.2.cable.csa_mm2": 2.5, "circuits.2.device.energy_class": 3,
+                "readings": []}  # fmt: skip
+    yield "an old ring", job(WIRED_ANEW, old_ring)
+    yield "a sub-main by its makers' figures", job(THREE_PHASE, BIG | {"decisions": []})
 
 
 class Unsaid(unittest.TestCase):

@@ -27,6 +27,8 @@ class Reckoned(StrEnum):
     TAILS = "tails"
     DEMAND = "demand"
     LOOPED = "looped"
+    FEEDS_BACK = "feeds_back"
+    EARTHING_CONDUCTOR = "earthing_conductor"
 
 
 ASKED = {
@@ -37,6 +39,8 @@ ASKED = {
     Reckoned.TAILS: "size and length of the tails (they are left out)",
     Reckoned.DEMAND: "the maximum demand (the car alone is reckoned)",
     Reckoned.LOOPED: "whether the service is looped",
+    Reckoned.EARTHING_CONDUCTOR: "the size of the earthing conductor (it is left out)",
+    Reckoned.FEEDS_BACK: "whether a unit can feed the car's battery back (that none can is reckoned)",
 }
 LOADS = (Reckoned.UNIT_CURRENT, Reckoned.SET_CURRENT, Reckoned.UNIT_PHASES)
 PHASES = (Reckoned.UNIT_PHASES, Reckoned.SUPPLY_PHASES)
@@ -48,7 +52,7 @@ RESTS_ON: dict[Rule, tuple[Reckoned, ...]] = {
     run.FLEX_RATING: (Reckoned.UNIT_PHASES,),
     run.FLEX_SURVIVES: (Reckoned.UNIT_PHASES,),
     supply.TAILS_CAPACITY: (*LOADS, Reckoned.SUPPLY_PHASES),
-    supply.OPERATOR: (*LOADS, Reckoned.LOOPED),
+    supply.OPERATOR: (*LOADS, Reckoned.LOOPED, Reckoned.FEEDS_BACK),
     supply.MAIN_SWITCH_POLES: (Reckoned.SUPPLY_PHASES,),
     run.LOAD_ON_DEVICE: LOADS,
     run.MAKER_DEVICE: (Reckoned.UNIT_CURRENT,),
@@ -58,6 +62,9 @@ RESTS_ON: dict[Rule, tuple[Reckoned, ...]] = {
     run.VOLT_DROP_LIGHTING: (*LOADS, Reckoned.TAILS, Reckoned.DEMAND),
     run.BREAKING_CAPACITY: (Reckoned.SUPPLY_PHASES,),
     run.GUARD_POLES: PHASES,
+    protection.DISCONNECTION: (Reckoned.TAILS, Reckoned.EARTHING_CONDUCTOR),
+    protection.SURVIVES_FAULT: (Reckoned.TAILS, Reckoned.EARTHING_CONDUCTOR),
+    protection.LEAST_FAULT: (Reckoned.TAILS,),
     protection.OPEN_PEN: PHASES,
     protection.OWN_RCD: PHASES,
     protection.RCD_NEUTRAL: PHASES,
@@ -77,6 +84,8 @@ def reckoned_with(installation: Installation, demand: Demand) -> frozenset[Recko
         Reckoned.TAILS: any(one.csa_mm2 is None or one.length_m is None for one in job.supply.tails),
         Reckoned.DEMAND: demand.total_a is None,
         Reckoned.LOOPED: job.supply.looped is Seen.NOT_SEEN,
+        Reckoned.EARTHING_CONDUCTOR: job.supply.earthing_conductor_csa_mm2 is None,
+        Reckoned.FEEDS_BACK: any(one.feeds_back is Seen.NOT_SEEN for one in points),
     }
     return frozenset(fact for fact, is_open in open_ones.items() if is_open)
 

@@ -189,10 +189,14 @@ def maker_record(own: MakerCable) -> CableRecord:
 
 
 def _own_drop_mv(own: MakerCable) -> dict[tuple[float, int], float]:
-    """What its maker says it loses by size and loaded conductors; two loaded lose 2/√3 of what three do."""
-    said: dict[tuple[float, int], float] = {
-        (one.csa_mm2, one.loaded): one.drop_mv_per_a_m for one in own.ratings if one.drop_mv_per_a_m is not None
-    }
+    """What its maker says it loses by size and loaded conductors, the most of it; two loaded lose 2/√3 of what
+    three do.
+    """
+    said: dict[tuple[float, int], float] = {}
+    for one in own.ratings:
+        if one.drop_mv_per_a_m is not None:
+            key = (one.csa_mm2, one.loaded)
+            said[key] = max(one.drop_mv_per_a_m, said.get(key, 0.0))
     other = {2: (3, 2 / sqrt(3)), 3: (2, sqrt(3) / 2)}
     found = {}
     for csa_mm2 in {size for size, _ in said}:
