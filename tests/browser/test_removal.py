@@ -10,9 +10,10 @@ LEFT = {
     "Kind of work": "a unit taken away",
     "What became of its cable?": "left, feeding nothing",
     "Dead at both ends, in boxes, labelled?": "yes",
-    "Its way blanked, or off, locked and labelled?": "yes",
+    "Its way at the board?": "blanked",
     "Earth and bonding of the house whole?": "yes",
-    "What shared its guards tested again?": "yes",
+    "An electrode of its own?": "had none",
+    "What shared its guards?": "nothing shared them",
     "Holes closed against rain and fire?": "yes",
     "Labels and circuit chart put right?": "yes",
     "Operator told that it is gone?": "yes",
@@ -29,6 +30,8 @@ class TakenAway(BrowserCase):
         page.get_by_role("button", name="Ownership").or_(page.get_by_role("link", name="Ownership")).first.click()
         for question, said in LEFT.items():
             tap(page, question, said)
+        page.get_by_role("button", name="All of it was there before").click()
+        expect(page.get_by_text("still said to be new")).to_have_count(0)
         page.get_by_label("Householder").fill("N. Otreal (invented)")
         page.get_by_label("Address").fill("1 Nowhere Close")
         page.get_by_label("What was taken away").fill("Tethered unit beside the door")

@@ -102,6 +102,8 @@ class Above100A(unittest.TestCase):
             with self.subTest(kind, rating_a=rating_a):
                 bare = Device(kind=DeviceKind(kind), rating_a=rating_a)  # type: ignore[arg-type]
                 self.assertEqual(bare.by_maker, by_maker)
+                asked = evaluation(THREE_PHASE, {**BIG, **device(kind=kind, rating_a=rating_a)}).asked
+                self.assertEqual(f"{AT}.device.maker_zs_ohm" in asked, by_maker)
                 if by_maker:
                     self.assertIsNone(device_zs_limit_ohm(bare, 5.0, u0_v=230, cmin=0.95))
                     with self.assertRaises(TableError):

@@ -94,7 +94,7 @@ class BadInput(unittest.TestCase):
             ("title", "", "at least 1 characters"),
             ("title", "x" * 121, "too long"),
             ("rule_set", "of_next_year", "no edition"),
-            ("schema_version", 8, "Schema version must be 1 to 7"),
+            ("schema_version", 9, "Schema version must be 1 to 8"),
             ("circuits.0.id", "board", "used twice"),
             ("readings.2.value", None, "a measured step needs its figure"),
             ("readings.0.taken_at", "2026-11-18T10:00:00", "offset from UTC"),

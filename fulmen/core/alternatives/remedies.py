@@ -18,6 +18,7 @@ from fulmen.core.editing.route_editing import record_changes
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.evaluate import falls_short, findings_of
 from fulmen.core.findings.finding import Finding, Verdict
+from fulmen.core.findings.rules.removal import REMOVED_PUT_IN
 from fulmen.core.findings.rules.supply import BOARD_MAKE_UP, SPARE_WAY
 from fulmen.core.findings.words import word
 from fulmen.core.installation.installation import Installation, installation_of
@@ -29,11 +30,13 @@ from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Curve, DeviceKind, Guard, GuardKind, RcdType, ordered_rcd
 from fulmen.core.model.job import Job
 from fulmen.core.model.route import Fixings, Section, Surroundings
+from fulmen.core.model.site import WorkKind
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.cable_catalogue import cable_of
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.reference.usual_sizes import BREAKERS_A, FUSES_A, sizes_before
 from fulmen.core.so_far import SoFar, finished
+from fulmen.core.survey.put_in import put_in
 
 MOST_OFFERED, MOST_PAIRED = 4, 14
 # What only another board mends: rewriting the whole tree is tried for nothing else.
@@ -159,6 +162,11 @@ def _figures(finding: Finding | None) -> str:
 
 
 def _moves(job: Job, rule: str, rules: RuleSet) -> Iterator[Move]:
+    if rule == REMOVED_PUT_IN.key:
+        there = tuple(Change(field=field, value=False) for field in put_in(job))
+        yield Move("all of it was there before", 1, there)
+    if job.site.work is WorkKind.REMOVED:
+        return
     installation = installation_of(job)
     for index, circuit in enumerate(job.circuits):
         for make in (_device_moves, _cable_moves, _route_moves):

@@ -6,7 +6,19 @@ from enum import Enum
 
 from fulmen.core.model.boards import Enclosure, MakeUp
 from fulmen.core.model.charge_point import Nearby, Provenance, SocketKind
-from fulmen.core.model.site import CableLeft, CarPlace, Circumstance, DataWay, Hazard, Nation, Ownership, WorkKind
+from fulmen.core.model.site import (
+    CableLeft,
+    CarPlace,
+    Circumstance,
+    DataWay,
+    ElectrodeLeft,
+    Hazard,
+    Nation,
+    Ownership,
+    SharedLeft,
+    WayLeft,
+    WorkKind,
+)
 from fulmen.core.model.sources import SourceKind
 from fulmen.core.model.stops import Stop
 from fulmen.core.model.supply import (
@@ -55,6 +67,26 @@ SURVEY_WORDS: dict[type[Enum], dict[str, str]] = {
         CableLeft.PARKED: "left, feeding nothing",
         CableLeft.FEEDS_OTHER: "feeds something else",
         CableLeft.NOT_SEEN: "not seen yet",
+    },
+    WayLeft: {
+        WayLeft.BLANKED: "blanked",
+        WayLeft.LOCKED_OFF: "off, locked, labelled",
+        WayLeft.OPEN: "open, or on",
+        WayLeft.NOT_SEEN: "not seen yet",
+    },
+    ElectrodeLeft: {
+        ElectrodeLeft.HAD_NONE: "had none",
+        ElectrodeLeft.TAKEN_OUT: "taken out",
+        ElectrodeLeft.LABELLED: "left, labelled",
+        ElectrodeLeft.UNMARKED: "left unmarked",
+        ElectrodeLeft.NOT_SEEN: "not seen yet",
+    },
+    SharedLeft: {
+        SharedLeft.NOTHING_SHARED: "nothing shared them",
+        SharedLeft.WORKS: "tested, works",
+        SharedLeft.FAILED: "tested, failed",
+        SharedLeft.NOT_TESTED: "not tested",
+        SharedLeft.NOT_SEEN: "not seen yet",
     },
     Ownership: {
         Ownership.OWNER_LIVES_THERE: "owner lives there",

@@ -15,6 +15,7 @@ from fulmen.core.findings.rules import around
 from fulmen.core.installation.installation import Installation
 from fulmen.core.judging.design import Design
 from fulmen.core.plain import plain
+from fulmen.core.survey.put_in import put_in
 from fulmen.core.survey.walk import OpenQuestion, WalkedFact, open_questions, walked
 
 
@@ -73,7 +74,7 @@ def shown_of(design: Design) -> Shown:
         ),
         guards=() if design.is_removal else tuple(run_guards(case.run) for case in design.cases),
         unsaid=_unsaid(installation),
-        asked=_asked(design) if design.has_charge_point else (),
+        asked=_asked(design),
         ways_out=ways_out(installation, design.rules, design.demand),
         facts=facts,
         questions=open_questions(facts),
@@ -91,7 +92,13 @@ ASKED_OF_BOARDS = {
 
 def _asked(design: Design) -> tuple[str, ...]:
     """The fields that are asked only because of what is known."""
-    origin, job = design.cases[0], design.installation.job
+    job = design.installation.job
+    if design.is_removal:
+        return tuple(put_in(job))
+    makers = tuple(f"circuits.{at}.device.maker_zs_ohm" for at, one in enumerate(job.circuits) if one.device.by_maker)
+    if not design.has_charge_point:
+        return makers
+    origin = design.cases[0]
     places = {board.id: place for place, board in enumerate(job.boards)}
     open_ones = [one for one in design.along if one.verdict is Verdict.NEEDS]
     of_boards = [
@@ -103,7 +110,7 @@ def _asked(design: Design) -> tuple[str, ...]:
         for case in design.cases
         if case.subject in waiting and case.run.point is not None
     ]
-    return (*ze_above_declared(origin), *how_they_run_asked(origin), *of_boards, *electrodes)
+    return (*makers, *ze_above_declared(origin), *how_they_run_asked(origin), *of_boards, *electrodes)
 
 
 def _unsaid(installation: Installation) -> tuple[str, ...]:

@@ -16,6 +16,7 @@ from fulmen.core.judging.merging import once_each
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, ByStep, Reading, by_step
 from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
+from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.readings.cross_checks import agreement_findings
 from fulmen.core.verification.readings.instrument_checks import instrument_findings, stray_findings
@@ -56,7 +57,9 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
     steps = tuple(one.step for one in judged)
     unfit = tuple(misfit_findings(job, counting, rules))
     if not design.has_charge_point:
-        return Tested(readings, steps, matter, (), unfit)
+        asked_of_removal = design.is_removal and judge is not None
+        left = _removal_findings(readings, counting, steps, rules) if asked_of_removal else []
+        return Tested(readings, steps, matter, (), (*once_each(left, job, design.still), *unfit))
     told = operator_findings(design.cases[0], matter, live_on)
     tests = [RunTest(case, readings) for case in design.cases]
     register = design.installation.job.testing.instruments
@@ -68,6 +71,14 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
         found += [*retest_findings(steps, rules), *stray_findings(readings, steps, rules)]
     of_operator, of_readings, misfits = (once_each(each, job, design.still) for each in (told, found, unfit))
     return Tested(readings, steps, matter, of_operator, (*of_readings, *misfits))
+
+
+def _removal_findings(
+    readings: ByStep, counting: tuple[Reading, ...], steps: tuple[Step, ...], rules: RuleSet
+) -> list[Finding]:
+    """Of a unit that is taken away: the holds in their order, and what was read of it while it was there."""
+    holds = by_step(tuple(one for one in counting if one.step in HOLDS))
+    return [*order_findings(holds, steps, rules), *stray_findings(readings, steps, rules)]
 
 
 def steps_of(design: Design) -> tuple[PlannedStep, ...]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
@@ -102,6 +102,8 @@ DeviceRatingA = Annotated[
 ]
 # The largest rating that the tables of gG fuses and of small breakers hold.
 TABLED_FUSE_A, TABLED_BREAKER_A = 100, 125
+# Every rating that a device can be told to have, the smallest first.
+RATINGS_A: tuple[int, ...] = get_args(get_args(DeviceRatingA)[0])
 Poles = Annotated[int, Field(strict=True, ge=1, le=4, description="poles that open")]
 RatedV = Annotated[int, Field(strict=True, ge=230, le=415, description="rated voltage, V")]
 

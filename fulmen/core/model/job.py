@@ -26,7 +26,7 @@ from fulmen.core.model.site import Site
 from fulmen.core.model.supply import Supply
 from fulmen.core.model.testing import Testing
 
-SCHEMA_VERSION: Literal[7] = 7
+SCHEMA_VERSION: Literal[8] = 8
 
 
 FieldPath = Annotated[str, Field(pattern=r"^[a-z0-9_]+(\.[a-z0-9_]+){0,8}$", max_length=120)]
@@ -38,7 +38,7 @@ class Job(Part):
     `known_how` says of a fact, by its path, how it is known, where that is told.
     """
 
-    schema_version: Literal[7] = SCHEMA_VERSION
+    schema_version: Literal[8] = SCHEMA_VERSION
     rule_set: Line = "bs7671_2018_a3_2024"
     title: Annotated[Text, Field(min_length=1, max_length=120)]
     reference: Line = ""

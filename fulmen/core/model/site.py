@@ -85,19 +85,48 @@ class CableLeft(StrEnum):
     NOT_SEEN = "not_seen"
 
 
+class WayLeft(StrEnum):
+    """What became of its way at the board; `locked_off` is off, locked and labelled."""
+
+    BLANKED = "blanked"
+    LOCKED_OFF = "locked_off"
+    OPEN = "open"
+    NOT_SEEN = "not_seen"
+
+
+class ElectrodeLeft(StrEnum):
+    """What became of an electrode that was its own."""
+
+    HAD_NONE = "had_none"
+    TAKEN_OUT = "taken_out"
+    LABELLED = "labelled"
+    UNMARKED = "unmarked"
+    NOT_SEEN = "not_seen"
+
+
+class SharedLeft(StrEnum):
+    """How what shared its guards (an RCD, an open-PEN device, a load limit) was found afterwards."""
+
+    NOTHING_SHARED = "nothing_shared"
+    WORKS = "works"
+    FAILED = "failed"
+    NOT_TESTED = "not_tested"
+    NOT_SEEN = "not_seen"
+
+
 class Removal(Part):
     """How a unit that was taken away left what it hung on, where nothing takes its place.
 
-    `ends_safe` is asked of a cable that stays: dead at both ends, in a box, labelled. `way_closed` says that its way is
-    blanked, or its device off, locked and labelled; `earth_whole` that the earth and bonding of the house are, and that
-    an electrode of its own is taken out or labelled; `rest_works` that what shared its guards was tested.
+    `ends_safe` is asked of a cable that stays: dead at both ends, in a box, labelled. `earth_whole` says that the earth
+    and bonding of the house are.
     """
 
     cable: CableLeft = CableLeft.NOT_SEEN
     ends_safe: Seen = Seen.NOT_SEEN
-    way_closed: Seen = Seen.NOT_SEEN
+    way_at_board: WayLeft = WayLeft.NOT_SEEN
     earth_whole: Seen = Seen.NOT_SEEN
-    rest_works: Seen = Seen.NOT_SEEN
+    electrode: ElectrodeLeft = ElectrodeLeft.NOT_SEEN
+    shared: SharedLeft = SharedLeft.NOT_SEEN
     holes_closed: Seen = Seen.NOT_SEEN
     labels_right: Seen = Seen.NOT_SEEN
     operator_told: Seen = Seen.NOT_SEEN

@@ -26,7 +26,11 @@ def order_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) 
 
 # What nobody does before a hold is signed: each with the readings that show that it was done.
 HELD_BACK = (
-    (StepKey.ISOLATED, frozenset(one.key for one in definitions() if one.stage is Stage.DEAD and one.rank > 0)),
+    (
+        StepKey.ISOLATED,
+        frozenset(one.key for one in definitions() if one.stage is Stage.DEAD and one.rank > 0)
+        | {StepKey.SAFE_TO_ENERGISE},
+    ),
     (StepKey.SAFE_TO_ENERGISE, ENERGISED - {StepKey.SAFE_TO_ENERGISE, StepKey.POLARITY_LIVE}),
 )
 

@@ -9,6 +9,7 @@ from flask import Response, current_app
 from fulmen.core.answer import Answer, answer_for
 from fulmen.core.findings.caution import CAUTION
 from fulmen.core.findings.words import WORDS, word
+from fulmen.core.model.guards import RATINGS_A
 from fulmen.core.model.job import Job
 from fulmen.core.reference.cable_catalogue import cable_records
 from fulmen.core.reference.places import places
@@ -63,6 +64,7 @@ def _catalogue() -> Catalogue:
         edition=rule_set().title,
         choices=choices,
         cables=cables,
+        ratings_a=list(RATINGS_A),
         appliances=list(usual_appliances()),
         usual_defects=list(USUAL_DEFECTS),
         steps=step_texts(),

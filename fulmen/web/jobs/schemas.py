@@ -145,6 +145,7 @@ class Catalogue(BaseModel):
     edition: str
     choices: dict[str, list[Option]]
     cables: list[CableOption]
+    ratings_a: list[int]
     shorthand: list[Option]
     appliances: list[Appliance]
     usual_defects: list[UsualDefect]

@@ -8,6 +8,10 @@ from fulmen.core.model.stops import Stop
 
 SURVEY, PEOPLE, HERE = Stage.SURVEY, Protects.PEOPLE, Stop.OWNERSHIP
 
+REMOVED_PUT_IN = Rule(
+    "removed_put_in", "Nothing is put in", SURVEY, PEOPLE,
+    "Something new is switched on that nobody has designed or tested.", stop=HERE,
+)  # fmt: skip
 REMOVED_CABLE = Rule(
     "removed_cable", "Its cable", SURVEY, PEOPLE, "Somebody drills into a cable that he takes for dead.", stop=HERE
 )
@@ -21,6 +25,10 @@ REMOVED_WAY = Rule(
 REMOVED_EARTH = Rule(
     "removed_earth", "Earth and bonding of the house", SURVEY, PEOPLE,
     "What went through its earth clamp hangs on nothing now.", stop=HERE,
+)  # fmt: skip
+REMOVED_ELECTRODE = Rule(
+    "removed_electrode", "Electrode of its own", SURVEY, PEOPLE,
+    "Somebody joins the house to a rod that nobody knows.", stop=HERE,
 )  # fmt: skip
 REMOVED_REST = Rule(
     "removed_rest", "What shared its guards", SURVEY, PEOPLE, "Others rely on an RCD that nobody tested.", stop=HERE

@@ -5,20 +5,17 @@ import { computed } from 'vue'
 import { useJob } from '../../../job/useJob'
 import { POLES, VOLTS } from '../../../shared/fields/guardChoices'
 import JobField from '../../../shared/fields/JobField.vue'
+import { useCatalogue } from '../../../shared/useCatalogue'
 
 const props = defineProps<{ index: number }>()
 
 const store = useJob()
+const { catalogue } = useCatalogue()
 const path = computed(() => `circuits.${props.index}.device`)
 const circuit = computed(() => store.job!.circuits[props.index]!)
 const device = computed(() => circuit.value.device)
 const breaker = computed(() => device.value.kind === 'breaker')
-const byMaker = computed(
-  () =>
-    device.value.kind === 'moulded_case' ||
-    (device.value.kind === 'fuse' && device.value.rating_a > 100) ||
-    (breaker.value && device.value.rating_a > 125),
-)
+const byMaker = computed(() => !!store.evaluation?.asked.includes(`${path.value}.maker_zs_ohm`))
 const threePhase = computed(() => store.job!.supply.phases === 3)
 // A maker's figures are for one device: another kind or rating starts without them.
 const starts = computed(() =>
@@ -26,12 +23,7 @@ const starts = computed(() =>
     .filter((name) => device.value[name] !== null)
     .map((name) => ({ field: `${path.value}.${name}`, value: null })),
 )
-const SMALL = [6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100]
-const LARGE = [125, 160, 200, 250]
-const ratings = computed(() =>
-  [...SMALL, ...(circuit.value.feeds && !final.value ? LARGE : [])].map((value) => ({ value, words: `${value} A` })),
-)
-const final = computed(() => store.job!.charge_points.some((one) => one.id === circuit.value.feeds))
+const ratings = computed(() => (catalogue.value?.ratings_a ?? []).map((value) => ({ value, words: `${value} A` })))
 const CURVES = ['B', 'C', 'D'].map((value) => ({ value, words: value }))
 const ICN = [6, 10, 15].map((value) => ({ value, words: `${value} kA` }))
 const classes = computed(() => [
