@@ -7,6 +7,7 @@ import unittest
 from contextlib import closing, redirect_stdout
 from io import StringIO
 from pathlib import Path
+from typing import Any
 
 from alembic import command
 from alembic.config import Config
@@ -76,19 +77,35 @@ class Upgrade(unittest.TestCase):
         answered = json.loads(json.dumps(plain))
         answered["charge_points"][0] |= {"record": "tethered-all-inside", "open_pen_inside": "no"}
         answered["boards"][0]["fitted_with_this_job"] = True
-        with closing(sqlite3.connect(self.settings.database)) as database, database:
-            columns = {row[1]: row for row in database.execute("PRAGMA table_info(job)")}
-            for number, document in enumerate((plain, answered, plain), 1):
-                values = {
-                    name: 0 if "INT" in row[2] else "2026-11-01 10:00:00" if "DATE" in row[2] else ""
-                    for name, row in columns.items()
-                }
-                values |= {"id": number, "version": 1, "document": json.dumps(document | {"schema_version": 5})}
-                marks = ", ".join("?" for _ in values)
-                database.execute(f"INSERT INTO job ({', '.join(values)}) VALUES ({marks})", list(values.values()))
+        self.keep([one | {"schema_version": 5} for one in (plain, answered, plain)])
         with redirect_stdout(StringIO()) as told:
             migrate(self.settings)
         self.assertIn("2 of 3 jobs need facts", told.getvalue())
         with closing(sqlite3.connect(self.settings.database)) as database:
             counted = [count for (count,) in database.execute("SELECT open_checks FROM job ORDER BY id")]
         self.assertEqual(counted, [1, 0, 1], "the list tells no longer that all of it meets")
+
+    def test_a_unit_taken_away_is_asked_again(self) -> None:
+        """A yes of version 7 could mean two things: the list tells no longer that all of it meets."""
+        command.upgrade(self.config, "0012")
+        there, gone = ({"title": "x", "schema_version": 7, "site": {"work": work}} for work in ("addition", "removed"))
+        self.keep([there, gone])
+        with redirect_stdout(StringIO()) as told:
+            migrate(self.settings)
+        self.assertIn("1 of the jobs of a unit taken away", told.getvalue())
+        with closing(sqlite3.connect(self.settings.database)) as database:
+            counted = [count for (count,) in database.execute("SELECT open_checks FROM job ORDER BY id")]
+        self.assertEqual(counted, [0, 1])
+
+    def keep(self, documents: list[dict[str, Any]]) -> None:
+        """Jobs in a store of an earlier revision, none of them open."""
+        with closing(sqlite3.connect(self.settings.database)) as database, database:
+            columns = {row[1]: row for row in database.execute("PRAGMA table_info(job)")}
+            for number, document in enumerate(documents, 1):
+                values = {
+                    name: 0 if "INT" in row[2] else "2026-11-01 10:00:00" if "DATE" in row[2] else ""
+                    for name, row in columns.items()
+                }
+                values |= {"id": number, "version": 1, "document": json.dumps(document)}
+                marks = ", ".join("?" for _ in values)
+                database.execute(f"INSERT INTO job ({', '.join(values)}) VALUES ({marks})", list(values.values()))

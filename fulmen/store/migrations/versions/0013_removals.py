@@ -25,7 +25,7 @@ def upgrade() -> None:
     for number in asked:
         connection.execute(sa.text("UPDATE job SET open_checks = 1 WHERE id = :id"), {"id": number})
     if asked:
-        sys.stdout.write(f"{len(asked)} jobs of a unit taken away are asked again how it was left.\n")
+        sys.stdout.write(f"{len(asked)} of the jobs of a unit taken away: how it was left is asked again.\n")
 
 
 def downgrade() -> None:
