@@ -59,6 +59,26 @@ DETECTOR_BOX = {
 }
 
 
+# An ordinary instrument, by its sheet, and the lead of an ordinary unit: 2 % and 2 digits of low ohms, 5 % and 3 of a loop.
+TESTER: dict[str, Any] = {
+    "name": "Tester 4", "serial_number": "T4-0117", "calibration_due": "2027-06-30",
+    "functions": ["voltage", "continuity", "insulation", "electrode", "loop", "rcd", "phase_sequence", "vehicle"],
+    "accuracies": [
+        {"measures": measures, "share_percent": share, "digits": digits}
+        for measures, share, digits in (
+            ("continuity", 2.0, 2), ("insulation", 3.0, 3), ("electrode", 5.0, 5), ("loop", 5.0, 3),
+            ("loop_no_trip", 5.0, 3), ("rcd", 2.0, 2),
+        )
+    ],
+}  # fmt: skip
+WITH_TESTER: dict[str, Any] = {
+    "testing.instruments": [TESTER],
+    "testing.conductors_c": 9.0,
+    "charge_points.0.lead_length_m": 5.0,
+    "charge_points.0.lead_csa_mm2": 6.0,
+}
+
+
 def mark(kind: str, residual_ma: int = 30, *, delayed: bool = False, neutral: bool = True) -> dict[str, Any]:
     """The mark of an RCD, read whole."""
     return {"type": kind, "residual_ma": residual_ma, "time_delayed": delayed, "switches_neutral": neutral}

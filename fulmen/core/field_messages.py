@@ -35,6 +35,7 @@ LIST_WORDS = {
     "readings_ohm": "reading",
     "data_ways": "way for data",
     "functions": "function",
+    "accuracies": "accuracy",
     "hazards": "hazard",
     "sources": "own source",
     "tails": "length of tails",

@@ -399,6 +399,7 @@ class OnTnCS(unittest.TestCase):
                 "instrument_named",
                 "instrument_known",
                 "instrument_due",
+                "instrument_exact",
                 "instrument_fits",  # all in test_instruments.py
             }
             | {cell.rule for cell in CELLS}

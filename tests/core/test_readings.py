@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import StepKey
-from fulmen.core.verification.steps.expected_bands import Band
+from fulmen.core.verification.steps.band import Band
 from tests.figures import figures
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, TT, evaluation, finding, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, TT, WITH_TESTER, evaluation, finding, job
 
 MEETS, SHORT, NEEDS, CALL = Verdict.MEETS, Verdict.FALLS_SHORT, Verdict.NEEDS, Verdict.YOUR_CALL
 
@@ -20,6 +20,7 @@ def reading(
 ) -> dict[str, Any]:
     volts = {"test_voltage_v": 500} if step.startswith("ir_") else {}
     return {"step": step, "subject": subject, "outcome": outcome, "value": value, "taken_by": "A. Tester", **volts,
+            "instrument": "Tester 4",
             "taken_at": "2026-11-18T10:00:00Z", **more}  # fmt: skip
 
 
@@ -29,7 +30,7 @@ def judged(step: str, value: float, subject: str = "ev", name: str = DEVICE_IN_U
 
 
 def agreeing(rule: str, *readings: dict[str, Any], name: str = HALFWAY, **changes: Any) -> Any:
-    return finding(rule, name, {"readings": list(readings), **changes})
+    return finding(rule, name, {"readings": list(readings), **WITH_TESTER, **changes})
 
 
 class Limits(unittest.TestCase):
@@ -94,14 +95,15 @@ class Agreement(unittest.TestCase):
         self.assertEqual(told, band.holds(value))
 
     def test_r1_r2_with_the_route(self) -> None:
-        # 13.9 m and 1 m of slack of 6 mm²: 14.9·6.16 mΩ = 0.0918 Ω, ±0.02
-        for value, verdict in ((0.07, CALL), (0.08, MEETS), (0.11, MEETS), (0.12, CALL)):
+        """By hand: 14.9 m of fine 6 mm² at 9 °C, 14.9·6.60 mΩ·0.956 = 0.0940; length ±0.0028, metal −0.0047, warmth
+        ±0.0015, link +0.006, instrument and its rounding ±0.0269: 0.0581 to 0.1312."""
+        for value, verdict in ((0.05, CALL), (0.06, MEETS), (0.13, MEETS), (0.14, CALL)):
             with self.subTest(value):
                 self.assertEqual(agreeing("agree_r1_r2", reading("r1_r2", value)).verdict, verdict)
 
     def test_a_warm_cable_reads_higher(self) -> None:
-        cold = agreeing("agree_r1_r2", reading("r1_r2", 0.115, temperature_c=0.0))
-        warm = agreeing("agree_r1_r2", reading("r1_r2", 0.115, temperature_c=35.0))
+        cold = agreeing("agree_r1_r2", reading("r1_r2", 0.13, temperature_c=0.0))
+        warm = agreeing("agree_r1_r2", reading("r1_r2", 0.13, temperature_c=35.0))
         self.assertEqual((cold.verdict, warm.verdict), (CALL, MEETS))
 
     def test_armour_beside_the_core_widens_the_band_downwards(self) -> None:
@@ -119,7 +121,8 @@ class Agreement(unittest.TestCase):
 
     def test_zs_with_ze_and_r1_r2(self) -> None:
         before = (reading("ze", 0.21, subject="origin"), reading("r1_r2", 0.09))
-        for value, verdict in ((0.27, CALL), (0.28, MEETS), (0.33, MEETS), (0.34, CALL)):
+        # 0.303 and the lead 0.033; the instruments together 1.3·√(0.0455² + 0.0268² + 0.0518²) = ±0.096.
+        for value, verdict in ((0.24, CALL), (0.25, MEETS), (0.44, MEETS), (0.45, CALL)):
             with self.subTest(value):
                 self.assertEqual(agreeing("agree_zs", *before, reading("zs", value)).verdict, verdict)
 
@@ -131,13 +134,14 @@ class Agreement(unittest.TestCase):
         self.assertIn("parallel path", found.detail)
 
     def test_ze_with_the_enquiry(self) -> None:
-        for value, verdict in ((0.23, MEETS), (0.28, MEETS), (0.30, CALL), (0.10, CALL)):
+        for value, verdict in ((0.23, MEETS), (0.33, MEETS), (0.34, CALL), (0.13, MEETS), (0.12, CALL)):
             with self.subTest(value):
                 self.assertEqual(agreeing("agree_ze", reading("ze", value, subject="origin")).verdict, verdict)
 
     def test_fault_current_with_ze(self) -> None:
         ze = reading("ze", 0.23, subject="origin")  # alone gives 1.00 kA
-        for value, verdict in ((0.85, CALL), (0.91, MEETS), (1.4, MEETS), (1.5, MEETS), (1.51, CALL)):
+        # Both off together 1.3·√2·0.0465 = 0.0855 Ω: 0.729 to 1.592 kA at 230 V, −6 to +10 %, half more by what lies beside.
+        for value, verdict in ((0.68, CALL), (0.69, MEETS), (1.4, MEETS), (2.62, MEETS), (2.63, CALL)):
             with self.subTest(value):
                 found = agreeing("agree_fault_current", ze, reading("fault_current", value, subject="origin"))
                 self.assertEqual(found.verdict, verdict)
@@ -171,8 +175,8 @@ class Sequence(unittest.TestCase):
 
     def test_expected_zs_uses_what_was_read(self) -> None:
         step = next(one for one in evaluation(HALFWAY).steps if one.step is StepKey.ZS)
-        # Ze 0.21, tails of 25 mm² 0.003, R1+R2 0.09: 0.303 Ω and a tenth
-        self.assertEqual((round(step.expected_low or 0, 2), round(step.expected_high or 0, 2)), (0.28, 0.33))
+        # Ze 0.21, tails of 25 mm² 0.003, R1+R2 0.09, lead 0.033: as above
+        self.assertEqual((round(step.expected_low or 0, 2), round(step.expected_high or 0, 2)), (0.25, 0.44))
         self.assertIn("tails 0.003", step.expected_from)
 
     def test_where_the_rcd_serves_zs_is_limited_by_the_touch_voltage(self) -> None:

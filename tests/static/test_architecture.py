@@ -206,7 +206,7 @@ class Names(unittest.TestCase):
         table = (ROOT / "docs" / "nomenclature.md").read_text(encoding="utf-8")
         known = set(re.findall(r"^\| `(\w+)` \|", table, re.MULTILINE))
         plain = {"schema_version", "poles", "phases", "ways", "grouped_circuits", "index", "value", "limit", "margin",
-                 "decimals", "diversity_factor", "entries", "missing", "facts", "known", "seed", "built_year", "spare_ways", "expected_low", "expected_high", "limit_low", "plausible_from", "asks_from", "here", "broken_before", "rods", "place", "loaded", "tried", "held", "times", "joints", "conditions", "left_out", "unpriced", "price", "quantity", "most", "weak", "values", "after_section", "rank"}  # fmt: skip
+                 "decimals", "diversity_factor", "entries", "missing", "facts", "known", "seed", "built_year", "spare_ways", "expected_low", "expected_high", "limit_low", "plausible_from", "asks_from", "here", "broken_before", "rods", "place", "loaded", "tried", "held", "times", "joints", "conditions", "left_out", "unpriced", "price", "quantity", "most", "weak", "values", "after_section", "rank", "digits", "digit"}  # fmt: skip
         for model in self.models():
             for name, field in model.model_fields.items():
                 if re.search(r"\b(int|float)\b", str(field.annotation)) and "dict" not in str(field.annotation):

@@ -23,6 +23,7 @@ from fulmen.core.simulations.as_built.faults import Fault, FaultKind, FaultPlace
 from fulmen.core.simulations.as_built.possible_faults import possible_faults
 from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
+from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.sequence import Step
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
 from tests.trials.test_planted import ISLAND
@@ -51,7 +52,12 @@ FUNCTIONS = [
     "phase_sequence",
     "vehicle",
 ]
-REGISTER = [{"name": INSTRUMENT, "serial_number": "SIM-1", "calibration_due": "2027-12-31", "functions": FUNCTIONS}]
+EXACT = [
+    {"measures": one.measures.value, "share_percent": one.share_percent, "digits": one.digits}
+    for one in usual_accuracies().values()
+]
+REGISTER = [{"name": INSTRUMENT, "serial_number": "SIM-1", "calibration_due": "2027-12-31", "functions": FUNCTIONS,
+             "accuracies": EXACT}]  # fmt: skip
 BEGUN = datetime(2026, 11, 26, 9, 0, tzinfo=UTC)
 
 

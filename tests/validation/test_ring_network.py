@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 
 from fulmen.core.findings.finding import Verdict
-from tests.jobs import WIRED_ANEW, evaluation, job
+from tests.jobs import WIRED_ANEW, WITH_TESTER, evaluation, job
 from tests.sampling import SEED
 
 R_2_5, R_1_5 = 7.41e-3, 12.10e-3
@@ -145,7 +145,7 @@ class Ring(unittest.TestCase):
 
     def judged(self, figures: dict[str, float], rules: tuple[str, ...]) -> dict[str, Verdict]:
         readings = [read(step, round(value, 2), place + 1) for place, (step, value) in enumerate(figures.items())]
-        found = evaluation(WIRED_ANEW, {**AS_RING, "readings": readings}).findings
+        found = evaluation(WIRED_ANEW, {**AS_RING, **WITH_TESTER, "readings": readings}).findings
         return {one.rule: one.verdict for one in found if one.subject == RING and one.rule in rules}
 
     def test_an_open_ring_falls_short(self) -> None:

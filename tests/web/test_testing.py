@@ -7,7 +7,7 @@ from tests.app import AppCase
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, job
 
 API = "/api/v1"
-METER = {"name": "Meter", "serial_number": "M-1", "calibration_due": "2027-01-31", "functions": ["loop", "rcd"]}
+METER = {"name": "Meter", "serial_number": "M-1", "calibration_due": "2027-01-31", "functions": ["loop", "rcd"], "accuracies": []}  # fmt: skip
 
 
 class Instruments(AppCase):

@@ -12,6 +12,7 @@ export const KIND_FACTS = [
   'tethered',
   'socket',
   'lead_length_m',
+  'lead_csa_mm2',
   'device_min_a',
   'device_max_a',
   'open_pen_inside',

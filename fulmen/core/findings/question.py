@@ -90,9 +90,10 @@ class Question(NamedTuple):
         more = {} if conditions is None else {"conditions": conditions}
         return self._finding(Verdict.YOUR_CALL, detail, basis, remedy=remedy, working=working, **more)
 
-    def needs_fact(self, detail: str, *, basis: Facts = NO_FACTS) -> Finding:
+    def needs_fact(self, detail: str, *, basis: Facts = NO_FACTS, working: tuple[WorkingLine, ...] = ()) -> Finding:
         """It waits for a fact, where that is entered."""
-        return self._replace(stage=self.asked_at)._finding(Verdict.NEEDS, detail, basis, waits_for="fact")
+        asked = self._replace(stage=self.asked_at)
+        return asked._finding(Verdict.NEEDS, detail, basis, waits_for="fact", working=working)
 
     def needs_reading(self, detail: str, *, stage: Stage = Stage.LIVE, basis: Facts = NO_FACTS) -> Finding:
         """It waits for a reading."""

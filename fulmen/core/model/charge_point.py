@@ -54,6 +54,7 @@ class ChargePointFacts(Part):
     tethered: bool | None = None
     socket: SocketKind | None = None
     lead_length_m: Annotated[float, number(1, 20)] | None = None
+    lead_csa_mm2: CsaMm2 | None = None
     device_min_a: ChargeCurrentA | None = None
     device_max_a: ChargeCurrentA | None = None
     open_pen_inside: Seen = Seen.NOT_SEEN

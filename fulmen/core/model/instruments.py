@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Annotated
 
-from fulmen.core.model.base import Day, Line, Name, Part
+from pydantic import Field
+
+from fulmen.core.model.base import Day, Line, Name, Part, number
 
 
 class Function(StrEnum):
@@ -22,13 +25,38 @@ class Function(StrEnum):
     CURRENT = "current"
 
 
+class Measures(StrEnum):
+    """What an instrument's sheet gives an operating error for; a loop test that trips no RCD has its own."""
+
+    CONTINUITY = "continuity"
+    INSULATION = "insulation"
+    ELECTRODE = "electrode"
+    LOOP = "loop"
+    LOOP_NO_TRIP = "loop_no_trip"
+    RCD = "rcd"
+
+
+class Accuracy(Part):
+    """How exactly an instrument measures something: a share of the reading, and so many of its last digit."""
+
+    measures: Measures
+    share_percent: Annotated[float, number(0, 30)]
+    digits: Annotated[int, Field(strict=True, ge=0, le=99, description="of the last digit shown")]
+
+
 class Instrument(Part):
     """One instrument. Readings name it by its `name`, so the name stays once a reading was taken with it.
 
-    `calibration_due` is null until somebody looked at its label; `functions` are what it can do.
+    `calibration_due` is null until somebody looked at its label; `functions` are what it can do, `accuracies` what its
+    sheet says of each.
     """
 
     name: Name
     serial_number: Line = ""
     calibration_due: Day | None = None
     functions: tuple[Function, ...] = ()
+    accuracies: tuple[Accuracy, ...] = Field(default=(), max_length=len(Measures))
+
+    def accuracy(self, measures: Measures) -> Accuracy | None:
+        """What its sheet says of what it measures; None until somebody looked."""
+        return next((one for one in self.accuracies if one.measures is measures), None)

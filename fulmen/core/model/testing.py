@@ -38,10 +38,13 @@ class MoveSeconds(Part):
 
 
 class Testing(Part):
-    """The choices of who tests. `conductors_c` is how warm the conductors are on the day; null until looked at."""
+    """The choices of who tests. `conductors_c` is how warm the conductors are on the day, `test_lead_ohm` what the lead
+    between a socketed unit and the adapter adds to a loop; null until looked at.
+    """
 
     instruments: tuple[Instrument, ...] = Field(default=(), max_length=20)
     loop_school: LoopSchool = LoopSchool.SHARE
     rcd_school: RcdSchool = RcdSchool.ONE
     moves: MoveSeconds = MoveSeconds()
     conductors_c: Annotated[float, number(-25, 60)] | None = None
+    test_lead_ohm: Annotated[float, number(0, 0.5)] | None = None

@@ -14,7 +14,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.base import Part
 from fulmen.core.model.certificate import Particulars
-from fulmen.core.model.instruments import Function, Instrument
+from fulmen.core.model.instruments import Accuracy, Function, Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
 from fulmen.core.model.supply import Earthing
@@ -22,6 +22,7 @@ from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_built.as_installed import AsInstalled, as_installed
 from fulmen.core.simulations.as_built.faults import Fault, FaultPlace
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT
+from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.sequence import Step, sequence
 
 # Who takes the readings of an exercise, and when: a day of its own, as the core knows no clock.
@@ -137,7 +138,11 @@ def untested(job: Job) -> Job:
     proofs = [Change(field=f"charge_points.{at}.clamp_proof", value=None) for at in range(len(job.charge_points))]
     said = ("householder", "address", "extent", "wanted_position", "route_notes")
     nobody = job.site.model_copy(update=dict.fromkeys(said, ""))
-    register = (Instrument(name=INSTRUMENT, serial_number="SIM-1", functions=tuple(Function)),)
+    exact = tuple(
+        Accuracy(measures=one.measures, share_percent=one.share_percent, digits=one.digits)
+        for one in usual_accuracies().values()
+    )
+    register = (Instrument(name=INSTRUMENT, serial_number="SIM-1", functions=tuple(Function), accuracies=exact),)
     return apply_changes(job, tuple(proofs)).model_copy(
         update={
             "site": nobody,

@@ -16,6 +16,7 @@ from fulmen.core.reference.places import places
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.reference.usual_appliances import usual_appliances
 from fulmen.core.reference.usual_defects import USUAL_DEFECTS
+from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.steps import step_texts
 from fulmen.store.database import kept_designs
 from fulmen.web.doors.blueprint import api_blueprint
@@ -65,6 +66,7 @@ def _catalogue() -> Catalogue:
         choices=choices,
         cables=cables,
         ratings_a=list(RATINGS_A),
+        accuracies=list(usual_accuracies().values()),
         appliances=list(usual_appliances()),
         usual_defects=list(USUAL_DEFECTS),
         steps=step_texts(),

@@ -17,6 +17,7 @@ from fulmen.core.model.base import Line, Text, shown
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
 from fulmen.core.reference.usual_defects import UsualDefect
+from fulmen.core.verification.instruments.accuracy import UsualAccuracy
 from fulmen.core.verification.steps.steps import StepText
 from fulmen.store.acts import ActKind
 from fulmen.store.entries import Entry
@@ -146,6 +147,7 @@ class Catalogue(BaseModel):
     choices: dict[str, list[Option]]
     cables: list[CableOption]
     ratings_a: list[int]
+    accuracies: list[UsualAccuracy]
     shorthand: list[Option]
     appliances: list[Appliance]
     usual_defects: list[UsualDefect]

@@ -189,7 +189,7 @@ def _told(step: Step, told: Help) -> Step:
     """A step with what its learner is to work out left blank; a lead keeps its jack."""
     blank: dict[str, Any] = {}
     if told is not Help.EXPECTED:
-        blank |= {"expected_low": None, "expected_high": None, "expected_from": ""}
+        blank |= {"expected_low": None, "expected_high": None, "expected_from": "", "expected_parts": ()}
     if told is Help.NONE:
         leads = tuple(Lead(jack=one.jack, terminal="", at=()) for one in step.leads)
         blank |= {

@@ -56,8 +56,14 @@ defineExpose({ focus: () => input.value?.focus() })
     <p class="expect">
       <template v-if="bandWords(step)"
         >Expect <b class="figure">{{ bandWords(step) }}</b><span class="from">: {{ step.expected_from }}</span
-        >.<br
-      /></template>
+        >.<br />
+        <details v-if="step.expected_parts.length > 1" class="sum">
+          <summary>What it is made of</summary>
+          <ul>
+            <li v-for="part in step.expected_parts" :key="part">{{ part }}</li>
+          </ul>
+        </details>
+      </template>
       <template v-if="limitWords(step)"
         >Limit <b class="figure">{{ limitWords(step) }}</b><span v-if="step.limit_from" class="from"
           >, {{ step.limit_from.replace(/\.$/, '') }}</span

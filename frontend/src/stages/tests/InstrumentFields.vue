@@ -6,6 +6,7 @@ import { useJob } from '../../job/useJob'
 import DayField from '../../shared/fields/DayField.vue'
 import JobField from '../../shared/fields/JobField.vue'
 import TapField from '../../shared/fields/TapField.vue'
+import AccuracyFields from './AccuracyFields.vue'
 
 const props = defineProps<{ index: number; used: boolean }>()
 defineEmits<{ takeOut: [] }>()
@@ -26,6 +27,7 @@ const name = computed(() => store.job!.testing.instruments[props.index]?.name ??
       <DayField :path="at('calibration_due')" label="Calibration due" />
     </div>
     <TapField :path="at('functions')" label="It measures" choice="Function" many />
+    <AccuracyFields :index="index" />
   </fieldset>
 </template>
 

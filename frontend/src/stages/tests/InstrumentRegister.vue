@@ -34,7 +34,7 @@ function add(instrument: Instrument): void {
 }
 function addNamed(): void {
   if (!free.value) return
-  add({ name: named.value.trim(), serial_number: '', calibration_due: null, functions: [] })
+  add({ name: named.value.trim(), serial_number: '', calibration_due: null, functions: [], accuracies: [] })
   named.value = ''
 }
 const takeOut = (name: string) =>

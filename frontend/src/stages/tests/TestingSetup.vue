@@ -1,11 +1,16 @@
 <script setup lang="ts">
 // How this job is tested: instruments, the schools where practice differs, the day's temperature, what a move takes.
+import { computed } from 'vue'
+
+import { useJob } from '../../job/useJob'
 import JobField from '../../shared/fields/JobField.vue'
 import TapField from '../../shared/fields/TapField.vue'
 import InstrumentRegister from './InstrumentRegister.vue'
 
 const open = defineModel<boolean>({ required: true })
 
+const store = useJob()
+const socketed = computed(() => store.job!.charge_points.some((one) => one.tethered === false))
 const MOVES = [
   ['lead_s', 'A lead moved'],
   ['dial_s', 'A dial turned'],
@@ -30,6 +35,14 @@ const MOVES = [
         kind="number"
         unit="°C"
         hint="What R1+R2 and Zs are expected at; goes with every reading"
+      />
+      <JobField
+        v-if="socketed"
+        path="testing.test_lead_ohm"
+        label="Your lead to the adapter adds"
+        kind="number"
+        unit="Ω"
+        hint="Line and earth together, read from end to end"
       />
       <fieldset>
         <legend>What a move takes you</legend>

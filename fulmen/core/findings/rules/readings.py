@@ -40,6 +40,10 @@ AGREE_ZS = Rule(
     "agree_zs", "Zs with Ze and R1+R2", LIVE, RECORD, "A parallel path hides a poor earth conductor.",
     step=StepKey.ZS, topics=AGREES,
 )  # fmt: skip
+AGREE_LEAD = Rule(
+    "agree_lead", "Earth of the lead against its length and size", LIVE, RECORD,
+    "A poor contact in the lead leaves the car's body without an earth.", step=StepKey.CONNECTOR_EARTH, topics=AGREES,
+)  # fmt: skip
 AGREE_R2 = Rule(
     "agree_r2", "R2 with the route", DEAD, RECORD, "A poor joint, or another cable than was written down.",
     step=StepKey.R2, topics=AGREES,
@@ -130,6 +134,10 @@ INSTRUMENT_DUE = Rule(
 INSTRUMENT_FITS = Rule(
     "instrument_fits", "{instrument} can measure what it read", DEAD, RECORD, "The figure is another's, or a guess.",
     topics=AGREES,
+)  # fmt: skip
+INSTRUMENT_EXACT = Rule(
+    "instrument_exact", "How exactly {instrument} reads", DEAD, RECORD,
+    "A fault hides in what the instrument may be off, or a sound cable is taken apart.", topics=AGREES,
 )  # fmt: skip
 READING_FITS = Rule(
     "reading_fits", "Every reading is what its step asks for", DEAD, RECORD,

@@ -18,15 +18,19 @@ from math import inf
 from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.circuit.run_figures import Case, CircuitFigures
-from fulmen.core.electrical.fault_loop import temperature_factor
+from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
 from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
 from fulmen.core.model.supply import Earthing
 from fulmen.core.simulations.as_built.faults import Fault, FaultKind
+from fulmen.core.verification.steps.contents import pole_ohm
 
 # How a supply's loop is shared out where nobody knows: half in the line, the rest in what leads back. A separate
 # neutral is a little thicker than a sheath; on TT it is the declared TN-C-S loop's. Our own, no source.
 LINE_SHARE, TN_S_NEUTRAL_SHARE = 0.5, 0.4
-BOND_OHM, EARTHING_CONDUCTOR_OHM, CONNECTOR_OHM = 0.02, 0.005, 0.005
+BOND_OHM, EARTHING_CONDUCTOR_OHM = 0.02, 0.005
+# A contact of a switch, a contactor or a connector; a breaker has this part of the most that its standard allows. The
+# lead of a unit that nobody has told of, and one for a socket. Our own, no source.
+CONTACT_OHM, OF_THE_MOST, USUAL_LEAD = 0.001, 0.6, (5.0, 6.0)
 # New cable, and what lies between an island's two earths.
 SOUND_MOHM, EARTHS_APART_MOHM = 5000.0, 200.0
 
@@ -140,17 +144,32 @@ def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | 
 def _joints(case: Case, chain: list[str], final: str) -> tuple[Edge, ...]:
     """Where the circuits of the run are joined at their boards, and the car to the unit."""
     joints: list[Edge] = [("met", "supply.E", JOINED_OHM), ("met", f"{chain[0]}.E0", JOINED_OHM)]
-    joints += [("main.L", f"{chain[0]}.L0", JOINED_OHM), ("main.N", f"{chain[0]}.N0", JOINED_OHM)]
-    for before, after in pairwise(chain):
-        joints += [(f"{before}.{one}1", f"{after}.{one}0", JOINED_OHM) for one in "LNE"]
+    poles = {one.circuit.id: OF_THE_MOST * pole_ohm(one.circuit.device.rating_a) for one in case.run.chain}
+    before_it = ("main.L", "main.N")
+    for circuit in chain:
+        # The device's pole in the line, a switch's contact in either.
+        joints.append((before_it[0], f"{circuit}.L0", poles[circuit] + CONTACT_OHM))
+        joints.append((before_it[1], f"{circuit}.N0", CONTACT_OHM))
+        before_it = (f"{circuit}.L1", f"{circuit}.N1")
+    joints += [(f"{before}.E1", f"{after}.E0", JOINED_OHM) for before, after in pairwise(chain)]
+    lead_ohm = _lead_ohm(case)
     if not has_car_electrode(case):
         joints.append((f"{final}.E1", "unit.E", JOINED_OHM))
     return (
         *joints,
-        ("unit.E", "plug.E", CONNECTOR_OHM),
-        (f"{final}.L1", "plug.L", JOINED_OHM),
-        (f"{final}.N1", "plug.N", JOINED_OHM),
+        ("unit.E", "plug.E", lead_ohm + CONTACT_OHM),
+        (f"{final}.L1", "plug.L", lead_ohm + 2 * CONTACT_OHM),
+        (f"{final}.N1", "plug.N", lead_ohm + 2 * CONTACT_OHM),
     )
+
+
+def _lead_ohm(case: Case) -> float:
+    """One conductor between the unit and the adapter: the lead of a tethered unit, or the tester's own [Ω]."""
+    point = case.run.charge_point
+    if point.tethered is False:
+        return (case.job.testing.test_lead_ohm or 0.0) / 2
+    length_m, size_mm2 = point.lead_length_m or USUAL_LEAD[0], point.lead_csa_mm2 or USUAL_LEAD[1]
+    return conductor_ohm(length_m, size_mm2, fine_strands=True)
 
 
 def _potentials(case: Case, edges: tuple[Edge, ...]) -> dict[Potential, set[str]]:

@@ -13,6 +13,8 @@ from fulmen.core.verification.steps.sequence import Step
 
 # Below this a path beside the earth takes nothing away that matters. Our own, no source.
 LEAST_EARTH_OHM = 0.08
+# Of a shorter cable more of it takes nothing away that matters, nor would it show on an ordinary instrument.
+LEAST_CABLE_OHM = 0.1
 SEEN_AT = {
     FaultKind.EARTHS_JOINED: StepKey.IR_EARTHS,
     FaultKind.RCD_BLIND_TO_PULSES: StepKey.RCD_PULSE_0,
@@ -29,6 +31,10 @@ WHERE: dict[FaultKind, Callable[[Case], bool]] = {
     FaultKind.BROKEN_PEN: lambda case: case.job.supply.earthing is Earthing.TN_C_S,
     FaultKind.HIGH_ZE: lambda case: case.job.supply.earthing is not Earthing.TT,
     FaultKind.LEAD_CODED_TOO_HIGH: lambda case: case.run.charge_point.tethered is True,
+    FaultKind.LONGER_CABLE: lambda case: (
+        case.figures is not None
+        and case.figures.final.laid.r1_ohm + case.figures.final.laid.least_r2_ohm >= LEAST_CABLE_OHM
+    ),
     FaultKind.PARALLEL_EARTH: lambda case: (
         case.figures is not None and case.figures.final.laid.least_r2_ohm >= LEAST_EARTH_OHM
     ),

@@ -4,17 +4,26 @@ from __future__ import annotations
 
 from fulmen.core.findings.finding import Finding, WorkingLine
 from fulmen.core.findings.question import Question
-from fulmen.core.verification.steps.expected_bands import Band
+from fulmen.core.verification.steps.band import Band
 
 
 def agrees(
     asked: Question, value: float, band: Band, otherwise: str, *, unit: str = "Ω", working: tuple[WorkingLine, ...] = ()
 ) -> Finding:
-    """Meets inside the band, the tester's call outside it, with the likeliest reason said out loud."""
+    """Meets inside the band; outside it is the tester's to explain, with how far and the likeliest reason said.
+
+    What lies in the band only as long as something is not said waits for that.
+    """
     expected = "{:.2f} to {:.2f}".format(*band.shown)
-    line = WorkingLine(symbol="expected", figures=expected, unit=unit, source=band.source)
+    lines = (
+        *(WorkingLine(symbol=one.words, figures=one.told, unit=unit) for one in band.parts),
+        WorkingLine(symbol="expected", figures=expected, unit=unit, source=band.source),
+        *working,
+    )
     told = f"Read {value:.2f}, expected {expected} {unit}: {band.source}."
     basis = {"value": round(value, 2), "low": round(band.low, 2), "high": round(band.high, 2)}
+    if band.surely_holds(value):
+        return asked.meets(told, working=lines, basis=basis)
     if band.holds(value):
-        return asked.meets(told, working=(line, *working), basis=basis)
-    return asked.your_call(f"{told} {otherwise}", working=(line, *working), basis=basis)
+        return asked.needs_fact(f"{told} {' '.join(band.asks)}", working=lines)
+    return asked.your_call(f"{told} {band.beyond(value):.3f} {unit} beyond. {otherwise}", working=lines, basis=basis)

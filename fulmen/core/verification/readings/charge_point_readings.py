@@ -5,8 +5,10 @@ from __future__ import annotations
 from fulmen.core.electrical.control_pilot import coded_a, least_code, offered_a
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import ask
-from fulmen.core.findings.rules.readings import AGREE_OFFERED, AGREE_PROXIMITY
+from fulmen.core.findings.rules.readings import AGREE_LEAD, AGREE_OFFERED, AGREE_PROXIMITY
 from fulmen.core.model.readings import StepKey
+from fulmen.core.verification.readings.agreement import agrees
+from fulmen.core.verification.steps.expected_readings import expected_band
 from fulmen.core.verification.steps.run_test import RunTest
 
 NOT_KNOWN = "What is the unit set to, and what can it take at most?"
@@ -15,7 +17,7 @@ NOT_KNOWN = "What is the unit set to, and what can it take at most?"
 def charge_point_reading_findings(test: RunTest) -> list[Finding]:
     """Every finding about the bench's figures."""
     case = test.case
-    found = [] if case.to_loads else [_offered(test), _proximity(test)]
+    found = [] if case.to_loads else [_offered(test), _proximity(test), _lead(test)]
     return [one for one in found if one is not None]
 
 
@@ -39,6 +41,20 @@ def _offered(test: RunTest) -> Finding | None:
         basis = {"offered_a": round(current_a, 1), "designed_a": designed_a}
         return asked.your_call(f"{detail} A load limit, or another setting?", basis=basis)
     return asked.meets(detail)
+
+
+def _lead(test: RunTest) -> Finding | None:
+    """The lead's earth as read against what it is."""
+    subject = test.case.subject
+    value, band = test.figure(StepKey.CONNECTOR_EARTH, subject), expected_band(test, StepKey.CONNECTOR_EARTH, subject)
+    if value is None or band is None:
+        return None
+    why = (
+        "Lower: another way beside it, or over-nulled."
+        if value < band.low
+        else "Higher: a poor contact, or not nulled."
+    )
+    return agrees(ask(AGREE_LEAD, test.rules, subject), value, band, why)
 
 
 def _designed_a(test: RunTest) -> float:

@@ -24,9 +24,12 @@ from fulmen.core.findings.rules.readings import (
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
+from fulmen.core.verification.instruments.accuracy import off_together
 from fulmen.core.verification.readings.agreement import agrees
-from fulmen.core.verification.steps.expected_bands import Band, band_around
-from fulmen.core.verification.steps.expected_readings import expected_band, r1_r2_read
+from fulmen.core.verification.steps.band import Band
+from fulmen.core.verification.steps.contents import instrument_error
+from fulmen.core.verification.steps.expected_bands import neutral_band
+from fulmen.core.verification.steps.expected_readings import expected_band, r1_r2_by, r1_r2_read
 from fulmen.core.verification.steps.ring_bands import ACROSS
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.steps import definitions
@@ -86,7 +89,7 @@ def _against_route(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Fi
     if value is None or band is None or chained is None:
         return None
     asked = ask(rule, case.rules, circuit)
-    if value == 0:
+    if value == 0 and not band.holds(0):
         basis = {"value": 0.0, "low": round(band.low, 2), "high": round(band.high, 2)}
         return asked.your_call("Read 0.00: no cable reads nothing. Were the leads nulled onto it?", basis=basis)
     if chained.laid.ring:
@@ -107,14 +110,11 @@ def _path_in(value: float, step: StepKey, chained: CircuitFigures) -> str:
 def _rn_with_r2(test: RunTest, circuit: str) -> Finding | None:
     """R1+Rn against R1+R2: the same line conductor, and neutral and protective conductor by size."""
     case = test.case
-    rn, r2 = test.figure(StepKey.R1_RN, circuit), r1_r2_read(test, circuit)
+    rn, read = test.figure(StepKey.R1_RN, circuit), r1_r2_read(test, circuit)
     chained = case.figures_of(circuit)
-    if rn is None or r2 is None or chained is None:
+    if rn is None or read is None or chained is None or chained.laid.ring:
         return None
-    laid = chained.laid
-    least, most = (2 * laid.r1_ohm / (laid.r1_ohm + each) for each in (laid.r2_ohm, laid.least_r2_ohm))
-    source = f"R1+R2 read {r2:.2f}, by the sizes"
-    band = band_around(r2 * most, case.rules, source, low=r2 * least)
+    band = neutral_band(test, chained, r1_r2_by(test, circuit), read)
     why = (
         "Line is in both: look at the neutral's or the earth's terminals, or for something in parallel with the earth."
     )
@@ -194,7 +194,9 @@ def _further_on(test: RunTest, circuit: str) -> Finding | None:
     before = test.figure(StepKey.ZS, places[at - 1]) if at else None
     if here is None or before is None:
         return None
-    asked, allowed = ask(AGREE_ZS_CHAIN, case.rules, circuit), case.rules.value("agreement_ohm")
+    asked = ask(AGREE_ZS_CHAIN, case.rules, circuit)
+    read = ((places[at], here), (places[at - 1], before))
+    allowed = off_together((instrument_error(test, StepKey.ZS, one), value) for one, value in read)
     if here >= before - allowed:
         return asked.meets(f"{here:.2f} Ω here, {before:.2f} Ω at its board.")
     why = "something in parallel further on, or the two were swapped"

@@ -9,6 +9,8 @@ from fulmen.core.findings.rules.readings import AGREE_ELECTRODE_FORECAST, EARTHS
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.instruments.accuracy import InstrumentError, off_together
+from fulmen.core.verification.steps.contents import instrument_error
 from fulmen.core.verification.steps.run_test import RunTest
 
 WHERE_JOINED = (
@@ -29,7 +31,7 @@ def earth_findings(test: RunTest) -> list[Finding]:
 def _earths_apart(test: RunTest) -> Finding | None:
     """On a TT island the loop at the car goes through its electrode: less than that means another way back.
 
-    RA ≤ Zs, as the loop holds the electrode and more; Zs below RA·(1 − share) goes past it.
+    RA ≤ Zs, as the loop holds the electrode and more; below RA by more than both instruments may be off it goes past.
     """
     case = test.case
     zs_ohm = test.figure(StepKey.ZS, case.subject)
@@ -41,10 +43,16 @@ def _earths_apart(test: RunTest) -> Finding | None:
         return asked.needs_reading(
             "Measure the car's electrode: the loop at the car is judged by it.", stage=Stage.DEAD
         )
-    least_ohm = electrode.value * (1 - case.rules.value("earths_apart_share"))
+    off_ohm = off_together(
+        [
+            electrode_error(test, case.subject, electrode.value),
+            (instrument_error(test, StepKey.ZS, case.subject), zs_ohm),
+        ]
+    )
+    least_ohm = electrode.value - off_ohm
     line = WorkingLine(
-        symbol="Zs min", formula="RA·(1 − share)", value=least_ohm, decimals=1, unit="Ω",
-        figures=f"{electrode.value:g}·(1 − {case.rules.value('earths_apart_share'):g})",
+        symbol="Zs min", formula="RA − what both instruments may be off", value=least_ohm, decimals=1, unit="Ω",
+        figures=f"{electrode.value:g} − {off_ohm:.1f}",
         source="the loop holds the electrode and more",
     )  # fmt: skip
     detail = f"loop at the car against its electrode, {electrode.value:g} Ω"
@@ -53,6 +61,13 @@ def _earths_apart(test: RunTest) -> Finding | None:
     return asked.judged(
         value=zs_ohm, limit=least_ohm, unit="Ω", at_least=True, detail=detail, working=(line,), remedy=WHERE_JOINED
     )
+
+
+def electrode_error(test: RunTest, subject: str, electrode_ohm: float) -> tuple[InstrumentError, float]:
+    """How far an electrode may be off by its instrument, by the step that it was read with, and its value."""
+    by_loop = test.figure(StepKey.ELECTRODE, subject) is None
+    step = StepKey.ELECTRODE_LOOP if by_loop else StepKey.ELECTRODE
+    return instrument_error(test, step, subject), electrode_ohm
 
 
 def _electrode_alone(test: RunTest, subject: str) -> Finding | None:

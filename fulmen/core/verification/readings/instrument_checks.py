@@ -6,6 +6,7 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import (
     INSTRUMENT_DUE,
+    INSTRUMENT_EXACT,
     INSTRUMENT_FITS,
     INSTRUMENT_KNOWN,
     INSTRUMENT_NAMED,
@@ -15,6 +16,7 @@ from fulmen.core.findings.words import word
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.readings import ByStep, Outcome, Reading, StepKey
+from fulmen.core.verification.instruments.accuracy import measures_with, usual_accuracies
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.steps import definition_of
 
@@ -33,7 +35,7 @@ def instrument_findings(
         with_it = [one for one in figures if one.instrument == instrument.name]
         if with_it:
             subject = f"instrument-{at}"
-            found += [_due(instrument, with_it, subject, edition), _fits(instrument, with_it, subject, edition)]
+            found += [check(instrument, with_it, subject, edition) for check in (_due, _fits, _exact)]
     return found
 
 
@@ -82,6 +84,16 @@ def _fits(instrument: Instrument, figures: list[Reading], subject: str, edition:
     return asked.falls_short(
         f"By the register it can't measure {words}.", remedy="Name the one that did, or mend the register."
     )
+
+
+def _exact(instrument: Instrument, figures: list[Reading], subject: str, edition: Edition) -> Finding:
+    asked = ask(INSTRUMENT_EXACT, edition, subject, instrument=instrument.name)
+    wanted = dict.fromkeys(measures_with(definition_of(one.step).dial) for one in figures)
+    unknown = [one for one in wanted if one is not None and instrument.accuracy(one) is None]
+    if not unknown:
+        return asked.meets("By its sheet.")
+    words = ", ".join(usual_accuracies()[one].words.lower() for one in unknown)
+    return asked.needs_fact(f"Say what its sheet gives, ± % and digits: {words}. An ordinary one is reckoned with.")
 
 
 def stray_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:

@@ -16,8 +16,11 @@ from fulmen.core.findings.rules.readings import (
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
+from fulmen.core.verification.instruments.accuracy import off_together
 from fulmen.core.verification.readings.agreement import agrees
-from fulmen.core.verification.steps.expected_bands import Band
+from fulmen.core.verification.readings.earth_readings import electrode_error
+from fulmen.core.verification.steps.band import Band, BandPart
+from fulmen.core.verification.steps.contents import errors_part, instrument_error
 from fulmen.core.verification.steps.run_test import RunTest
 
 # A meter shows hundredths of a kiloampere.
@@ -30,6 +33,17 @@ def origin_findings(test: RunTest) -> list[Finding]:
     return [one for check in checks if (one := check(test)) is not None]
 
 
+def _let_through_ka(test: RunTest, loop_ohm: float, read: StepKey, shown: StepKey) -> tuple[float, float]:
+    """What a loop that was read lets through at least and at most, as another reading may show it [kA].
+
+    Each of the two is off by its instrument; some show it for 230 V, some for the volts of the moment.
+    """
+    u0_v, least, most = (test.rules.value(one) for one in ("u0_v", "supply_least", "supply_most"))
+    off_ohm = off_together((instrument_error(test, key, ORIGIN), loop_ohm) for key in (read, shown))
+    low, high = (prospective_fault_ka(ohm, u0_v, 1.0) for ohm in (loop_ohm + off_ohm, max(0.001, loop_ohm - off_ohm)))
+    return low * least, high * most
+
+
 def _ze_survey(test: RunTest) -> Finding | None:
     case = test.case
     value, enquiry = test.figure(StepKey.ZE, ORIGIN), case.job.supply.ze_enquiry_ohm
@@ -37,7 +51,9 @@ def _ze_survey(test: RunTest) -> Finding | None:
         return None
     rules = case.rules
     allowed = max(rules.value("enquiry_agreement_ohm"), rules.value("enquiry_agreement_share") * enquiry)
-    band = Band(max(0.0, enquiry - allowed), enquiry + allowed, f"{enquiry:.2f} by enquiry")
+    error = errors_part((instrument_error(test, StepKey.ZE, ORIGIN), enquiry))
+    told = BandPart("what an enquiry tells", enquiry - allowed, enquiry + allowed)
+    band = Band.of((told, error), f"{enquiry:.2f} by enquiry", enquiry)
     why = "Ask the operator, or see that the earthing conductor was off while you measured."
     return agrees(ask(AGREE_ZE, rules, ORIGIN), value, band, why)
 
@@ -63,11 +79,11 @@ def _fault_current_ze(test: RunTest) -> Finding | None:
     if not read.measured or ze_ohm is None or ze_ohm == 0 or case.job.supply.earthing is Earthing.TT:
         return None
     fault_ka, alone_ka = read.value, prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0)
-    least = alone_ka * (1 - case.rules.value("fault_current_agreement_share"))
+    least, most = _let_through_ka(test, ze_ohm, StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)
     asked = ask(AGREE_FAULT_CURRENT, case.rules, ORIGIN)
     detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {alone_ka:.2f} kA."
     basis = {"fault_ka": round(fault_ka, 2), "ze_ohm": round(ze_ohm, 2)}
-    most = alone_ka * (1 + case.rules.value("fault_current_most_share"))
+    most *= 1 + case.rules.value("fault_current_most_share")
     if case.job.supply.earthing is Earthing.TN_C_S and fault_ka > most:
         return asked.your_call(f"{detail} On TN-C-S the two are one loop, so one of them is wrong.", basis=basis)
     if fault_ka >= least:
@@ -80,11 +96,12 @@ def _fault_to_earth(test: RunTest) -> Finding | None:
     earth_ka, ze_ohm = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN), test.figure(StepKey.ZE, ORIGIN)
     if earth_ka is None or ze_ohm is None or ze_ohm == 0:
         return None
-    alone_ka, rules = prospective_fault_ka(ze_ohm, test.rules.value("u0_v"), 1.0), test.rules
-    low, high = rules.value("fault_current_agreement_share"), rules.value("fault_current_most_share")
+    rules = test.rules
+    low, high = _let_through_ka(test, ze_ohm, StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)
+    beside = 1 + rules.value("fault_current_most_share")
+    source = f"U0/Ze, Ze {ze_ohm:.2f} Ω, each by its instrument"
     # A meter shows hundredths of a kiloampere: of a TT electrode's few amperes it shows nothing.
-    step_ka = 0.01
-    band = Band(max(0.0, alone_ka * (1 - low) - step_ka), alone_ka * (1 + high) + step_ka, f"U0/Ze, Ze {ze_ohm:.2f} Ω")
+    band = Band(max(0.0, low - 2 * HALF_A_DIGIT_KA), high * beside + 2 * HALF_A_DIGIT_KA, source)
     why = "Ze is read with the earth off, this with it on: more means another earth beside it, less a poor terminal."
     return agrees(ask(AGREE_FAULT_EARTH, rules, ORIGIN), earth_ka, band, why, unit="kA")
 
@@ -96,11 +113,13 @@ def _fault_pair(test: RunTest) -> Finding | None:
     earth_ka = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN)
     if neutral_ka is None or earth_ka is None:
         return None
-    share = case.rules.value("fault_current_agreement_share")
     asked = ask(AGREE_FAULT_PAIR, case.rules, ORIGIN)
+    pair = (StepKey.FAULT_CURRENT_EARTH, StepKey.FAULT_CURRENT_NEUTRAL)
+    loop_ohm = case.rules.value("u0_v") / max(earth_ka, HALF_A_DIGIT_KA) / 1000
+    least, most = _let_through_ka(test, loop_ohm, *pair)
     detail = f"Line to neutral {neutral_ka:.2f} kA, line to earth {earth_ka:.2f} kA."
     basis = {"neutral_ka": round(neutral_ka, 2), "earth_ka": round(earth_ka, 2)}
-    if neutral_ka < earth_ka * (1 - share):
+    if neutral_ka < least - 2 * HALF_A_DIGIT_KA:
         return asked.your_call(
             f"{detail} The neutral is the poorer way: a loose or failing neutral, or swapped.", basis=basis
         )
@@ -112,8 +131,7 @@ def _fault_pair(test: RunTest) -> Finding | None:
             "poor or failing neutral. Ask the operator.",
             basis=basis,
         )
-    most = earth_ka * (1 + case.rules.value("fault_current_most_share"))
-    if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most:
+    if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most + 2 * HALF_A_DIGIT_KA:
         return asked.your_call(f"{detail} On TN-C-S they are one loop: look at the earthing conductor.", basis=basis)
     most_ka = _neutral_most_ka(test, earth_ka)
     if most_ka is not None and neutral_ka > most_ka:
@@ -140,8 +158,11 @@ def _electrode_with_ze(test: RunTest) -> Finding | None:
     ze_ohm, electrode = test.figure(StepKey.ZE, ORIGIN), case.origin.electrode
     if case.job.supply.earthing is not Earthing.TT or ze_ohm is None or not electrode.measured:
         return None
-    share, operator_ohm = case.rules.value("earths_apart_share"), case.rules.value("declared_operator_electrode_ohm")
+    operator_ohm = case.rules.value("declared_operator_electrode_ohm")
+    off_ohm = off_together(
+        [electrode_error(test, ORIGIN, electrode.value), (instrument_error(test, StepKey.ZE, ORIGIN), ze_ohm)]
+    )
     source = f"electrode {electrode.value:g} Ω and at most {operator_ohm:g} Ω of the operator's"
-    band = Band(electrode.value * (1 - share), (electrode.value + operator_ohm) * (1 + share), source)
+    band = Band(max(0.0, electrode.value - off_ohm), electrode.value + operator_ohm + off_ohm, source)
     why = "Lower means something in parallel with the electrode; higher a poor terminal, or ground that dried since."
     return agrees(ask(AGREE_ELECTRODE_ZE, case.rules, ORIGIN), ze_ohm, band, why)

@@ -3,10 +3,23 @@
 from __future__ import annotations
 
 from fulmen.core.circuit.people import has_car_electrode
+from fulmen.core.circuit.run_figures import CircuitFigures
 from fulmen.core.electrical.control_pilot import PilotState, duty_of, pilot_volts
 from fulmen.core.electrical.fault_loop import temperature_factor
+from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
-from fulmen.core.verification.steps.expected_bands import Band, r1_r2_band, r1_rn_band, r2_band, zs_band
+from fulmen.core.verification.steps.band import Band, BandPart
+from fulmen.core.verification.steps.contents import (
+    allowances,
+    contact_parts,
+    errors_part,
+    instrument_error,
+    lead_earth,
+    lead_parts,
+    summed,
+    within,
+)
+from fulmen.core.verification.steps.expected_bands import route_band
 from fulmen.core.verification.steps.ring_bands import ring_band
 from fulmen.core.verification.steps.run_test import RunTest
 
@@ -22,15 +35,16 @@ def expected_band(test: RunTest, key: StepKey, subject: str) -> Band | None:
         current_a = case.run.charge_point.design_current_a()
         duty, width = duty_of(current_a), case.rules.value("pilot_duty_within_percent")
         return Band(duty - width, duty + width, f"{current_a:g} A, IEC 61851-1")
+    if key is StepKey.CONNECTOR_EARTH and not case.to_loads:
+        return _expected_lead(test)
     chained = case.figures_of(subject)
     if chained is None:
         return None
-    of_ring = ring_band(test, key, chained, conductors_c(test, key, subject)) if chained.laid.ring else None
+    of_ring = ring_band(test, key, chained, _about_c(test, key, subject)) if chained.laid.ring else None
     if of_ring is not None:
         return of_ring
     if key in (StepKey.R1_R2, StepKey.R1_RN, StepKey.R2):
-        bands = {StepKey.R1_R2: r1_r2_band, StepKey.R1_RN: r1_rn_band, StepKey.R2: r2_band}
-        return bands[key](chained, case.rules, conductors_c(test, key, subject))
+        return route_band(test, key, chained, _about_c(test, key, subject))
     if key in (StepKey.ZS, StepKey.ZS_CABLE):
         return _expected_zs(test, key, subject)
     return None
@@ -38,9 +52,14 @@ def expected_band(test: RunTest, key: StepKey, subject: str) -> Band | None:
 
 def conductors_c(test: RunTest, key: StepKey, subject: str) -> float | None:
     """How warm the conductors were when a step was read; before it is, how warm they are on the day [°C]."""
-    case = test.case
     reading = test.readings.latest(key, subject)
-    return reading.temperature_c if reading is not None else case.job.testing.conductors_c
+    return reading.temperature_c if reading is not None else test.case.job.testing.conductors_c
+
+
+def _about_c(test: RunTest, key: StepKey, subject: str) -> float | None:
+    """The same for a band, which a few kelvin hardly move: where a reading does not tell it, that of the day [°C]."""
+    told_c = conductors_c(test, key, subject)
+    return told_c if told_c is not None else test.case.job.testing.conductors_c
 
 
 def r1_r2_read(test: RunTest, circuit: str) -> float | None:
@@ -52,28 +71,74 @@ def r1_r2_read(test: RunTest, circuit: str) -> float | None:
     r2_ohm, chained = test.figure(StepKey.R2, circuit), case.figures_of(circuit)
     if r2_ohm is None or chained is None:
         return None
-    warm_c = conductors_c(test, StepKey.R2, circuit)
+    warm_c = _about_c(test, StepKey.R2, circuit)
     return r2_ohm + chained.laid.r1_ohm * (1.0 if warm_c is None else temperature_factor(warm_c))
 
 
+def r1_r2_by(test: RunTest, circuit: str) -> StepKey:
+    """Which step's reading R1+R2 rests on."""
+    return StepKey.R1_R2 if test.figure(StepKey.R1_R2, circuit) is not None else StepKey.R2
+
+
+def _expected_lead(test: RunTest) -> Band | None:
+    """Earth through to the connector: the lead by its length and size, its contact, the instrument."""
+    said = lead_earth(test)
+    if said is None:
+        return None
+    words, ohm = said
+    off = allowances()["lead"]["share"] * ohm
+    error = errors_part((instrument_error(test, StepKey.CONNECTOR_EARTH, test.case.subject), ohm))
+    parts = (
+        BandPart(words, ohm, ohm),
+        BandPart("length of the lead", -off, off),
+        within("contacts", "connector"),
+        error,
+    )
+    return Band.of(parts, words, ohm)
+
+
 def _expected_zs(test: RunTest, key: StepKey, subject: str) -> Band | None:
-    """Ze, the tails and the R1+R2 of every circuit up to this one, as read or else from its route."""
+    """Ze, tails, contacts, the R1+R2 of every circuit up to this one, as read or from its route, and the car's lead."""
     case = test.case
     figures = case.figures
     assert figures is not None
-    if key is StepKey.ZS and has_car_electrode(case) and subject == case.subject:
+    to_car = key is StepKey.ZS and subject == case.subject and not case.to_loads
+    if to_car and has_car_electrode(case):
         return None
+    ze, tails_ohm = figures.ze, figures.tails.r1_ohm + figures.tails.r2_ohm
+    parts = [BandPart(f"Ze {ze.value:.2f} {ze.source}", ze.value, ze.value), BandPart("tails", tails_ohm, tails_ohm)]
+    errors = [(instrument_error(test, StepKey.ZE, ORIGIN), ze.value)] if ze.measured else []
     r1_r2, read_all = 0.0, True
     for chained in figures.chain:
-        read = r1_r2_read(test, chained.circuit.id)
-        read_all = read_all and read is not None
-        r1_r2 += read if read is not None else chained.laid.r1_ohm + chained.laid.r2_ohm
-        # The tail of a pre-wired unit is in the loop, though R1+R2 was read before it was joined.
-        r1_r2 += 2 * chained.laid.flex.r1_ohm if key is StepKey.ZS else 0.0
+        ohm, was_read, of_circuit = _up_to(test, chained, with_tail=key is StepKey.ZS)
+        r1_r2, read_all = r1_r2 + ohm, read_all and was_read
+        parts += of_circuit
+        if was_read:
+            by = instrument_error(test, r1_r2_by(test, chained.circuit.id), chained.circuit.id)
+            errors.append((by, r1_r2_read(test, chained.circuit.id) or 0.0))
         if chained.circuit.id == subject:
             break
-    origin = "as read" if read_all else "from the route"
-    ze, tails_ohm = figures.ze, figures.tails.r1_ohm + figures.tails.r2_ohm
+    parts += contact_parts(test, subject, to_connector=to_car)
+    lead = list(lead_parts(test)) if to_car else []
+    about = sum(one.high for one in parts[:2]) + r1_r2 + (sum(one.low + one.high for one in lead) / 2)
+    parts += lead
+    parts.append(errors_part(*errors, (instrument_error(test, key, subject), about)))
     tails = f" + tails {tails_ohm:.3f}" if tails_ohm else ""
-    source = f"Ze {ze.value:.2f} {ze.source}{tails} + R1+R2 {r1_r2:.2f} {origin}, cold"
-    return zs_band(ze.value + tails_ohm, r1_r2, case.rules, source)
+    carried = f" + {lead[0].words} {lead[0].told}" if lead else ""
+    how = "as read" if read_all else "from the route"
+    source = f"Ze {ze.value:.2f} {ze.source}{tails} + R1+R2 {r1_r2:.2f} {how}, cold{carried}"
+    return Band.of(parts, source, about)
+
+
+def _up_to(test: RunTest, chained: CircuitFigures, *, with_tail: bool) -> tuple[float, bool, list[BandPart]]:
+    """R1+R2 of one circuit of a loop, whether it was read, and its parts; the tail of a pre-wired unit is in the loop,
+    though R1+R2 was read before it was joined.
+    """
+    circuit, read = chained.circuit.id, r1_r2_read(test, chained.circuit.id)
+    tail_ohm = 2 * chained.laid.flex.r1_ohm if with_tail else 0.0
+    tail = BandPart("tail of the unit", tail_ohm, tail_ohm)
+    if read is not None:
+        return read + tail_ohm, True, [BandPart(f"R1+R2 read {read:.2f}", read, read), tail]
+    band = route_band(test, StepKey.R1_R2, chained, _about_c(test, StepKey.R1_R2, circuit))
+    of_route = summed(f"R1+R2 by {band.source}", band.parts)
+    return chained.laid.r1_ohm + chained.laid.r2_ohm + tail_ohm, False, [of_route, tail]

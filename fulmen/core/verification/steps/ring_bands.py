@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from fulmen.core.circuit.laid_cable import RING_SHARE
 from fulmen.core.circuit.run_figures import CircuitFigures
-from fulmen.core.electrical.fault_loop import temperature_factor
 from fulmen.core.model.readings import StepKey
-from fulmen.core.verification.steps.expected_bands import Band, band_around
+from fulmen.core.verification.steps.band import Band
+from fulmen.core.verification.steps.contents import conductor_parts, errors_part, instrument_error, length_words
 from fulmen.core.verification.steps.run_test import RunTest
 
 # The reading across two conductors, and the two that are read end to end before it.
@@ -38,9 +38,12 @@ def ring_band(test: RunTest, key: StepKey, chained: CircuitFigures, conductor_c:
 
 
 def _from_route(test: RunTest, key: StepKey, chained: CircuitFigures, conductor_c: float | None) -> Band:
-    laid, warm = chained.laid, 1.0 if conductor_c is None else temperature_factor(conductor_c)
-    one_ohm = laid.r2_ohm if key is StepKey.RING_R2 else laid.r1_ohm
-    return band_around(one_ohm / RING_SHARE * warm, test.rules, f"{laid.cable_m:.1f} m all round")
+    laid = chained.laid
+    round_ohm = (laid.r2_ohm if key is StepKey.RING_R2 else laid.r1_ohm) / RING_SHARE
+    source = f"{length_words(chained, conductor_c)} all round"
+    parts = tuple(conductor_parts(chained, source, (round_ohm, round_ohm), conductor_c, test))
+    error = errors_part((instrument_error(test, key, chained.circuit.id), round_ohm))
+    return Band.of((*parts, error), source, parts[0].high)
 
 
 def _across(test: RunTest, key: StepKey, circuit: str) -> Band | None:

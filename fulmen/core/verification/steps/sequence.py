@@ -22,6 +22,7 @@ class Step:
     `met` says whether it was tested, or others that stand for it were (`stood_for`); `earlier` are those that were
     taken before.
     `reference` names what is told of every such step, see `step_texts`.
+    `expected_parts` are what the band is the sum of.
     `place` is where the tester stands, by the name of a board, a unit or the origin; `circuit` whose order it keeps;
     `guard` is the path of the RCD that it tests.
     """
@@ -54,6 +55,7 @@ class Step:
     expected_low: float | None = None
     expected_high: float | None = None
     expected_from: str = ""
+    expected_parts: tuple[str, ...] = ()
     limit: float | None = None
     limit_low: float | None = None
     limit_from: str = ""
@@ -106,6 +108,7 @@ def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
         expected_low=shown[0],
         expected_high=shown[1],
         expected_from=band.source if band else "",
+        expected_parts=tuple(f"{one.words}: {one.told}" for one in band.parts) if band else (),
         limit=limit.most,
         limit_low=limit.least,
         limit_from=limit.source,

@@ -17,6 +17,7 @@ from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
 from fulmen.core.model.testing import LoopSchool
+from fulmen.core.verification.steps.contents import instrument_error
 from fulmen.core.verification.steps.expected_readings import PILOTS, conductors_c, r1_r2_read
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.step_applies import tested_rcds
@@ -47,7 +48,11 @@ def step_limit(test: RunTest, key: StepKey, subject: str) -> StepLimit:
     if key in RCD_TESTS:
         guard = tested_rcds(case.run, key).get(subject)
         delayed = guard is not None and guard.rcd is not None and guard.rcd.time_delayed
-        return RCD_TESTS[key](test, subject, delayed=delayed)
+        limit = RCD_TESTS[key](test, subject, delayed=delayed)
+        if limit.plausible_from is None:
+            return limit
+        off_ms = instrument_error(test, key, subject).of(limit.plausible_from)
+        return limit._replace(plausible_from=max(0.0, limit.plausible_from - off_ms))
     finder = LIMITS.get(key)
     return finder(test) if finder else StepLimit()
 

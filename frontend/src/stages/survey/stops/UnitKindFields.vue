@@ -49,13 +49,10 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
   <TapField :path="at('tethered')" label="Lead" :items="TETHERED" />
   <TapField v-if="point.tethered === false" :path="at('socket')" label="Its socket" choice="SocketKind" />
   <div class="pair">
-    <JobField
-      v-if="point.tethered && store.job!.site.car_place === 'indoors_only'"
-      :path="at('lead_length_m')"
-      label="Its lead, length"
-      kind="number"
-      unit="m"
-    />
+    <template v-if="point.tethered">
+      <JobField :path="at('lead_length_m')" label="Its lead, length" kind="number" unit="m" />
+      <JobField :path="at('lead_csa_mm2')" label="Its lead, size" kind="choice" :items="TAIL_SIZES" />
+    </template>
     <SeenRcdField :path="at('rcd_inside')" :seen="at('rcd_inside_seen')" label="RCD inside" none="none" :items="RCDS" />
     <JobField
       v-if="point.rcd_inside"
