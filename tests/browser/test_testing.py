@@ -289,7 +289,10 @@ class FromTheSet(Sequence):
                 self.take(page)
                 expect(page.locator(".steps li button:not(.open)")).to_have_count(taken)
         self.saved(page)
-        self.assertEqual(self.gaps(), ["Every instrument in the register: needs a fact"])
+        # Nobody has entered the set: which it is, and how exactly it reads, is asked; nothing else is.
+        gaps = self.gaps()
+        self.assertIn("Every instrument in the register: needs a fact", gaps)
+        self.assertEqual([one for one in gaps if not one.endswith("needs a fact")], [])
 
     def test_a_set_that_went_away_is_told_and_nothing_is_lost(self) -> None:
         page = self.begun()

@@ -70,6 +70,7 @@ class House:
     rod: float | None
     car_rods: dict[str, float]
     leads: dict[str, tuple[float, float]]
+    pipe: float | None = None
     joined: float | None = None
     neutral_lost: float = 0.0
     bond_off: bool = False
@@ -94,6 +95,7 @@ class House:
         edges += [("cut.L", "main.L", self.main + self.tails), ("cut.N", "main.N", self.main + self.tails)]
         edges += [] if self.earthing_off else [("means", "met", self.earthing)]
         edges += [] if self.bond_off else [("met", "service", self.bond)]
+        edges += [] if self.pipe is None else [("service", "star", self.pipe)]
         return [*edges, *self.inside()]
 
     def inside(self) -> list[Edge]:
@@ -149,7 +151,7 @@ def built(job: Job, chance: Random, told_c: float) -> House:
     by_board = {one["feeds"]: one["id"] for one in job["circuits"]}
     runs = {one["id"]: _run(job, one, by_board.get(one["from_board"], ""), chance, warm_c) for one in job["circuits"]}
     kind, enquired = job["supply"]["earthing"], job["supply"]["ze_enquiry_ohm"]
-    spread = {"tn_c_s": (0.10, 0.33), "tn_s": (0.20, 0.45), "tt": (0.12, 0.33)}[kind]
+    spread = {"tn_c_s": (0.10, 0.33), "tn_s": (0.20, 0.38), "tt": (0.12, 0.33)}[kind]
     ze = enquired * chance.uniform(0.9, 1.1) if enquired and kind != "tt" else chance.uniform(*spread)
     line = ze * chance.uniform(0.4, 0.6)
     tails = sum(
@@ -166,6 +168,8 @@ def built(job: Job, chance: Random, told_c: float) -> House:
         job=job, chance=chance, warm_c=warm_c, runs=runs, line=line, back=neutral, earth=earth,
         main=chance.uniform(0.0002, 0.0015), tails=tails, earthing=chance.uniform(0.001, 0.01),
         bond=chance.uniform(0.005, 0.03), rod=designed * chance.uniform(0.7, 1.4) if kind == "tt" else None,
+        # Metal that is bonded and lies in the ground is an earth of its own, where the supply's is a conductor.
+        pipe=chance.uniform(2.0, 40.0) if kind != "tt" and chance.random() < 0.4 else None,
         car_rods={
             one["id"]: (one["arrangement"]["electrode_design_ohm"] or 30.0) * chance.uniform(0.7, 1.4) for one in own
         },

@@ -185,6 +185,13 @@ def told(one: Judged) -> str:
     return "; ".join(f"{alarm.key} {alarm.verdict.value}: {alarm.detail}" for alarm in one.alarms)
 
 
+def shares(seed: str, count: int, sheet: dict[str, tuple[float, float, float]]) -> tuple[float, float]:
+    """The part of sound sets with an alarm, and the part of what could be seen that was named."""
+    false = sum(bool(one.alarms) for one in sound(seed, count, sheet))
+    shown = [one for one in planted(seed, count, sheet) if one.seen]
+    return false / count, sum(one.named for one in shown) / len(shown)
+
+
 def main(count: int, seed: str) -> None:
     """Print what was found, ordinary instruments and poor ones."""
     sys.stdout.write(f"seed {seed}, {count} sets of each\n")

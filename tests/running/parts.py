@@ -10,7 +10,7 @@ PARTS: dict[str, tuple[str, ...]] = {
     "static": ("static",),
     "documents": ("documents", "photos"),
     "store and web": ("store", "web", "simulators", ""),
-    "trials": ("trials", "validation"),
+    "trials": ("trials", "validation", "independent"),
     "core": ("core",),
 }
 

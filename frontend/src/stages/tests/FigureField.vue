@@ -57,12 +57,6 @@ defineExpose({ focus: () => input.value?.focus() })
       <template v-if="bandWords(step)"
         >Expect <b class="figure">{{ bandWords(step) }}</b><span class="from">: {{ step.expected_from }}</span
         >.<br />
-        <details v-if="step.expected_parts.length > 1" class="sum">
-          <summary>What it is made of</summary>
-          <ul>
-            <li v-for="part in step.expected_parts" :key="part">{{ part }}</li>
-          </ul>
-        </details>
       </template>
       <template v-if="limitWords(step)"
         >Limit <b class="figure">{{ limitWords(step) }}</b><span v-if="step.limit_from" class="from"
@@ -70,6 +64,12 @@ defineExpose({ focus: () => input.value?.focus() })
         >.</template
       >
     </p>
+    <details v-if="step.expected_parts.length > 1" class="sum">
+      <summary>What it is made of</summary>
+      <ul>
+        <li v-for="part in step.expected_parts" :key="part">{{ part }}</li>
+      </ul>
+    </details>
   </div>
   <TapGroup
     v-if="step.function === 'insulation'"
@@ -112,6 +112,18 @@ defineExpose({ focus: () => input.value?.focus() })
 }
 .expect {
   font-size: 0.95rem;
+}
+.sum {
+  grid-column: 1 / -1;
+  font-size: 0.9rem;
+}
+.sum summary {
+  cursor: pointer;
+  min-height: 32px;
+}
+.sum ul {
+  columns: 2 220px;
+  padding-left: 18px;
 }
 @media (max-width: 839px) {
   .from {
