@@ -34,6 +34,7 @@ from fulmen.core.simulations.benches.supply_day import supply_day
 from fulmen.core.verification.readings.cross_checks import agreement_findings
 from fulmen.core.verification.steps.coach import coach
 from fulmen.core.verification.steps.run_test import tests_of
+from fulmen.core.verification.steps.site_map import site_map
 from fulmen.documents.certificate import render_certificate
 from fulmen.documents.rendering import warm_up
 from fulmen.photos import make_photo
@@ -97,7 +98,7 @@ def testing_rows() -> list[Row]:
     tests = tests_of(cases_of(known_for(complete, RULES)), complete.readings)
     steps = evaluate(two, RULES).steps
     cross = p95_ms(lambda: agreement_findings(tests), 200)
-    order = p95_ms(lambda: coach(steps, two.testing.moves), 20)
+    order = p95_ms(lambda: coach(steps, site_map(installation_of(two))), 20)
     return [
         ("every reading of a job against the others, p95", cross, 5, "ms"),
         (f"the order of {len(steps)} test steps with the fewest moves, p95", order, 500, "ms"),
@@ -107,8 +108,8 @@ def testing_rows() -> list[Row]:
 
 def coached(name: str) -> Row:
     """What the coach saves on one demo job, and that it never takes longer than the book's order."""
-    plan = coach(evaluate(job(name), RULES).steps, job(name).testing.moves)
-    sums = [one.leads + one.dials + one.adapters + one.walks for one in (plan.coached, plan.book)]
+    plan = coach(evaluate(job(name), RULES).steps, site_map(installation_of(job(name))))
+    sums = [one.moves for one in (plan.coached, plan.book)]
     minutes = [one.duration_s / 60 for one in (plan.coached, plan.book)]
     told = f"moves to test {name} ({sums[1]} circuit by circuit; {minutes[0]:.1f} min instead of {minutes[1]:.1f})"
     return (told, float(sums[0]), float(sums[1]), "moves")

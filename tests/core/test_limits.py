@@ -49,6 +49,7 @@ from tests.jobs import (
     TT,
     TWO_BEHIND_ONE,
     WIRED_ANEW,
+    WITH_TESTER,
     in_front,
     job,
     mark,
@@ -90,6 +91,7 @@ RING: dict[str, Any] = {"circuits.2.ring": True, "circuits.2.device.rating_a": 3
 RING_READ = (("ring_r1", 0.30), ("ring_rn", 0.345), ("ring_r2", 0.49))
 EARTH_READ: dict[str, Any] = {"step": "electrode", "subject": "ev", "outcome": "measured", "value": 32.0,
                               "taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:00:00+00:00"}  # fmt: skip
+AT_ORIGIN = EARTH_READ | {"subject": "origin", "instrument": "Tester 4"}
 NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (TT, {"supply.electrode_design_ohm": 480.0, "supply.ze_enquiry_ohm": None, "readings": []}),
     (TT, FALL),
@@ -97,6 +99,9 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     *((TT, {"readings": [EARTH_READ | {"step": "rcd_five", "subject": "origin", "value": ms}]}) for ms in (55.0, 145.0)),
     (TT, {"readings": [EARTH_READ | {"step": "earth_open", "value": 95.0}, EARTH_READ | {"step": "connector_earth", "value": 0.095}]}),
     (DEVICE_IN_UNIT, {**ISLAND, "readings": [EARTH_READ, EARTH_READ | {"step": "zs", "value": 30.0}]}),
+    # An enquiry of a small loop: 0.05 Ω is more than a quarter of it, and the instrument 0.04 Ω; far more to earth than Ze lets.
+    (DEVICE_IN_UNIT, WITH_TESTER | {"supply.ze_enquiry_ohm": 0.1, "readings": [AT_ORIGIN | {"step": "ze", "value": 0.18}]}),
+    (DEVICE_IN_UNIT, WITH_TESTER | {"readings": [AT_ORIGIN | {"step": "ze", "value": 0.23}, AT_ORIGIN | {"step": "fault_current_earth", "value": 2.6}]}),
     (DEVICE_IN_UNIT, TWIN),
     (DEVICE_IN_UNIT, {"supply.load_limit_a": 60.0, "charge_points.0.current_clamp": "yes", "charge_points.0.clamp_proof": PROOF | {"shown_with_a": 53.0, "offered_with_a": 7.0}}),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "charge_points.0.arrangement.electrode_conductor_csa_mm2": 10.0, "supply.electrode_design_ohm": 0.5}),

@@ -14,10 +14,12 @@ from fulmen.core.alternatives.search.search import PROVEN_AT_A_TELLING, searchin
 from fulmen.core.alternatives.unknowns import weighing_unknowns
 from fulmen.core.editing.changes import apply_changes
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
 from fulmen.core.so_far import SoFar, finished
 from fulmen.core.verification.steps.coach import coaching
+from fulmen.core.verification.steps.site_map import site_map
 from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, FALLS_SHORT, GARAGE, RULES, job
 from tests.sampling import SEED
 
@@ -38,7 +40,7 @@ EACH: dict[str, Callable[[], Iterator[SoFar[Any]]]] = {
     "unknown": lambda: weighing_unknowns(
         job(DEVICE_IN_UNIT, {"supply.looped": "not_seen", "supply.cut_out_fuse_a": None}), RULES
     ),
-    "order": lambda: coaching(evaluate(job(), RULES).steps, job().testing.moves),
+    "order": lambda: coaching(evaluate(job(), RULES).steps, site_map(installation_of(job()))),
 }
 
 

@@ -86,7 +86,7 @@ class Twelve(unittest.TestCase):
                 self.assertEqual(found.verdict, verdict)
 
     def test_at_five_times_at_below_and_above(self) -> None:
-        for value, verdict in ((39.9, MEETS), (40.0, MEETS), (40.1, SHORT), (4.9, CALL), (5.0, MEETS)):
+        for value, verdict in ((39.9, MEETS), (40.0, MEETS), (40.1, SHORT), (2.3, CALL), (2.4, MEETS), (5.0, MEETS)):
             with self.subTest(value):
                 found = finding("reading_rcd_five", DEVICE_IN_UNIT, {"readings": [read("rcd_five", value)]})
                 self.assertEqual(found.verdict, verdict)

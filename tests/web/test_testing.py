@@ -38,10 +38,10 @@ class Order(AppCase):
         self.assertLess(plan["coached"]["walks"], plan["book"]["walks"])
         self.assertEqual(plan["steps"][0]["step"], "isolated")
 
-    def test_the_persons_seconds_are_used(self) -> None:
-        changed = job(DEVICE_IN_UNIT, {"testing.moves.walk_s": 0.0}).model_dump(mode="json")
+    def test_a_longer_way_takes_longer(self) -> None:
+        farther = job(DEVICE_IN_UNIT, {"circuits.0.route.2.length_m": 40.0}).model_dump(mode="json")
         usual = job(DEVICE_IN_UNIT).model_dump(mode="json")
-        sums = [self.looked("tests/order", one)["coached"]["duration_s"] for one in (changed, usual)]
+        sums = [self.looked("tests/order", one)["coached"]["duration_s"] for one in (usual, farther)]
         self.assertLess(*sums)
 
     def test_a_job_without_a_circuit_has_nothing_to_test(self) -> None:

@@ -25,18 +25,6 @@ class RcdSchool(StrEnum):
     TWELVE = "twelve"
 
 
-MoveS = Annotated[float, number(0, 600)]
-
-
-class MoveSeconds(Part):
-    """What each move between two steps takes; what stands here is our own, common practice, no source."""
-
-    lead_s: MoveS = 8.0
-    dial_s: MoveS = 4.0
-    adapter_s: MoveS = 6.0
-    walk_s: MoveS = 45.0
-
-
 class Testing(Part):
     """The choices of who tests. `conductors_c` is how warm the conductors are on the day, `test_lead_ohm` what the lead
     between a socketed unit and the adapter adds to a loop; null until looked at.
@@ -45,6 +33,5 @@ class Testing(Part):
     instruments: tuple[Instrument, ...] = Field(default=(), max_length=20)
     loop_school: LoopSchool = LoopSchool.SHARE
     rcd_school: RcdSchool = RcdSchool.ONE
-    moves: MoveSeconds = MoveSeconds()
     conductors_c: Annotated[float, number(-25, 60)] | None = None
     test_lead_ohm: Annotated[float, number(0, 0.5)] | None = None

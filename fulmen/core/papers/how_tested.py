@@ -16,6 +16,7 @@ from fulmen.core.verification.steps.steps import definition_of
 
 # Functional tests and those of the charge point; the button of an RCD stands with the RCD.
 UNIT_RANK = 11
+BESIDES = frozenset({StepKey.CHARGE_NOW, StepKey.CONNECTOR_EARTH})
 
 
 @plain
@@ -67,7 +68,7 @@ def _tests_at(evaluation: Evaluation, subject: str) -> tuple[UnitTest, ...]:
         one
         for one in evaluation.steps
         if one.subject == subject and one.reading is not None and one.step is not StepKey.RCD_BUTTON
-        if one.rank >= UNIT_RANK or one.step is StepKey.CHARGE_NOW
+        if one.rank >= UNIT_RANK or one.step in BESIDES
     ]
     return tuple(
         UnitTest(one.title, f"{reading_text(one.reading, one.decimals)} {_unit(one)}".strip(), _meaning(one))

@@ -228,7 +228,8 @@ def _needs_life(step: Step, setup: Setup) -> bool:
 def _hindered(course: Course, step: Step, setup: Setup) -> str:
     """Why nothing can show as the house stands: the unit is off the cable, or the main switch is off."""
     at_unit = any(point.value.startswith("plug") for at in setup.leads.values() for point in at) or bool(step.adapter)
-    if at_unit and not course.connected:
+    # The lead's own earth is read from the unit's bar: no cable is needed for it.
+    if at_unit and not course.connected and step.step is not StepKey.CONNECTOR_EARTH:
         return "The unit is not connected to the cable yet."
     return "No volts: the main switch is off." if _needs_life(step, setup) and not course.main_on else ""
 

@@ -62,7 +62,9 @@ def _dead_first(readings: ByStep, steps: list[Step], edition: Edition) -> Findin
     if not live:
         return None
     (first, begun_at), asked = min(live, key=lambda one: one[1]), ask(READING_ORDER, edition, steps[0].subject)
-    dead = [(step, _first_at(readings, step)) for step in steps if step.stage is Stage.DEAD and step.required]
+    # The lead of a unit that is isolated may be read at any time.
+    asked_first = [one for one in steps if one.stage is Stage.DEAD and one.step is not StepKey.CONNECTOR_EARTH]
+    dead = [(step, _first_at(readings, step)) for step in asked_first if step.required]
     missing = [step.title for step, at in dead if at is None]
     if missing:
         return asked.needs_reading(f"Tested live, and not dead: {', '.join(missing)}.", stage=Stage.DEAD)

@@ -19,11 +19,13 @@ from fulmen.core.alternatives.search.search import searching
 from fulmen.core.alternatives.unknowns import weighing_unknowns
 from fulmen.core.circuit.specification import ChoiceKey
 from fulmen.core.evaluate import evaluate
+from fulmen.core.installation.installation import installation_of
 from fulmen.core.materials.prices import PriceList
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.so_far import SoFar
 from fulmen.core.verification.steps.coach import coaching
+from fulmen.core.verification.steps.site_map import site_map
 
 # The first is told early; from then on telling takes no more than a third of the time.
 FIRST_TOLD_S, TOLD_EVERY_S, STEPS_FOR_A_TELLING = 0.5, 0.5, 2.0
@@ -72,7 +74,7 @@ def alternatives(job: Job, circuit: str, choice: ChoiceKey) -> Steps:
 
 def order_of_tests(job: Job) -> Steps:
     """The order of the test steps with the fewest moves."""
-    return coaching(evaluate(job, rule_set(job.rule_set)).steps, job.testing.moves)
+    return coaching(evaluate(job, rule_set(job.rule_set)).steps, site_map(installation_of(job)))
 
 
 def look(out: Connection, steps_of: Callable[..., Steps], given: tuple[Any, ...]) -> None:

@@ -1,14 +1,24 @@
 <script setup lang="ts">
 // What to change before this step: where to go, what to turn, which lead to move. What stays is not told.
-import { mdiCarElectric, mdiKnob, mdiLinkVariant, mdiPowerPlugOutline, mdiWalk } from '@mdi/js'
+import {
+  mdiCarElectric,
+  mdiKnob,
+  mdiLinkVariant,
+  mdiPencil,
+  mdiPowerPlugOutline,
+  mdiRestart,
+  mdiScrewdriver,
+  mdiToggleSwitchOutline,
+  mdiWalk,
+} from '@mdi/js'
 import { computed } from 'vue'
 
 import type { Move } from '../../api/types'
 
 const props = defineProps<{ moves: Move[] }>()
 
-// The leads that move are marked where they are drawn.
-const told = computed(() => props.moves.filter((move) => move.kind !== 'lead'))
+// The leads that move are marked where they are drawn; a signature is the step itself.
+const told = computed(() => props.moves.filter((move) => move.kind !== 'lead' && move.kind !== 'sign'))
 
 const ICONS: Record<Move['kind'], string> = {
   walk: mdiWalk,
@@ -16,12 +26,17 @@ const ICONS: Record<Move['kind'], string> = {
   adapter: mdiCarElectric,
   lead: mdiPowerPlugOutline,
   link: mdiLinkVariant,
+  switch: mdiToggleSwitchOutline,
+  earth: mdiScrewdriver,
+  unit: mdiScrewdriver,
+  reset: mdiRestart,
+  sign: mdiPencil,
 }
 </script>
 
 <template>
   <ol v-if="told.length" class="moves" aria-label="What to change before it">
-    <li v-for="move in told" :key="move.words" :class="move.kind">
+    <li v-for="(move, at) in told" :key="at" :class="move.kind">
       <v-icon :icon="ICONS[move.kind]" size="20" aria-hidden="true" /> {{ move.words }}
     </li>
   </ol>

@@ -2,7 +2,7 @@
 // The steps in their order, each with what was read; a line stands where you walk to another place.
 import { computed } from 'vue'
 
-import type { Effort } from '../../api/types'
+import type { Effort, Move } from '../../api/types'
 import { readingWords } from '../../readings/readingWords'
 import type { ShownStep } from '../../readings/waiting'
 import { useJob } from '../../job/useJob'
@@ -14,6 +14,7 @@ const props = defineProps<{
   current: string
   stage: 'dead' | 'live'
   sums?: { coached: Effort; book: Effort }
+  putBack?: Move[]
   clamp?: string
 }>()
 const emit = defineEmits<{ choose: [key: string] }>()
@@ -34,7 +35,6 @@ const items = computed(() => [
     : [{ key: 'clamp', title: 'Load limit, clamp', figure: props.clamp, open: props.clamp === '', apart: true }]),
 ])
 const taken = computed(() => props.steps.filter((step) => step.met || step.reading).length)
-const moves = (sum: Effort) => sum.leads + sum.dials + sum.adapters + sum.walks
 const minutes = (sum: Effort) => (sum.duration_s / 60).toFixed(0)
 </script>
 
@@ -51,11 +51,14 @@ const minutes = (sum: Effort) => (sum.duration_s / 60).toFixed(0)
       Live work. Fused probes, covers back on before you walk away.
     </p>
     <p v-else class="care" role="note">Isolated, proved dead, locked off? Prove the tester before and after.</p>
+    <p v-if="stage === 'live' && putBack?.length" class="sums">
+      After the last one: {{ putBack.map((one) => one.words).join('; ') }}.
+    </p>
     <div v-if="sums" class="sums">
       <p>
-        <b class="figure">{{ moves(sums.coached) }}</b> moves, {{ minutes(sums.coached) }} min;
+        <b class="figure">{{ sums.coached.moves }}</b> moves, {{ minutes(sums.coached) }} min;
         <span class="quiet"
-          >circuit by circuit <b class="figure">{{ moves(sums.book) }}</b>, {{ minutes(sums.book) }} min</span
+          >circuit by circuit <b class="figure">{{ sums.book.moves }}</b>, {{ minutes(sums.book) }} min</span
         >
       </p>
       <button type="button" class="link" @click="byCoach = !byCoach">

@@ -75,6 +75,7 @@ function next(): void {
       :current="current"
       :stage="stage"
       :sums="plan"
+      :put-back="plan?.put_back"
       :clamp="limited ? clampWords : undefined"
       @choose="choose"
     />

@@ -11,12 +11,6 @@ const open = defineModel<boolean>({ required: true })
 
 const store = useJob()
 const socketed = computed(() => store.job!.charge_points.some((one) => one.tethered === false))
-const MOVES = [
-  ['lead_s', 'A lead moved'],
-  ['dial_s', 'A dial turned'],
-  ['adapter_s', 'Adapter to another state'],
-  ['walk_s', 'A walk'],
-] as const
 </script>
 
 <template>
@@ -44,19 +38,6 @@ const MOVES = [
         unit="Ω"
         hint="Line and earth together, read from end to end"
       />
-      <fieldset>
-        <legend>What a move takes you</legend>
-        <div class="moves">
-          <JobField
-            v-for="[name, label] in MOVES"
-            :key="name"
-            :path="`testing.moves.${name}`"
-            :label="label"
-            kind="number"
-            unit="s"
-          />
-        </div>
-      </fieldset>
     </v-card>
   </v-dialog>
 </template>
@@ -71,14 +52,5 @@ const MOVES = [
   display: flex;
   justify-content: space-between;
   align-items: center;
-}
-legend {
-  font-weight: 700;
-  padding-bottom: 6px;
-}
-.moves {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-  gap: 10px;
 }
 </style>

@@ -28,7 +28,7 @@ export function useTestOrder(stage: () => Step['stage']) {
   // Without an answer the steps stand in the book's order, which is always right.
   watch(failed, (now) => now && (plan.value = undefined))
   const ask = () => void (store.job && listed.value.length && look(store.judged!))
-  const shape = () => JSON.stringify([listed.value.map(keyOf), store.job?.testing.moves, store.id])
+  const shape = () => JSON.stringify([listed.value.map(keyOf), store.id])
   watchDebounced(shape, ask, { debounce: 150, immediate: true })
 
   const places = computed(() => new Map(plan.value?.steps.map((one, place) => [keyOf(one), place])))

@@ -26,7 +26,7 @@ from fulmen.core.editing.upgrades.v2_facts import defaults_are_not_facts
 from fulmen.core.editing.upgrades.v3 import limits_are_proven_by_a_test
 from fulmen.core.editing.upgrades.v5 import asks_again, found_things_are_said
 from fulmen.core.editing.upgrades.v6 import fuse_standard_is_chosen
-from fulmen.core.editing.upgrades.v7 import removal_says_one_thing
+from fulmen.core.editing.upgrades.v7 import moves_are_no_jobs_own, removal_says_one_thing
 from fulmen.core.model.job import SCHEMA_VERSION
 
 Document = dict[str, Any]
@@ -44,7 +44,7 @@ STEPS: dict[int, tuple[Callable[[Document], Document], ...]] = {
     4: (),
     5: (found_things_are_said,),
     6: (fuse_standard_is_chosen,),
-    7: (removal_says_one_thing,),
+    7: (removal_says_one_thing, moves_are_no_jobs_own),
 }
 OLDEST = min(STEPS)
 # From this version on nothing is a fact of a found thing because it was a default.

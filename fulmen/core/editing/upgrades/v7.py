@@ -1,4 +1,7 @@
-"""From version 7: of a unit taken away one answer says one thing; a yes that could mean two is asked again."""
+"""From version 7: of a unit taken away one answer says one thing; a yes that could mean two is asked again.
+
+What a move takes is no longer a job's own: it is the same for every order, so that orders can be compared.
+"""
 
 from __future__ import annotations
 
@@ -17,6 +20,14 @@ def removal_says_one_thing(document: Document) -> Document:
     if removal.get("way_closed") == "no":
         kept["way_at_board"] = "open"
     return {**document, "site": {**site, "removal": kept}}
+
+
+def moves_are_no_jobs_own(document: Document) -> Document:
+    """The seconds of moves go."""
+    testing = document.get("testing")
+    if not isinstance(testing, dict):
+        return document
+    return {**document, "testing": {name: value for name, value in testing.items() if name != "moves"}}
 
 
 def asks_again(document: Document) -> bool:

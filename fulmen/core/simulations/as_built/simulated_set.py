@@ -120,14 +120,22 @@ def _resistance(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
 
 
 def _polarity(placed: Placed, ohm: float) -> Shown:
-    """Line and earth are linked at the board: the loop shows at the line, at the neutral, or nowhere."""
-    if ohm <= CONTINUITY_TOP_OHM:
-        return seen(StepKey.POLARITY_DEAD, Sight.RIGHT)
+    """Line joined to earth, then line to neutral, at the board: each time the joined pair reads, and no other."""
+    if ohm == inf and not placed.links():
+        return nothing("No loop shows at any terminal.")
     far = placed.circuit
-    at_neutral = placed.house.dead_ohm(far, f"{far}.N1", f"{far}.E1", placed.links())
-    if at_neutral <= CONTINUITY_TOP_OHM:
-        return seen(StepKey.POLARITY_DEAD, Sight.WRONG)
-    return nothing("No loop shows at any terminal.")
+    for joined in ("LE", "LN"):
+        links = ((f"{far}.{joined[0]}0", f"{far}.{joined[1]}0"),)
+        reads = {
+            pair
+            for pair in ("LN", "LE", "NE")
+            if placed.house.dead_ohm(far, f"{far}.{pair[0]}1", f"{far}.{pair[1]}1", links) <= CONTINUITY_TOP_OHM
+        }
+        if not reads:
+            return nothing("No loop shows at any terminal.")
+        if reads != {joined}:
+            return seen(StepKey.POLARITY_DEAD, Sight.WRONG)
+    return seen(StepKey.POLARITY_DEAD, Sight.RIGHT)
 
 
 def _insulation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:

@@ -1,0 +1,87 @@
+"""Where the tests of a job are taken: its places by their own names, and how far each is from the next."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.verification.steps.steps import Where
+
+# How far a rod usually stands from the meter, and tails that nobody has measured. Common practice, no source.
+ELECTRODE_M, TAILS_M = 5.0, 2.0
+
+
+@dataclass(frozen=True)
+class SiteMap:
+    """Places by their ids: their names, and the next place towards the origin with the metres to it.
+
+    `fed_by` names the circuit that each circuit hangs on; `points` are the places of charge points. `boards`, `units`
+    and `ways` are, in the order of the job file, where each begins and where it ends.
+    """
+
+    names: dict[str, str]
+    towards: dict[str, tuple[str, float]]
+    fed_by: dict[str, str]
+    points: frozenset[str]
+    boards: tuple[tuple[str, str], ...] = ()
+    units: tuple[tuple[str, str], ...] = ()
+    ways: tuple[tuple[str, str], ...] = ()
+
+    def metres(self, one: str, other: str) -> float:
+        """How far it is from one place to another along the cable's way [m]."""
+        here, there = self._way(one), self._way(other)
+        common = next(place for place in here if place in there)
+        return here[common] + there[common]
+
+    def name(self, place: str) -> str:
+        """What a place is called."""
+        return self.names.get(place, place)
+
+    def before(self, circuit: str) -> set[str]:
+        """Every circuit between the origin and this one."""
+        found = set()
+        while (circuit := self.fed_by.get(circuit, "")) and circuit not in found:
+            found.add(circuit)
+        return found
+
+    def _way(self, place: str) -> dict[str, float]:
+        """Every place between here and the origin, with the metres to it."""
+        found, at_m = {place: 0.0}, 0.0
+        while place in self.towards:
+            place, next_m = self.towards[place]
+            at_m += next_m
+            found[place] = at_m
+        return found if ORIGIN in found else {**found, ORIGIN: at_m}
+
+
+def site_map(installation: Installation) -> SiteMap:
+    """The places of a job where something is tested."""
+    job, tree = installation.job, installation.tree
+    names = {ORIGIN: "the origin", Where.ELECTRODE.value: "the electrode"}
+    towards = {Where.ELECTRODE.value: (ORIGIN, ELECTRODE_M)}
+    fed_by = {}
+    for board in job.boards:
+        names[board.id] = board.name
+        feeder = tree.feeders.get(board.id)
+        if feeder is None:
+            tails = installation.tails_to.get(board.id) or ()
+            towards[board.id] = (ORIGIN, sum(one.length_m or TAILS_M for one in tails) or TAILS_M)
+    for circuit in job.circuits:
+        end = circuit.feeds or circuit.id
+        towards[end] = (circuit.from_board, sum(one.length_m for one in circuit.route))
+        feeder = tree.feeders.get(circuit.from_board)
+        if feeder is not None:
+            fed_by[circuit.id] = feeder.id
+        if not circuit.feeds:
+            names[circuit.id] = circuit.name
+    names |= {point.id: point.name for point in job.charge_points}
+    return SiteMap(
+        names=names,
+        towards=towards,
+        fed_by=fed_by,
+        points=frozenset(point.id for point in job.charge_points),
+        boards=tuple((board.id, board.id) for board in job.boards),
+        units=tuple((point.id, point.id) for point in job.charge_points),
+        ways=tuple((circuit.from_board, circuit.feeds or circuit.id) for circuit in job.circuits),
+    )
