@@ -54,7 +54,7 @@ class NetworkGone(Sequence):
         page.get_by_role("button", name="Done").tap()
         self.take(page, 1)
         self.note(page).to_have_text("On this device, not yet saved: 6")
-        page.get_by_role("button", name="All steps, 4 of 10 taken").tap()
+        page.get_by_role("button", name="All steps, 4 of 11 taken").tap()
         row = page.locator(".steps").get_by_role("button", name="Earthing conductor, continuity")
         expect(row).to_contain_text("0.01 Ω on this device")
         self.assertEqual(self.readings(), [])
@@ -66,7 +66,7 @@ class NetworkGone(Sequence):
         self.note(page).to_have_text("Saved")
         kept = self.readings()
         self.assertEqual(
-            [one["step"] for one in kept], ["isolated", "leads_nulled", "earthing_conductor", "main_bonding"]
+            [one["step"] for one in kept], ["isolated", "leads_nulled", "main_bonding", "earthing_conductor"]
         )
         self.assertEqual([one["taken_at"] for one in kept], sorted(one["taken_at"] for one in kept))
         photos = self.client.get(f"/api/v1/jobs/{self.job_id}/photos").get_json()["photos"]

@@ -88,10 +88,10 @@ class ByThumb(Sequence):
 
     def test_dead_and_live_from_end_to_end(self) -> None:
         page = self.begun(phone=True)
-        self.walk(page, "dead", 10)
+        self.walk(page, "dead", 11)
         page.get_by_role("link", name="Live tests").tap()
         expect(page.get_by_role("heading", name="Polarity, live")).to_be_visible()
-        self.walk(page, "live", 23)
+        self.walk(page, "live", 22)
         self.saved(page)
         self.assertEqual(self.gaps(), [])
 
@@ -120,11 +120,11 @@ class ByKey(Sequence):
 
     def test_dead_and_live_from_end_to_end(self) -> None:
         page = self.begun()
-        self.walk(page, 10)
+        self.walk(page, 11)
         page.goto(f"{self.url}/jobs/{self.job_id}/live")
         expect(page.get_by_role("heading", name="Polarity, live")).to_be_visible()
         expect(page.locator(".moves, .keys").first).to_be_visible()
-        self.walk(page, 23)
+        self.walk(page, 22)
         self.saved(page)
         self.assertEqual(self.gaps(), [])
 
@@ -282,7 +282,7 @@ class FromTheSet(Sequence):
 
     def test_a_whole_sequence_from_the_simulated_set(self) -> None:
         page = self.begun()
-        for stage, steps in (("dead", 10), ("live", 23)):
+        for stage, steps in (("dead", 11), ("live", 22)):
             page.goto(f"{self.url}/jobs/{self.job_id}/{stage}")
             for taken in range(1, steps + 1):
                 expect(page.get_by_text(f"Step {taken} of {steps},")).to_be_visible()
