@@ -4,6 +4,7 @@ import unittest
 from random import Random
 from typing import Any
 
+from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Finding, Verdict
 from fulmen.core.model.instruments import Measures
 from fulmen.core.model.readings import StepKey
@@ -139,6 +140,22 @@ class Unsaid(unittest.TestCase):
         """5 m of fine 6 mm²: 0.0165 Ω, contact 0.003, instrument 0.0203: 0 to 0.04."""
         for ohm, verdict in ((0.02, MEETS), (0.04, MEETS), (0.05, CALL), (0.5, CALL)):
             self.assertEqual(asked({}, reading("connector_earth", ohm), rule="agree_lead").verdict, verdict)
+
+    def test_a_sheet_that_lets_everything_agree_is_asked_about(self) -> None:
+        for share, digits, verdict in ((15.0, 10, MEETS), (15.1, 10, CALL), (15.0, 11, CALL), (30.0, 99, CALL)):
+            register = {
+                **TESTER,
+                "accuracies": [{**one, "share_percent": share, "digits": digits} for one in TESTER["accuracies"]],
+            }
+            changes = {**WITH_TESTER, "testing.instruments": [register], "readings": [ZE, R1_R2]}
+            found = {one.key: one.verdict for one in evaluation(HALFWAY, changes).findings}
+            with self.subTest(share, digits=digits):
+                self.assertEqual(found["instrument_exact/instrument-1"], verdict)
+
+    def test_a_sheet_gives_each_error_once(self) -> None:
+        twice = {**TESTER, "accuracies": [TESTER["accuracies"][0], TESTER["accuracies"][0]]}
+        with self.assertRaisesRegex(JobFileError, "accuracies.*twice"):
+            job(HALFWAY, {"testing.instruments": [twice]})
 
     def test_warmth(self) -> None:
         for said_c, ohm, verdict in ((9.0, 0.125, MEETS), (None, 0.125, NEEDS), (None, 0.15, CALL)):

@@ -16,6 +16,7 @@ from fulmen.core.verification.steps.coach import CoachPlan, book_order, coach, c
 from fulmen.core.verification.steps.moves import Act, MoveKind, Setup, acts, put_back, seconds, wants
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.site_map import SiteMap, site_map
+from tests.core.test_earth_readings import ISLAND
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, GARAGE, RULES, THREE_PHASE, TWO_BEHIND_ONE, evaluation, job
 
 # A handful of steps whose every order can be tried.
@@ -43,6 +44,20 @@ def kept(order: list[Step], where: SiteMap) -> bool:
 
 
 PLANS = {path.stem: coach(listed(path.stem), site(path.stem)) for path in sorted(EXAMPLES.glob("*.json"))}
+
+
+class Island(unittest.TestCase):
+    def test_a_unit_is_opened_with_everything_off_and_switched_on_open_for_its_cables_loop(self) -> None:
+        steps = [one for one in evaluation(DEVICE_IN_UNIT, ISLAND).steps if one.offered_with is None or one.required]
+        where, setup = site(DEVICE_IN_UNIT), Setup()
+        self.assertIn(StepKey.ZS_CABLE, [one.step for one in steps])
+        by_key = {(one.step, one.subject): one for one in steps}
+        for one in coach(steps, where).steps:
+            setup, made = acts(setup, wants(by_key[one.step, one.subject], where), where)
+            if one.step is StepKey.ZS_CABLE:
+                self.assertTrue(setup.main_on and setup.opened)
+                done = [(act.kind, act.what) for act in made]
+                self.assertLess(done.index((MoveKind.UNIT, "open")), done.index((MoveKind.SWITCH, "on")))
 
 
 class Order(unittest.TestCase):
@@ -108,7 +123,9 @@ class Hand(unittest.TestCase):
             for step, setup, _ in walked:
                 with self.subTest(name, step=step.step):
                     if setup.main_on:
-                        self.assertFalse(setup.earth_off or setup.link or setup.opened)
+                        self.assertFalse(setup.earth_off or setup.link)
+                        # But for the cable's own loop of an island, which is read at the unit's bare terminals.
+                        self.assertEqual(bool(setup.opened), step.step is StepKey.ZS_CABLE)
                     if step.step is StepKey.SAFE_TO_ENERGISE:
                         self.assertEqual(
                             (setup.link, setup.opened, setup.earth_off, setup.main_on),

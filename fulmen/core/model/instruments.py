@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from fulmen.core.model.base import Day, Line, Name, Part, number
 
@@ -56,6 +57,16 @@ class Instrument(Part):
     calibration_due: Day | None = None
     functions: tuple[Function, ...] = ()
     accuracies: tuple[Accuracy, ...] = Field(default=(), max_length=len(Measures))
+
+    @model_validator(mode="after")
+    def _each_once(self) -> Self:
+        """A sheet gives one error for each thing."""
+        told = [one.measures for one in self.accuracies]
+        if len(set(told)) < len(told):
+            twice = next(one for one in told if told.count(one) > 1)
+            words = "{field}: “{measures}” is given twice"
+            raise PydanticCustomError("accuracy_twice", words, {"field": "accuracies", "measures": twice.value})
+        return self
 
     def accuracy(self, measures: Measures) -> Accuracy | None:
         """What its sheet says of what it measures; None until somebody looked."""

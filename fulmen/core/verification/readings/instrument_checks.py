@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fulmen.core.findings.finding import Finding
-from fulmen.core.findings.question import Edition, ask
+from fulmen.core.findings.question import Edition, Question, ask
 from fulmen.core.findings.rules.readings import (
     INSTRUMENT_DUE,
     INSTRUMENT_EXACT,
@@ -91,9 +91,27 @@ def _exact(instrument: Instrument, figures: list[Reading], subject: str, edition
     wanted = dict.fromkeys(measures_with(definition_of(one.step).dial) for one in figures)
     unknown = [one for one in wanted if one is not None and instrument.accuracy(one) is None]
     if not unknown:
-        return asked.meets("By its sheet.")
+        return _coarsest(asked, instrument)
     words = ", ".join(usual_accuracies()[one].words.lower() for one in unknown)
     return asked.needs_fact(f"Say what its sheet gives, ± % and digits: {words}. An ordinary one is reckoned with.")
+
+
+# Past this nothing that matters shows: a joint of 0.06 Ω in a cable of 0.1 Ω, an earth a size too small.
+COARSE_PERCENT, COARSE_DIGITS = 15.0, 10
+
+
+def _coarsest(asked: Question, instrument: Instrument) -> Finding:
+    """A sheet that lets everything agree is a claim: the tester's to explain."""
+    coarse = next(
+        (one for one in instrument.accuracies if one.share_percent > COARSE_PERCENT or one.digits > COARSE_DIGITS), None
+    )
+    if coarse is None:
+        return asked.meets("By its sheet.")
+    words = f"{usual_accuracies()[coarse.measures].words}, ±({coarse.share_percent:g} % + {coarse.digits} digits)"
+    return asked.your_call(
+        f"{words}: so coarse that a poor joint agrees too. Is that what its sheet says?",
+        basis={"measures": coarse.measures, "share_percent": coarse.share_percent, "digits": coarse.digits},
+    )
 
 
 def stray_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:

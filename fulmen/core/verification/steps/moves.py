@@ -181,8 +181,8 @@ class _Mover:
         if then.energises:
             for unit in sorted(self.setup.opened):
                 self.close(unit)
-        self._supply(then)
         self._unit(then)
+        self._supply(then)
         if then.adapter:
             self.unlatch()
         self._walk(then.place)
@@ -245,8 +245,8 @@ class _Mover:
         if not then.opened:
             self.close(then.unit)
             return
-        # Nobody opens a unit that is on.
-        self._main(on=False) if not then.main_on else None
+        # Nobody opens a unit that is on; a loop at its bare terminals is switched on once it is open.
+        self._main(on=False)
         self._walk(then.unit)
         self._do(MoveKind.UNIT, "open", then.unit, "unit_opened")
         self.setup = replace(self.setup, opened=self.setup.opened | {then.unit})
