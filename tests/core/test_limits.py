@@ -101,6 +101,7 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (DEVICE_IN_UNIT, {**ISLAND, "readings": [EARTH_READ, EARTH_READ | {"step": "zs", "value": 30.0}]}),
     # An enquiry of a small loop: 0.05 Ω is more than a quarter of it, and the instrument 0.04 Ω; far more to earth than Ze lets.
     (DEVICE_IN_UNIT, WITH_TESTER | {"supply.ze_enquiry_ohm": 0.1, "readings": [AT_ORIGIN | {"step": "ze", "value": 0.18}]}),
+    (DEVICE_IN_UNIT, WITH_TESTER | {"supply.ze_enquiry_ohm": 0.6, "readings": [AT_ORIGIN | {"step": "ze", "value": 0.8}]}),
     (DEVICE_IN_UNIT, WITH_TESTER | {"readings": [AT_ORIGIN | {"step": "ze", "value": 0.23}, AT_ORIGIN | {"step": "fault_current_earth", "value": 2.6}]}),
     (DEVICE_IN_UNIT, TWIN),
     (DEVICE_IN_UNIT, {"supply.load_limit_a": 60.0, "charge_points.0.current_clamp": "yes", "charge_points.0.clamp_proof": PROOF | {"shown_with_a": 53.0, "offered_with_a": 7.0}}),
