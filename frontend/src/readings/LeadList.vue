@@ -19,8 +19,9 @@ defineProps<{ step: Step; moved: string[] }>()
   list-style: none;
   margin: 0;
   padding: 0;
-  display: grid;
-  gap: 3px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px 16px;
 }
 li {
   display: flex;

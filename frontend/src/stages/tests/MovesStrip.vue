@@ -66,4 +66,15 @@ li {
 li.walk {
   border-color: var(--ink);
 }
+/* The figure, what is expected and the limit stay above the pad. */
+@media (max-width: 839px) {
+  .moves {
+    gap: 4px;
+  }
+  li {
+    gap: 3px;
+    padding: 1px 7px 1px 4px;
+    font-size: 0.8rem;
+  }
+}
 </style>

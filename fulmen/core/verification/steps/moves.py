@@ -294,6 +294,11 @@ class _Mover:
         self.made.append(Act(kind, what, to, seconds()[key], jack))
 
 
+def _pair(links: str) -> str:
+    """Which conductors a link joins; the board has its name in the walk before it."""
+    return links.partition(", at")[0]
+
+
 def told(made: list[Act], step: Step | None, site: SiteMap) -> Iterator[tuple[Act, str]]:
     """Each move with its words."""
     terminals = {lead.jack: lead.terminal for lead in step.leads} if step is not None else {}
@@ -303,7 +308,7 @@ def told(made: list[Act], step: Step | None, site: SiteMap) -> Iterator[tuple[Ac
             one,
             {
                 MoveKind.WALK: f"Go to {name}",
-                MoveKind.LINK: f"{'Link' if one.what == 'in' else 'Take out the link'} {one.to}",
+                MoveKind.LINK: f"{'Link' if one.what == 'in' else 'Link out:'} {_pair(one.to)}",
                 MoveKind.SWITCH: f"Main switch {one.what}",
                 MoveKind.EARTH: f"Earthing conductor {one.what}, at {name}",
                 MoveKind.UNIT: f"{one.what.capitalize()} {name}",
