@@ -154,7 +154,7 @@ class Problems(AppCase):
             with self.subTest(field):
                 problem = self.problem(self.client.post(f"{API}/jobs/1/readings", json={**good, **change}), 422)
                 self.assertEqual(problem["field"], field)
-        self.assertEqual(len(self.client.get(f"{API}/jobs/1").get_json()["job"]["readings"]), 13)
+        self.assertEqual(len(self.client.get(f"{API}/jobs/1").get_json()["job"]["readings"]), 14)
 
     def test_no_such_thing(self) -> None:
         self.problem(self.client.get(f"{API}/jobs/9"), 404)
