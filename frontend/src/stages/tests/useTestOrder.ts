@@ -19,9 +19,10 @@ export function useTestOrder(stage: () => Step['stage']) {
   // A reading that is taken meanwhile leaves the order as it is.
   const { soFar, found, finished, failed, look } = useLooking('/api/v1/tests/order', { outlives: true })
   const plan = ref<CoachPlan>()
-  // Nobody begins in one order and is shown another a moment later: the first answer is waited for, once.
+  // Nobody begins in one order and is shown another a moment later: the order is waited for, once.
   const settled = ref(!byCoach.value)
-  watch([soFar, failed], () => (settled.value ||= Boolean(soFar.value ?? failed.value)), { flush: 'post' })
+  const ended = computed(() => soFar.value?.state === 'finished' || soFar.value?.state === 'stopped')
+  watch([ended, failed], () => (settled.value ||= ended.value || Boolean(failed.value)), { flush: 'post' })
   const listed = computed(() => store.steps.filter(isListed))
   // An order that is still looked for would move under the tester's hands: it counts once it is found.
   watch(finished, (now) => now && (plan.value = found.value))
