@@ -59,10 +59,13 @@ DETECTOR_BOX = {
 }
 
 
+FUNCTIONS = [
+    "voltage", "continuity", "insulation", "electrode", "loop", "rcd", "direct_residual", "phase_sequence", "vehicle",
+]  # fmt: skip
 # An ordinary instrument, by its sheet, and the lead of an ordinary unit: 2 % and 2 digits of low ohms, 5 % and 3 of a loop.
 TESTER: dict[str, Any] = {
     "name": "Tester 4", "serial_number": "T4-0117", "calibration_due": "2027-06-30",
-    "functions": ["voltage", "continuity", "insulation", "electrode", "loop", "rcd", "phase_sequence", "vehicle"],
+    "functions": FUNCTIONS,
     "accuracies": [
         {"measures": measures, "share_percent": share, "digits": digits}
         for measures, share, digits in (

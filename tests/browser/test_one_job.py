@@ -101,7 +101,7 @@ class OneJob(BrowserCase):
         measures = page.get_by_role("group", name="It measures")
         for function in measures.get_by_role("checkbox").all():
             function.check()
-        page.get_by_role("button", name="Its sheet says these").click()
+        page.get_by_role("button", name="Enter these, as on its data sheet").click()
         page.get_by_role("button", name="Done").click()
 
     def take_readings(self, page: Page, stage: str) -> None:

@@ -7,7 +7,7 @@ from typing import Any
 from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.readings import Reading
 from fulmen.core.verification.reading_order import date_gaps
-from tests.jobs import DEVICE_IN_UNIT, TT, evaluation, finding, job
+from tests.jobs import DEVICE_IN_UNIT, TESTER, TT, evaluation, finding, job
 
 MEETS, CALL, SHORT, NEEDS = Verdict.MEETS, Verdict.YOUR_CALL, Verdict.FALLS_SHORT, Verdict.NEEDS
 ISLAND: dict[str, Any] = {
@@ -46,7 +46,8 @@ class Joined(unittest.TestCase):
             (0.22, SHORT),
             (12.0, SHORT),
             (28.6, SHORT),
-            (28.7, MEETS),
+            (28.7, CALL),
+            (28.8, MEETS),
             (32.0, MEETS),
             (33.1, MEETS),
         ):
@@ -55,6 +56,18 @@ class Joined(unittest.TestCase):
             with self.subTest(zs_ohm):
                 self.assertEqual(found.verdict, wanted)
                 self.assertTrue(found.protects)
+
+    def test_no_sheet_lets_joined_earths_meet(self) -> None:
+        """Whatever is said of the instruments: nothing below nine tenths of the electrode meets."""
+        coarse = [{**one, "share_percent": 30.0, "digits": 99} for one in TESTER["accuracies"]]
+        for accuracies, zs_ohm, wanted in (
+            (coarse, 0.22, SHORT), (coarse, 15.9, SHORT), (coarse, 16.0, CALL), (coarse, 28.7, CALL), (coarse, 28.8, MEETS),
+            ([], 28.7, NEEDS), ([], 12.0, SHORT), ([], 28.8, MEETS),
+        ):  # fmt: skip
+            register = {"testing.instruments": [{**TESTER, "accuracies": accuracies}]}
+            changes = {**ISLAND, **register, "readings": [read("electrode", 32.0), read("zs", zs_ohm)]}
+            with self.subTest(zs_ohm, said=len(accuracies)):
+                self.assertEqual(finding("earths_apart", DEVICE_IN_UNIT, changes).verdict, wanted)
 
     def test_it_waits_for_the_electrode_and_is_not_asked_elsewhere(self) -> None:
         alone = finding("earths_apart", DEVICE_IN_UNIT, {**ISLAND, "readings": [read("zs", 0.22)]})

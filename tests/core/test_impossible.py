@@ -21,6 +21,7 @@ def read(step: str, value: float | None, subject: str = "ev", at: int = 0, **mor
     """One reading, some minutes after the start."""
     outcome = "right" if value is None else "measured"
     return {"step": step, "subject": subject, "outcome": outcome, "value": value, "taken_by": "R. Quillfeather",
+            "instrument": "Tester 4",
             "taken_at": (START + timedelta(minutes=at)).isoformat(), **more}  # fmt: skip
 
 

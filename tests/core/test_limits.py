@@ -45,6 +45,7 @@ from tests.jobs import (
     PLACE_OF,
     PROOF,
     RULES,
+    TESTER,
     TREATED_AS_PME,
     TT,
     TWO_BEHIND_ONE,
@@ -91,7 +92,9 @@ RING: dict[str, Any] = {"circuits.2.ring": True, "circuits.2.device.rating_a": 3
 RING_READ = (("ring_r1", 0.30), ("ring_rn", 0.345), ("ring_r2", 0.49))
 EARTH_READ: dict[str, Any] = {"step": "electrode", "subject": "ev", "outcome": "measured", "value": 32.0,
                               "taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:00:00+00:00"}  # fmt: skip
-AT_ORIGIN = EARTH_READ | {"subject": "origin", "instrument": "Tester 4"}
+COARSE = TESTER | {"accuracies": [one | {"share_percent": 30.0, "digits": 99} for one in TESTER["accuracies"]]}
+BY_TESTER = EARTH_READ | {"instrument": "Tester 4"}
+AT_ORIGIN = BY_TESTER | {"subject": "origin"}
 NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (TT, {"supply.electrode_design_ohm": 480.0, "supply.ze_enquiry_ohm": None, "readings": []}),
     (TT, FALL),
@@ -103,6 +106,7 @@ NEAR: tuple[tuple[str, dict[str, Any]], ...] = (
     (DEVICE_IN_UNIT, WITH_TESTER | {"supply.ze_enquiry_ohm": 0.1, "readings": [AT_ORIGIN | {"step": "ze", "value": 0.18}]}),
     (DEVICE_IN_UNIT, WITH_TESTER | {"supply.ze_enquiry_ohm": 0.6, "readings": [AT_ORIGIN | {"step": "ze", "value": 0.8}]}),
     (DEVICE_IN_UNIT, WITH_TESTER | {"readings": [AT_ORIGIN | {"step": "ze", "value": 0.23}, AT_ORIGIN | {"step": "fault_current_earth", "value": 2.6}]}),
+    (DEVICE_IN_UNIT, WITH_TESTER | ISLAND | {"testing.instruments": [COARSE], "readings": [BY_TESTER, BY_TESTER | {"step": "zs", "value": 17.0}]}),
     (DEVICE_IN_UNIT, TWIN),
     (DEVICE_IN_UNIT, {"supply.load_limit_a": 60.0, "charge_points.0.current_clamp": "yes", "charge_points.0.clamp_proof": PROOF | {"shown_with_a": 53.0, "offered_with_a": 7.0}}),
     (DEVICE_IN_UNIT, {"charge_points.0.arrangement.open_pen": "low_electrode", "charge_points.0.arrangement.electrode_conductor_csa_mm2": 10.0, "supply.electrode_design_ohm": 0.5}),

@@ -23,19 +23,8 @@ from tests.independent.faults import KINDS, Kind
 from tests.independent.house import built
 from tests.independent.instruments import ORDINARY, POOR, Set
 from tests.independent.round import Asked, Reading, Tester, site, truth
-from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, RULES, TT, job
+from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, FUNCTIONS, RULES, TT, job
 
-FUNCTIONS = [
-    "voltage",
-    "continuity",
-    "insulation",
-    "electrode",
-    "loop",
-    "rcd",
-    "direct_residual",
-    "phase_sequence",
-    "vehicle",
-]
 ISLAND = {"car_earth": "own_electrode", "electrode_conductor_csa_mm2": 16.0, "electrode_conductor_protection": "guarded",
           "electrode_design_ohm": 32.0}  # fmt: skip
 # Every example that can be tested as it was meant; the one that was drawn to fall short is no sound house.

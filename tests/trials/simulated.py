@@ -25,7 +25,7 @@ from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
 from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.sequence import Step
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
+from tests.jobs import DEVICE_IN_UNIT, FUNCTIONS, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
 from tests.trials.test_planted import ISLAND
 
 BASES: tuple[tuple[str, dict[str, Any]], ...] = (
@@ -41,17 +41,6 @@ BASES: tuple[tuple[str, dict[str, Any]], ...] = (
 )
 # What a good tester takes besides, where the usual steps leave two causes together.
 BESIDES = (StepKey.R2, StepKey.IR_LINE_EARTH, StepKey.IR_NEUTRAL_EARTH)
-FUNCTIONS = [
-    "voltage",
-    "continuity",
-    "insulation",
-    "electrode",
-    "loop",
-    "rcd",
-    "direct_residual",
-    "phase_sequence",
-    "vehicle",
-]
 EXACT = [
     {"measures": one.measures.value, "share_percent": one.share_percent, "digits": one.digits}
     for one in usual_accuracies().values()

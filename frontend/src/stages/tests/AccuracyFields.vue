@@ -27,7 +27,7 @@ function asOrdinary(): void {
 
 <template>
   <div v-if="usual.length" class="exact">
-    <p class="label">How exactly, by its sheet</p>
+    <p class="label">Accuracy, from its data sheet</p>
     <template v-for="(one, at) in said" :key="one.measures">
       <div v-if="of(one.measures)" class="row">
         <span>{{ of(one.measures)!.words }}</span>
@@ -44,7 +44,7 @@ function asOrdinary(): void {
         Not said yet:
         {{ unsaid.map((one) => `${one.words} ±(${one.share_percent} % + ${one.digits} digits)`).join('; ') }}.
       </p>
-      <v-btn variant="outlined" @click="asOrdinary">Its sheet says these, or I change them</v-btn>
+      <v-btn variant="outlined" @click="asOrdinary">Enter these, as on its data sheet</v-btn>
     </template>
   </div>
 </template>

@@ -40,7 +40,7 @@ const ICONS: Record<Move['kind'], string> = {
       <v-icon :icon="ICONS[move.kind]" size="20" aria-hidden="true" /> {{ move.words }}
     </li>
   </ol>
-  <p v-else-if="!moves.length" class="small quiet">Everything stays as it hangs.</p>
+  <p v-else-if="!moves.length" class="small quiet">Leave everything as it is.</p>
 </template>
 
 <style scoped>

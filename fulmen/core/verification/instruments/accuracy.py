@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
 from math import sqrt
@@ -61,6 +61,19 @@ def off_together(errors: Iterable[tuple[InstrumentError, float]]) -> float:
     """
     each = [error.of(value) for error, value in errors]
     return min(sum(each), TOGETHER * sqrt(sum(one * one for one in each)))
+
+
+Errors = Sequence[tuple[InstrumentError, float]]
+
+
+def said_only(errors: Errors) -> Errors:
+    """The same, an error that nobody has said counted as none: what holds by these holds whatever is said."""
+    return [(error if not error.asks else InstrumentError(0.0, 0.0), value) for error, value in errors]
+
+
+def asks_of(errors: Errors) -> str:
+    """What is to be said first of some errors; empty where all is."""
+    return next((error.asks for error, _ in errors if error.asks), "")
 
 
 @cache

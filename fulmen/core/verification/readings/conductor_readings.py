@@ -24,8 +24,7 @@ from fulmen.core.findings.rules.readings import (
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
-from fulmen.core.verification.instruments.accuracy import off_together
-from fulmen.core.verification.readings.agreement import agrees
+from fulmen.core.verification.readings.agreement import agrees, within_errors
 from fulmen.core.verification.steps.band import Band
 from fulmen.core.verification.steps.contents import instrument_error
 from fulmen.core.verification.steps.expected_bands import neutral_band
@@ -133,7 +132,8 @@ def _loop(test: RunTest, circuit: str, step: StepKey, rule: Rule) -> Finding | N
         detail = f"Read {value:.2f} Ω, below R1+R2, {read:.2f} Ω: {why}."
         return asked.your_call(detail, basis={"value": round(value, 2), "r1_r2": round(read, 2)})
     if value >= band.low:
-        return agrees(asked, value, band, "Higher means a poor joint or a warm cable.")
+        why = "Higher means a poor joint, an earthing conductor that is off, or a warm cable."
+        return agrees(asked, value, band, why)
     return _below_sum(test, circuit, value, band, rule)
 
 
@@ -201,9 +201,10 @@ def _further_on(test: RunTest, circuit: str) -> Finding | None:
         return None
     asked = ask(AGREE_ZS_CHAIN, case.rules, circuit)
     read = ((places[at], here), (places[at - 1], before))
-    allowed = off_together((instrument_error(test, StepKey.ZS, one), value) for one, value in read)
-    if here >= before - allowed:
-        return asked.meets(f"{here:.2f} Ω here, {before:.2f} Ω at its board.")
+    errors = [(instrument_error(test, StepKey.ZS, one), value) for one, value in read]
+    told = f"{here:.2f} Ω here, {before:.2f} Ω at its board."
+    if (found := within_errors(asked, errors, lambda off_ohm: here >= before - off_ohm, told)) is not None:
+        return found
     why = "something in parallel further on, or the two were swapped"
     detail = f"{here:.2f} Ω here, {before:.2f} Ω at the board it comes from: {why}."
     return asked.your_call(detail, basis={"here": round(here, 2), "before": round(before, 2)})

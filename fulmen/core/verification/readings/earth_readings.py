@@ -9,7 +9,7 @@ from fulmen.core.findings.rules.readings import AGREE_ELECTRODE_FORECAST, EARTHS
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.instruments.accuracy import InstrumentError, off_together
+from fulmen.core.verification.instruments.accuracy import InstrumentError, asks_of, off_together
 from fulmen.core.verification.steps.contents import instrument_error
 from fulmen.core.verification.steps.run_test import RunTest
 
@@ -31,7 +31,8 @@ def earth_findings(test: RunTest) -> list[Finding]:
 def _earths_apart(test: RunTest) -> Finding | None:
     """On a TT island the loop at the car goes through its electrode: less than that means another way back.
 
-    RA ≤ Zs, as the loop holds the electrode and more; below RA by more than both instruments may be off it goes past.
+    RA ≤ Zs, as the loop holds the electrode and more. Below RA by more than both instruments may be off it goes past;
+    below nine tenths of RA a person says why, however coarse the instruments are: people are hurt by what hides there.
     """
     case = test.case
     zs_ohm = test.figure(StepKey.ZS, case.subject)
@@ -43,23 +44,31 @@ def _earths_apart(test: RunTest) -> Finding | None:
         return asked.needs_reading(
             "Measure the car's electrode: the loop at the car is judged by it.", stage=Stage.DEAD
         )
-    off_ohm = off_together(
-        [
-            electrode_error(test, case.subject, electrode.value),
-            (instrument_error(test, StepKey.ZS, case.subject), zs_ohm),
-        ]
+    errors = (
+        electrode_error(test, case.subject, electrode.value),
+        (instrument_error(test, StepKey.ZS, case.subject), zs_ohm),
     )
-    least_ohm = electrode.value - off_ohm
+    off_ohm = off_together(errors)
+    share, joined = (case.rules.value(one) for one in ("earths_apart_share", "earths_joined_share"))
+    # No sheet that a standard lets pass explains less than half.
+    least_ohm, asks_below_ohm = max(electrode.value - off_ohm, electrode.value * joined), electrode.value * (1 - share)
     line = WorkingLine(
         symbol="Zs min", formula="RA − what both instruments may be off", value=least_ohm, decimals=1, unit="Ω",
         figures=f"{electrode.value:g} − {off_ohm:.1f}",
         source="the loop holds the electrode and more",
     )  # fmt: skip
     detail = f"loop at the car against its electrode, {electrode.value:g} Ω"
+    if least_ohm <= zs_ohm < asks_below_ohm:
+        told = f"Read {zs_ohm:g} Ω, {detail}: no lower than both instruments may be off, and lower all the same."
+        if asks_of(errors):
+            return asked.needs_fact(f"{told} {asks_of(errors)}", working=(line,))
+        basis = {"zs_ohm": round(zs_ohm, 2), "electrode_ohm": round(electrode.value, 2)}
+        return asked.your_call(f"{told} {WHERE_JOINED}", working=(line,), basis=basis)
     if zs_ohm < least_ohm:
         detail += ": it goes back another way, so a broken PEN in the street reaches the car"
+    limit_ohm = min(least_ohm, asks_below_ohm) if zs_ohm < least_ohm else asks_below_ohm
     return asked.judged(
-        value=zs_ohm, limit=least_ohm, unit="Ω", at_least=True, detail=detail, working=(line,), remedy=WHERE_JOINED
+        value=zs_ohm, limit=limit_ohm, unit="Ω", at_least=True, detail=detail, working=(line,), remedy=WHERE_JOINED
     )
 
 

@@ -96,7 +96,8 @@ def _exact(instrument: Instrument, figures: list[Reading], subject: str, edition
     return asked.needs_fact(f"Say what its sheet gives, ± % and digits: {words}. An ordinary one is reckoned with.")
 
 
-# Past this nothing that matters shows: a joint of 0.06 Ω in a cable of 0.1 Ω, an earth a size too small.
+# Past this nothing that matters shows: a joint of 0.06 Ω in a cable of 0.1 Ω, an earth a size too small. Half of what
+# IEC 61557 lets pass (from memory); common practice, no source.
 COARSE_PERCENT, COARSE_DIGITS = 15.0, 10
 
 

@@ -16,8 +16,8 @@ from fulmen.core.findings.rules.readings import (
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.instruments.accuracy import off_together
-from fulmen.core.verification.readings.agreement import agrees
+from fulmen.core.verification.instruments.accuracy import Errors, asks_of, off_together, said_only
+from fulmen.core.verification.readings.agreement import agrees, within_errors
 from fulmen.core.verification.readings.earth_readings import electrode_error
 from fulmen.core.verification.steps.band import Band, BandPart
 from fulmen.core.verification.steps.contents import errors_part, instrument_error
@@ -33,13 +33,14 @@ def origin_findings(test: RunTest) -> list[Finding]:
     return [one for check in checks if (one := check(test)) is not None]
 
 
-def _let_through_ka(test: RunTest, loop_ohm: float, read: StepKey, shown: StepKey) -> tuple[float, float]:
-    """What a loop that was read lets through at least and at most, as another reading may show it [kA].
+def _errors(test: RunTest, loop_ohm: float, *read: StepKey) -> Errors:
+    """What the instruments of some readings of one loop may be off."""
+    return [(instrument_error(test, key, ORIGIN), loop_ohm) for key in read]
 
-    Each of the two is off by its instrument; some show it for 230 V, some for the volts of the moment.
-    """
+
+def _lets_through_ka(test: RunTest, loop_ohm: float, off_ohm: float) -> tuple[float, float]:
+    """What a loop lets through at least and at most, with so much off, at 230 V or the moment's volts [kA]."""
     u0_v, least, most = (test.rules.value(one) for one in ("u0_v", "supply_least", "supply_most"))
-    off_ohm = off_together((instrument_error(test, key, ORIGIN), loop_ohm) for key in (read, shown))
     low, high = (prospective_fault_ka(ohm, u0_v, 1.0) for ohm in (loop_ohm + off_ohm, max(0.001, loop_ohm - off_ohm)))
     return low * least, high * most
 
@@ -79,15 +80,20 @@ def _fault_current_ze(test: RunTest) -> Finding | None:
     if not read.measured or ze_ohm is None or ze_ohm == 0 or case.job.supply.earthing is Earthing.TT:
         return None
     fault_ka, alone_ka = read.value, prospective_fault_ka(ze_ohm, case.rules.value("u0_v"), 1.0)
-    least, most = _let_through_ka(test, ze_ohm, StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)
-    asked = ask(AGREE_FAULT_CURRENT, case.rules, ORIGIN)
+    errors = _errors(test, ze_ohm, StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)
+    asked, beside = ask(AGREE_FAULT_CURRENT, case.rules, ORIGIN), 1 + case.rules.value("fault_current_most_share")
     detail = f"Read {fault_ka:.2f} kA; Ze {ze_ohm:.2f} Ω alone gives about {alone_ka:.2f} kA."
     basis = {"fault_ka": round(fault_ka, 2), "ze_ohm": round(ze_ohm, 2)}
-    most *= 1 + case.rules.value("fault_current_most_share")
-    if case.job.supply.earthing is Earthing.TN_C_S and fault_ka > most:
+    one_loop = case.job.supply.earthing is Earthing.TN_C_S
+
+    def holds(off_ohm: float) -> bool:
+        least, most = _lets_through_ka(test, ze_ohm, off_ohm)
+        return least <= fault_ka and not (one_loop and fault_ka > most * beside)
+
+    if (found := within_errors(asked, errors, holds, detail)) is not None:
+        return found
+    if fault_ka > alone_ka:
         return asked.your_call(f"{detail} On TN-C-S the two are one loop, so one of them is wrong.", basis=basis)
-    if fault_ka >= least:
-        return asked.meets(detail)
     return asked.your_call(f"{detail} It should be the larger of line–neutral and line–earth.", basis=basis)
 
 
@@ -96,12 +102,18 @@ def _fault_to_earth(test: RunTest) -> Finding | None:
     earth_ka, ze_ohm = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN), test.figure(StepKey.ZE, ORIGIN)
     if earth_ka is None or ze_ohm is None or ze_ohm == 0:
         return None
-    rules = test.rules
-    low, high = _let_through_ka(test, ze_ohm, StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)
+    rules, errors = test.rules, _errors(test, ze_ohm, StepKey.ZE, StepKey.FAULT_CURRENT_EARTH)
     beside = 1 + rules.value("fault_current_most_share")
-    source = f"U0/Ze, Ze {ze_ohm:.2f} Ω, each by its instrument"
+    (low, high), (sure_low, sure_high) = (
+        _lets_through_ka(test, ze_ohm, off_together(one)) for one in (errors, said_only(errors))
+    )
     # A meter shows hundredths of a kiloampere: of a TT electrode's few amperes it shows nothing.
-    band = Band(max(0.0, low - 2 * HALF_A_DIGIT_KA), high * beside + 2 * HALF_A_DIGIT_KA, source)
+    shown = 2 * HALF_A_DIGIT_KA
+    parts = (
+        BandPart("U0/Ze, what lies beside, the volts of the moment", sure_low - shown, sure_high * beside + shown),
+        BandPart("instrument", low - sure_low, (high - sure_high) * beside, asks_of(errors), error=True),
+    )
+    band = Band.of(parts, f"U0/Ze, Ze {ze_ohm:.2f} Ω, each by its instrument", sure_low)
     why = "Ze is read with the earth off, this with it on: more means another earth beside it, less a poor terminal."
     return agrees(ask(AGREE_FAULT_EARTH, rules, ORIGIN), earth_ka, band, why, unit="kA")
 
@@ -113,16 +125,21 @@ def _fault_pair(test: RunTest) -> Finding | None:
     earth_ka = test.figure(StepKey.FAULT_CURRENT_EARTH, ORIGIN)
     if neutral_ka is None or earth_ka is None:
         return None
-    asked = ask(AGREE_FAULT_PAIR, case.rules, ORIGIN)
-    pair = (StepKey.FAULT_CURRENT_EARTH, StepKey.FAULT_CURRENT_NEUTRAL)
+    asked, shown = ask(AGREE_FAULT_PAIR, case.rules, ORIGIN), 2 * HALF_A_DIGIT_KA
     loop_ohm = case.rules.value("u0_v") / max(earth_ka, HALF_A_DIGIT_KA) / 1000
-    least, most = _let_through_ka(test, loop_ohm, *pair)
+    errors = _errors(test, loop_ohm, StepKey.FAULT_CURRENT_EARTH, StepKey.FAULT_CURRENT_NEUTRAL)
     detail = f"Line to neutral {neutral_ka:.2f} kA, line to earth {earth_ka:.2f} kA."
     basis = {"neutral_ka": round(neutral_ka, 2), "earth_ka": round(earth_ka, 2)}
-    if neutral_ka < least - 2 * HALF_A_DIGIT_KA:
-        return asked.your_call(
-            f"{detail} The neutral is the poorer way: a loose or failing neutral, or swapped.", basis=basis
-        )
+    one_loop = case.job.supply.earthing is Earthing.TN_C_S
+
+    def holds(off_ohm: float) -> bool:
+        least, most = _lets_through_ka(test, loop_ohm, off_ohm)
+        return least - shown <= neutral_ka and not (one_loop and neutral_ka > most + shown)
+
+    found = within_errors(asked, errors, holds, detail)
+    if found is None and neutral_ka < earth_ka:
+        why = "The neutral is the poorer way: a loose or failing neutral, or swapped."
+        return asked.your_call(f"{detail} {why}", basis=basis)
     # Where the earth is no better, as on TT, only the operators' own figures say what a neutral should be.
     declared_ohm = case.rules.value("declared_ze_tn_s_ohm")
     if neutral_ka < prospective_fault_ka(declared_ohm, case.rules.value("u0_v"), 1.0) - HALF_A_DIGIT_KA:
@@ -131,7 +148,7 @@ def _fault_pair(test: RunTest) -> Finding | None:
             "poor or failing neutral. Ask the operator.",
             basis=basis,
         )
-    if case.job.supply.earthing is Earthing.TN_C_S and neutral_ka > most + 2 * HALF_A_DIGIT_KA:
+    if found is None:
         return asked.your_call(f"{detail} On TN-C-S they are one loop: look at the earthing conductor.", basis=basis)
     most_ka = _neutral_most_ka(test, earth_ka)
     if most_ka is not None and neutral_ka > most_ka:
@@ -140,7 +157,7 @@ def _fault_pair(test: RunTest) -> Finding | None:
             "comma, or another place?",
             basis=basis,
         )
-    return asked.meets(detail)
+    return found
 
 
 def _neutral_most_ka(test: RunTest, earth_ka: float) -> float | None:
@@ -159,10 +176,9 @@ def _electrode_with_ze(test: RunTest) -> Finding | None:
     if case.job.supply.earthing is not Earthing.TT or ze_ohm is None or not electrode.measured:
         return None
     operator_ohm = case.rules.value("declared_operator_electrode_ohm")
-    off_ohm = off_together(
-        [electrode_error(test, ORIGIN, electrode.value), (instrument_error(test, StepKey.ZE, ORIGIN), ze_ohm)]
-    )
+    errors = (electrode_error(test, ORIGIN, electrode.value), (instrument_error(test, StepKey.ZE, ORIGIN), ze_ohm))
     source = f"electrode {electrode.value:g} Ω and at most {operator_ohm:g} Ω of the operator's"
-    band = Band(max(0.0, electrode.value - off_ohm), electrode.value + operator_ohm + off_ohm, source)
+    parts = (BandPart(source, electrode.value, electrode.value + operator_ohm), errors_part(*errors))
+    band = Band.of(parts, source, electrode.value)
     why = "Lower means something in parallel with the electrode; higher a poor terminal, or ground that dried since."
     return agrees(ask(AGREE_ELECTRODE_ZE, case.rules, ORIGIN), ze_ohm, band, why)

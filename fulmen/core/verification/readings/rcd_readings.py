@@ -9,7 +9,7 @@ from fulmen.core.findings.question import ask
 from fulmen.core.findings.rules.readings import AGREE_RCD_FIVE, AGREE_RCD_KIND
 from fulmen.core.installation.guards import PlacedGuard
 from fulmen.core.model.readings import ByStep, StepKey
-from fulmen.core.verification.instruments.accuracy import off_together
+from fulmen.core.verification.readings.agreement import within_errors
 from fulmen.core.verification.steps.contents import instrument_error
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.step_applies import tested_rcds
@@ -58,27 +58,21 @@ HALF_WAVES = (
 
 def _five_against_one(test: RunTest, subject: str) -> Finding | None:
     """More current opens it sooner, half-wave by half-wave."""
-    pairs = [(one, five, test.figure(one, subject), test.figure(five, subject)) for one, five in HALF_WAVES]
-    apart = {
-        (at_one, at_five): _off_ms(test, subject, (one, at_one), (five, at_five))
-        for one, five, at_one, at_five in pairs
-        if at_one is not None and at_five is not None
-    }
-    if not apart:
+    read = [
+        ((instrument_error(test, one, subject), at_one), (instrument_error(test, five, subject), at_five))
+        for one, five in HALF_WAVES
+        if (at_one := test.figure(one, subject)) is not None and (at_five := test.figure(five, subject)) is not None
+    ]
+    if not read:
         return None
-    asked, read = ask(AGREE_RCD_FIVE, test.rules, subject), list(apart)
-    odd = next(((one, five) for one, five in read if five > one + apart[one, five]), None)
-    one_ms, five_ms = odd or max(read)
+    asked = ask(AGREE_RCD_FIVE, test.rules, subject)
+    # The pair that lies nearest to what can't be, or furthest past it.
+    worst = max(read, key=lambda pair: pair[1][1] - pair[0][1])
+    one_ms, five_ms = worst[0][1], worst[1][1]
     detail = f"{one_ms:g} ms at 1×, {five_ms:g} ms at 5×."
-    if odd is None:
-        return asked.meets(detail)
-    return asked.your_call(f"{detail} Five times the current opens it sooner: swapped, or another dial?",
-                           basis={"one_ms": one_ms, "five_ms": five_ms})  # fmt: skip
-
-
-def _off_ms(test: RunTest, subject: str, *read: tuple[StepKey, float]) -> float:
-    """How far readings may lie apart by their instruments alone [ms]."""
-    return off_together((instrument_error(test, key, subject), value) for key, value in read)
+    found = within_errors(asked, worst, lambda off_ms: five_ms <= one_ms + off_ms, detail)
+    return found or asked.your_call(f"{detail} Five times the current opens it sooner: swapped, or another dial?",
+                                    basis={"one_ms": one_ms, "five_ms": five_ms})  # fmt: skip
 
 
 def _like_its_kind(test: RunTest, subject: str, guard: PlacedGuard) -> Finding | None:

@@ -22,7 +22,8 @@ from fulmen.core.verification.steps.band import BandPart
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.steps import definition_of
 
-# What a lead may be where nobody has said it: no longer than usual, no thinner than its unit's current allows.
+# What a lead may be where nobody has said it: no longer than usual, no thinner than its unit's current allows. Common
+# practice, no source.
 LEAD_ASKED = "Say how long and how thick the unit's lead is, or read its earth through to the connector."
 LONGEST_LEAD_M, MOST_TEST_LEAD_OHM, THIN_LEAD_A = 10.0, 0.1, 20.0
 

@@ -50,8 +50,8 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
   <TapField v-if="point.tethered === false" :path="at('socket')" label="Its socket" choice="SocketKind" />
   <div class="pair">
     <template v-if="point.tethered">
-      <JobField :path="at('lead_length_m')" label="Its lead, length" kind="number" unit="m" />
-      <JobField :path="at('lead_csa_mm2')" label="Its lead, size" kind="choice" :items="TAIL_SIZES" />
+      <JobField :path="at('lead_length_m')" label="Lead length" kind="number" unit="m" />
+      <JobField :path="at('lead_csa_mm2')" label="Lead size" kind="choice" :items="TAIL_SIZES" />
     </template>
     <SeenRcdField :path="at('rcd_inside')" :seen="at('rcd_inside_seen')" label="RCD inside" none="none" :items="RCDS" />
     <JobField
