@@ -3,6 +3,7 @@
 import unittest
 from random import Random
 from typing import Any
+from unittest.mock import patch
 
 from fulmen.core.errors import JobFileError
 from fulmen.core.findings.finding import Finding, Verdict
@@ -186,6 +187,17 @@ class Unsaid(unittest.TestCase):
             changes = {**WITH_TESTER, "testing.instruments": [register], "readings": [ZE, R1_R2]}
             found = {one.key: one for one in evaluation(HALFWAY, changes).findings}
             self.assertEqual(found["instrument_exact/instrument-1"].verdict, verdict)
+
+
+class Once(unittest.TestCase):
+    def test_no_data_file_is_read_twice(self) -> None:
+        """What ships as data is read once a process: an evaluation that opens files at every keystroke is slow."""
+        names = (DEVICE_IN_UNIT, HALFWAY)
+        for name in names:
+            evaluation(name, WITH_TESTER)
+        with patch("fulmen.core.reference.tables.files", side_effect=AssertionError("a data file is read again")):
+            for name in names:
+                evaluation(name, WITH_TESTER)
 
 
 class Sum(unittest.TestCase):

@@ -41,9 +41,10 @@ def within(words: str, key: str, times: int = 1) -> BandPart:
 
 
 @cache
-def _breaker_loss() -> tuple[tuple[float, float], ...]:
+def _breaker_loss() -> tuple[tuple[tuple[float, float], ...], float]:
+    """Watts by rated current, and which part of that a pole makes at least."""
     told = read_toml(__package__, "breaker_loss")
-    return tuple(zip(told["up_to_a"], told["loss_w"], strict=True))
+    return tuple(zip(told["up_to_a"], told["loss_w"], strict=True)), told["least_share"]
 
 
 def pole_ohm(rating_a: float) -> float:
@@ -52,14 +53,15 @@ def pole_ohm(rating_a: float) -> float:
     >>> round(pole_ohm(32) * 1000, 2)
     5.86
     """
-    loss_w = next((loss for up_to, loss in _breaker_loss() if rating_a <= up_to), _breaker_loss()[-1][1])
+    losses, _ = _breaker_loss()
+    loss_w = next((loss for up_to, loss in losses if rating_a <= up_to), losses[-1][1])
     return loss_w / rating_a**2
 
 
 def device_part(device: Device) -> BandPart:
     """The contacts of an overcurrent device."""
     most = pole_ohm(device.rating_a)
-    return BandPart(f"{device.rating_a} A device", most * read_toml(__package__, "breaker_loss")["least_share"], most)
+    return BandPart(f"{device.rating_a} A device", most * _breaker_loss()[1], most)
 
 
 def instrument_error(test: RunTest, key: StepKey, subject: str) -> InstrumentError:
