@@ -16,7 +16,7 @@ from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.steps.planned import PlannedStep
-from fulmen.core.verification.steps.sequence import Step, asked_for, stands_for
+from fulmen.core.verification.steps.sequence import Step, asked_for, stood_for_by
 
 # One step of the tests: its stage, and whether it was taken; only of those that the papers wait for.
 Taken = tuple[Stage, bool]
@@ -157,7 +157,7 @@ def _row(one: Finding) -> Settled:
 def _planned(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Taken]:
     """The steps of a design that were not worked out: whether each was taken is told by the readings alone."""
     return [
-        (one.definition.stage, bool(readings.every(one.key, one.subject)) or stands_for(readings, one.key, one.subject))
+        (one.definition.stage, bool(readings.every(one.key, one.subject)) or bool(stood_for_by(readings, one)))
         for one in asked_for(planned, readings)
         if one.required
     ]

@@ -7,7 +7,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from fulmen.core.errors import InputError
-from fulmen.core.model.base import FIRST_YEAR, ID_PATTERN, IP_PATTERN, LAST_YEAR, PHOTO_PATTERN
+from fulmen.core.model.base import FIRST_YEAR, ID_PATTERN, IP_PATTERN, LAST_YEAR, PHOTO_PATTERN, SUBJECT_PATTERN
 from fulmen.core.units import unit_of, words_of
 
 LIST_WORDS = {
@@ -61,6 +61,7 @@ MUST_BE = {
 # The same for a text that has a form.
 MUST_LOOK = {
     ID_PATTERN: "a short name: lower-case letters, digits and hyphens, at most 40",
+    SUBJECT_PATTERN: "a short name, after a box's “:before” or “:behind”",
     IP_PATTERN: "a code such as IP54",
     PHOTO_PATTERN: "a kept photo, or empty",
 }

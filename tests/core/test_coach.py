@@ -219,7 +219,7 @@ class Crossed(unittest.TestCase):
             if pair:
                 ends[pair[0]], ends[pair[1]] = pair[1], pair[0]
             crossed = tuple((a, f"{house.final}.{ends[b[-2]]}1" if b.startswith(f"{house.final}.") else b, ohm) for a, b, ohm in house.conductors[house.final])  # fmt: skip
-            built = replace(house, conductors={**house.conductors, house.final: crossed})
+            built = replace(house, parts={**house.parts, house.final: crossed})
             step = next(one for one in listed(name) if one.step is StepKey.POLARITY_DEAD and one.circuit == house.final)
             with self.subTest(name, pair=pair):
                 self.assertEqual(TestSet(built, 1).read(step).outcome, Outcome.WRONG if pair else Outcome.RIGHT)

@@ -215,7 +215,7 @@ class OneList(unittest.TestCase):
         stored = {"incomer", "groups", "boxes", "rcd_inside", "open_pen_device"}
         # What makes the list, what edits the tree, and what buys every part of it.
         allowed = {
-            "core/installation/guards.py", "core/installation/tree.py", "core/alternatives/protection_choice.py", "core/alternatives/remedies.py",
+            "core/installation/guards.py", "core/installation/legs.py", "core/installation/tree.py", "core/alternatives/protection_choice.py", "core/alternatives/remedies.py",
             "core/editing/job_file.py", "core/editing/layouts.py", "core/editing/tree_copies.py",
             "core/editing/tree_editing.py", "core/editing/tree_nodes.py", "core/materials/materials.py",
         }  # fmt: skip

@@ -23,7 +23,7 @@ FIGURES = {
     "rcd_ac_0", "rcd_ac_180", "rcd_five_ac_0", "rcd_five_ac_180", "rcd_pulse_0", "rcd_pulse_180", "rcd_five_pulse_0",
     "rcd_five_pulse_180", "rcd_smooth_plus", "rcd_smooth_minus",
 }  # fmt: skip
-SIGNED = {"isolated", "safe_to_energise"}
+SIGNED = {"isolated", "box_made_up", "safe_to_energise"}
 EITHER = {"dc_detection", "connector_earth", "proximity", "pilot_a", "pilot_b", "pilot_c", "earth_open"}
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from random import Random
 from typing import Any
 
@@ -32,6 +32,16 @@ class Run:
     open: set[str] = field(default_factory=set)
     beside: float | None = None
     terminal: float = 0.0
+    shares: dict[str, float] = field(default_factory=dict)
+
+    def part(self, name: str) -> Run:
+        """What lies up to a box that parts the cable, or behind it; what is wrong with the cable is in its last part."""
+        share = self.shares[name]
+        ohms = {"line": share * self.line, "neutral": share * self.neutral, "earth": share * self.earth}
+        armour = None if self.armour is None else share * self.armour
+        if name == list(self.shares)[-1]:
+            return replace(self, id=name, armour=armour, **ohms)
+        return Run(name, self.before, self.feeds, armour=armour, pole=0.0, switches=0.0, link=self.link, **ohms)
 
     def edges(self) -> list[Edge]:
         """Its conductors from the board, `0`, to the far end, `1`."""
@@ -136,6 +146,15 @@ class House:
         links = [(f"{run.id}.{link[0]}0", f"{run.id}.{link[1]}0", run.link)] if link else []
         return between([*run.edges(), *links, *[one for one in earths if not one[0].startswith(f"{run.id}.E0")]], a, b)
 
+    def cable(self, subject: str) -> Run | None:
+        """What a dead test is of: a circuit's cable, or the part of one."""
+        whole = self.runs.get(self.circuit(subject))
+        return whole.part(subject) if whole is not None and subject in whole.shares else whole
+
+    def circuit(self, subject: str) -> str:
+        """The circuit of a part of a cable; anything else is its own."""
+        return next((one.id for one in self.runs.values() if subject in one.shares), subject)
+
     def loop(self, a: str, b: str) -> float:
         """The loop that a tester finds between two live points, the source shorted."""
         return between(self.live(), a, b)
@@ -211,6 +230,7 @@ def _run(job: Job, circuit: dict[str, Any], before: str, chance: Random, warm_c:
     contact = [chance.uniform(0.0001, 0.0008) for _ in range(4)]
     boxes = 1 + len(circuit["boxes"])
     return Run(
+        shares=_shares(circuit),
         id=circuit["id"], before=before, feeds=circuit["feeds"], line=line + contact[0], neutral=neutral + contact[1],
         earth=earth + contact[2],
         # Armour is on its gland at both ends, or stops short of the unit.
@@ -218,3 +238,24 @@ def _run(job: Job, circuit: dict[str, Any], before: str, chance: Random, warm_c:
         pole=pole_ohm(circuit["device"]["rating_a"]) * chance.uniform(0.25, 0.95),
         switches=boxes * chance.uniform(0.0002, 0.0015), link=chance.uniform(0.0005, 0.004),
     )  # fmt: skip
+
+
+def _shares(circuit: dict[str, Any]) -> dict[str, float]:
+    """How much of a cable lies in each part, where a device that opens everything or has electronics parts it."""
+    metres, at = [one["length_m"] for one in circuit["route"]], 0
+    metres[-1] += circuit["slack_m"]
+    found: dict[str, float] = {}
+    name = ""
+    for box in sorted(
+        circuit["boxes"], key=lambda one: len(metres) if one["after_section"] is None else one["after_section"]
+    ):
+        here = box["after_section"]
+        kinds = {guard["kind"] for guard in box["guards"]}
+        blind = any(
+            guard["kind"] == "rccb" and (guard["rcd"] or {}).get("type") in (None, "B") for guard in box["guards"]
+        )
+        if not (blind or kinds & {"open_pen_device", "dc_detector"}) or not here or not at < here < len(metres):
+            continue
+        found[f"{box['id']}:before"] = sum(metres[at:here]) / sum(metres)
+        name, at = box["id"], here
+    return {**found, f"{name}:behind": sum(metres[at:]) / sum(metres)} if found else {}

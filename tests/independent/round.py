@@ -120,7 +120,7 @@ LINKED = {"r1_r2": ("LE", "L1", "E1"), "r1_rn": ("LN", "L1", "N1"), "r2": ("", "
 
 def _true(place: Site, asked: Asked) -> tuple[str, float] | None:
     house, step = place.house, asked.step
-    run = house.runs.get(asked.subject)
+    run = house.cable(asked.subject)
     if step in LINKED and run is not None:
         link, a, b = LINKED[step]
         return "continuity", house.dead(run, link, f"{run.id}.{a}", f"{run.id}.{b}") + place.lead_ohm
@@ -170,6 +170,12 @@ def _time(rcd: Breaker, step: str) -> float:
     return rcd.five if "five" in step else rcd.one
 
 
+def _fault_of(house: House, subject: str) -> str:
+    """The circuit whose faults show at a subject: of a parted cable those are in its last part."""
+    whole = house.circuit(subject)
+    return whole if whole == subject or subject == list(house.runs[whole].shares)[-1] else subject
+
+
 @dataclass
 class Tester:
     """Who tests: a set of instruments, what is told of the day, an order of their own."""
@@ -197,7 +203,7 @@ class Tester:
             base["test_voltage_v"] = 500
         if one.step in LINKED:
             base["temperature_c"] = self.told_c
-        if {(one.step, one.subject), (one.step, "")} & place.wrong:
+        if {(one.step, _fault_of(place.house, one.subject)), (one.step, "")} & place.wrong:
             return {**base, "outcome": "wrong", "reason": "found so"}
         if true is not None:
             return {**base, **self._shown(*true)}

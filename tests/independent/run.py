@@ -107,7 +107,7 @@ def judged(seed: str, sheet: dict[str, tuple[float, float, float]], kind: Kind |
     steps = [one for one, required in every if required or one.step in offered]
     house = built(made, chance, made["testing"]["conductors_c"])
     place, tester = site(house, steps, chance), Tester(Set(sheet, chance), chance, made["testing"]["conductors_c"])
-    circuits = sorted({one.subject for one in steps if one.step == "r1_r2"})
+    circuits = sorted({house.circuit(one.subject) for one in steps if one.step == "r1_r2"})
     circuit, seen = chance.choice(circuits), True
     if kind is not None and kind.plant is not None:
         circuit = circuit if circuit in place.units else chance.choice([circuit, *place.units])

@@ -82,7 +82,7 @@ const take = () => act(set.taking())
           <HouseDrawing
             v-if="step"
             :scene="state.scene"
-            :circuit="step.circuit"
+            :circuit="state.scene.terminals[step.subject] ? step.subject : step.circuit"
             :leads="set.leads"
             :linked="set.linkedNow.value"
             :flow="flow"

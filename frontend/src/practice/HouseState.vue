@@ -7,8 +7,9 @@ import type { PracticeAct, PracticeState } from '../api/types'
 const props = defineProps<{ state: PracticeState; busy: boolean }>()
 const emit = defineEmits<{ act: [act: PracticeAct] }>()
 
-const isolate = () => emit('act', { kind: 'sign', step: 'isolated' })
-const energise = () => emit('act', { kind: 'sign', step: 'safe_to_energise' })
+const unsigned = computed(() => props.state.boxes.filter((one) => !one.made_up))
+const isolate = () => emit('act', { kind: 'sign', step: 'isolated', subject: 'origin' })
+const energise = () => emit('act', { kind: 'sign', step: 'safe_to_energise', subject: 'origin' })
 const main = computed(() => (props.state.main_on ? 'on: every circuit is live' : 'off'))
 const unit = computed(() => (props.state.connected ? 'connected' : 'not connected: the cable’s end is open'))
 </script>
@@ -26,10 +27,25 @@ const unit = computed(() => (props.state.connected ? 'connected' : 'not connecte
       <v-btn v-if="!state.isolated" variant="outlined" :disabled="busy" @click="isolate"
         >Switch off, prove dead, lock off</v-btn
       >
-      <v-btn v-else-if="!state.energised" variant="outlined" :disabled="busy" @click="energise"
+      <template v-else-if="!state.energised">
+        <v-btn
+          v-for="box in unsigned"
+          :key="box.key"
+          variant="outlined"
+          :disabled="busy"
+          @click="emit('act', { kind: 'sign', step: 'box_made_up', subject: box.key })"
+          >{{ box.name }}</v-btn
+        >
+      </template>
+      <v-btn v-if="state.isolated && !state.energised" variant="outlined" :disabled="busy" @click="energise"
         >Fit to energise: switch on</v-btn
       >
-      <v-btn v-else variant="outlined" :disabled="busy" @click="emit('act', { kind: 'switch', on: !state.main_on })">
+      <v-btn
+        v-if="state.energised"
+        variant="outlined"
+        :disabled="busy"
+        @click="emit('act', { kind: 'switch', on: !state.main_on })"
+      >
         {{ state.main_on ? 'Main switch off, locked' : 'Main switch on' }}
       </v-btn>
       <v-btn variant="outlined" :disabled="busy" @click="emit('act', { kind: 'connect', connected: !state.connected })">

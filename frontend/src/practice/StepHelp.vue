@@ -18,7 +18,7 @@ const expect = computed(() =>
 
 <template>
   <div class="help">
-    <p v-if="help !== 'none'" class="how">{{ text?.how }}</p>
+    <p v-if="help !== 'none'" class="how">{{ text?.how }} {{ step.beforehand }}</p>
     <p v-else class="how quiet">{{ text?.why }} How, with what and what to expect is yours.</p>
     <p v-if="expect" class="figure">{{ expect }}</p>
     <button

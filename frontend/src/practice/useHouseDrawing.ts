@@ -29,7 +29,11 @@ const SIDES: Record<string, number> = {
 const GARDEN: Record<string, number> = { rod: 1, 'spike.P': 2.5, 'spike.C': 4 }
 
 export function useHouseDrawing(scene: () => Scene, circuit: () => string, tall: () => boolean) {
-  const cable = computed(() => scene().cables.find((one) => one.circuit === circuit()) ?? scene().cables.at(-1)!)
+  /** The cable under test: a circuit's, or the part of one; its near end is where its terminals are. */
+  const cable = computed(() => {
+    const key = scene().terminals[circuit()] ? circuit() : scene().cables.at(-1)!.circuit
+    return { circuit: key, start: scene().terminals[key]!.find((one) => one.point === 'near.L')!.place }
+  })
   const terminals = computed(() => scene().terminals[cable.value.circuit] ?? [])
   const rows = computed(() => {
     const lines = ['L', 'L2', 'L3'].filter((row) => terminals.value.some((one) => one.point.endsWith(`.${row}`)))
@@ -101,6 +105,8 @@ export function useHouseDrawing(scene: () => Scene, circuit: () => string, tall:
   const inside = computed(() =>
     scene().places.flatMap((one) => {
       if (one.kind === 'supply' || one.kind === 'car') return []
+      // While a part of a cable is tested the cores are out of the device in the box.
+      if (one.kind === 'box' && scene().cables.some((part) => part.circuit === circuit())) return []
       const earths = one.kind === 'unit' && scene().island ? [] : ['E']
       return [...lines.value, 'N', ...earths].map((conductor) => ({
         place: one.key,

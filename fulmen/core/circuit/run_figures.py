@@ -6,11 +6,11 @@ so that single-phase and three-phase circuits add up along one chain.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import accumulate
 
 from fulmen.core.circuit.circuit_load import CircuitLoad, circuit_load
-from fulmen.core.circuit.laid_cable import LaidCable, SectionFigures, laid_cable
+from fulmen.core.circuit.laid_cable import NO_FLEX, LaidCable, SectionFigures, laid_cable, laid_together
 from fulmen.core.circuit.measured import Measured
 from fulmen.core.circuit.origin import Origin, SourcedFigure, TailsFigures, origin_of, tails_figures
 from fulmen.core.demand.demand import Demand
@@ -18,6 +18,7 @@ from fulmen.core.electrical.fault_loop import device_zs_limit_ohm, temperature_f
 from fulmen.core.errors import TableError
 from fulmen.core.installation.guards import PlacedGuard
 from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.legs import Leg
 from fulmen.core.installation.run import Run
 from fulmen.core.installation.tree import ChainCircuit
 from fulmen.core.model.arrangement import Arrangement
@@ -195,10 +196,20 @@ class Case:
         """How people are protected at this charge point."""
         return self.run.charge_point.arrangement
 
-    def figures_of(self, circuit_id: str) -> CircuitFigures | None:
-        """The figures of one circuit of the run, if it is one and has any."""
+    def figures_of(self, subject: str) -> CircuitFigures | None:
+        """The figures of one circuit of the run, or of a part of its cable, if it is one and has any."""
         chain = self.figures.chain if self.figures is not None else ()
-        return next((chained for chained in chain if chained.in_chain.circuit.id == circuit_id), None)
+        whole = next((chained for chained in chain if chained.in_chain.circuit.id == subject), None)
+        leg = self.installation.leg(subject) if whole is None else None
+        of_leg = next((one for one in chain if leg is not None and one.circuit.id == leg.circuit), None)
+        return whole if leg is None or of_leg is None else figures_of_leg(of_leg, leg)
+
+
+def figures_of_leg(whole: CircuitFigures, leg: Leg) -> CircuitFigures:
+    """A circuit's figures with a part of its cable alone: what begins and ends it stays the circuit's."""
+    last = leg.until == len(whole.sections)
+    sections, slack_m = whole.sections[leg.first : leg.until], whole.laid.slack_m if last else 0.0
+    return replace(whole, laid=laid_together(sections, whole.load, whole.laid.flex if last else NO_FLEX, slack_m))
 
 
 @dataclass(frozen=True, slots=True)

@@ -22,7 +22,7 @@ from fulmen.core.model.readings import Outcome
 from fulmen.core.model.reference_method import ReferenceMethod
 from fulmen.core.model.route import Fixings, LengthBy, Surroundings, WayMade
 from fulmen.core.model.seen import Seen
-from fulmen.core.model.testing import LoopSchool, RcdSchool
+from fulmen.core.model.testing import BoxSchool, LoopSchool, RcdSchool
 
 # By kind first: two kinds may share a value, such as “none”, and mean different words.
 WORDS: dict[type[Enum], dict[str, str]] = {
@@ -207,6 +207,10 @@ WORDS: dict[type[Enum], dict[str, str]] = {
     RcdSchool: {
         RcdSchool.ONE: "one test at the rated current",
         RcdSchool.TWELVE: "½×, 1× and 5×, both half-waves, every form of current",
+    },
+    BoxSchool: {
+        BoxSchool.APART: "before and behind a box, each by itself",
+        BoxSchool.BRIDGED: "joined past the device in a box",
     },
     InspectionOutcome: {
         InspectionOutcome.GOOD: "good",

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from fulmen.core.installation.legs import Leg, legs_of
 from fulmen.core.installation.run import Run, run_of
 from fulmen.core.installation.tree import Tree, first_switch, tree_of
 from fulmen.core.installation.unseen import unseen_subjects
@@ -32,6 +33,7 @@ class Installation:
     the stretches of the tails from the cut-out to each board, in order; `main_tails` those to the origin's first
     board, what is stored while there is no board counts as them; `boards_behind` are those that each stretch feeds.
     `unseen` is what nothing is said to meet of, since something it rests on was not seen.
+    `legs` are the parts that each circuit's cable is tested in, by the circuit's name.
     `runs` lead to the charge points and `load_runs` to the loads of circuits, each in the order of the job.
     """
 
@@ -47,6 +49,7 @@ class Installation:
     unseen: frozenset[str]
     runs: tuple[Run, ...]
     load_runs: tuple[Run, ...]
+    legs: Mapping[str, tuple[Leg, ...]]
 
     def record(self, cable: Cable) -> CableRecord:
         """The record of a cable.
@@ -63,6 +66,11 @@ class Installation:
     def last_record(self, circuit: Circuit) -> CableRecord:
         """The record of the cable that reaches the end of a circuit; raises as `record`."""
         return self.record(last_cable(circuit))
+
+    def leg(self, subject: str) -> Leg | None:
+        """The part of a cable that readings of a subject are of; None where they are of no part by itself."""
+        every = (one for legs in self.legs.values() if len(legs) > 1 for one in legs)
+        return next((one for one in every if one.subject == subject), None)
 
     def run_to(self, charge_point: str) -> Run | None:
         """The run to a charge point."""
@@ -89,6 +97,7 @@ def installation_of(job: Job) -> Installation:
         unseen=unseen_subjects(job, tree),
         runs=tuple(run_of(job, tree, point, tree.chain_to(point.id)) for point in job.charge_points),
         load_runs=tuple(run_of(job, tree, None, tree.chain_of(one)) for one in job.circuits if not one.feeds),
+        legs={one.id: legs_of(one) for one in job.circuits},
     )
 
 

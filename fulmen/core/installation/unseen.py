@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fulmen.core.installation.legs import legs_of
 from fulmen.core.installation.tree import Tree, guards_along, guards_in
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind
@@ -54,6 +55,7 @@ def unseen_subjects(job: Job, tree: Tree) -> frozenset[str]:
 def _resting_on(circuit: Circuit, tree: Tree) -> Iterator[str]:
     """A circuit with its sections, the guards before it at its board, and all that it feeds."""
     yield circuit.id
+    yield from (leg.subject for leg in legs_of(circuit))
     yield from (f"{circuit.id}-{number}" for number in range(1, len(circuit.route) + 1))
     yield from (guard.id for guard in (*guards_along(circuit), *guards_in(tree.boards[circuit.from_board])))
     fed = tree.boards.get(circuit.feeds)

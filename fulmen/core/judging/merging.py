@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from fulmen.core.findings.finding import Finding, RuleKey, Verdict
+from fulmen.core.installation.legs import legs_of
 from fulmen.core.judging.resting import Reckoned, waiting
 from fulmen.core.model.job import Job
 from fulmen.core.plain import changed
@@ -86,12 +87,15 @@ def _decided(job: Job, finding: Finding) -> Finding:
 
 
 def _names(job: Job) -> dict[str, str]:
-    """The names of circuits, of their sections and of boards, by a finding's subject, where there are several."""
+    """By a finding's subject: circuits, their sections and boards where there are several, and parts of cables."""
     names = {board.id: board.name for board in job.boards} if len(job.boards) > 1 else {}
     if len(job.circuits) > 1:
         for circuit in job.circuits:
             names[circuit.id] = circuit.name
             names |= {f"{circuit.id}-{number}": circuit.name for number in range(1, len(circuit.route) + 1)}
+    for circuit in job.circuits:
+        whose = f"{circuit.name}, " if len(job.circuits) > 1 else ""
+        names |= {leg.subject: f"{whose}{leg.name}" for leg in legs_of(circuit) if leg.name}
     return names
 
 

@@ -132,7 +132,10 @@ def made_size(csa_mm2: float) -> float:
 ID_PATTERN = r"^[a-z0-9][a-z0-9-]{0,39}$"
 IP_PATTERN = r"^IP[0-6][0-9]$"
 PHOTO_PATTERN = r"^([0-9a-f]{64})?$"
+SUBJECT_PATTERN = r"^[a-z0-9][a-z0-9-]{0,39}(:before|:behind)?$"
 Id = Annotated[str, Field(pattern=ID_PATTERN, description="short name, lower case")]
+# What a reading is of: a circuit, a unit, a guard, the origin; or the part of a cable before or behind a box.
+Subject = Annotated[str, Field(pattern=SUBJECT_PATTERN, description="short name, lower case")]
 IpCode = Annotated[str, Field(pattern=IP_PATTERN)]
 # Every text that a person writes is one of these, every day and time too; a test holds that.
 Text = Annotated[str, AfterValidator(showable)]

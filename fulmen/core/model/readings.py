@@ -10,7 +10,7 @@ from typing import Annotated
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from fulmen.core.model.base import Id, Line, Moment, Name, Part, PhotoRef, number
+from fulmen.core.model.base import Line, Moment, Name, Part, PhotoRef, Subject, number
 
 
 class StepKey(StrEnum):
@@ -36,6 +36,7 @@ class StepKey(StrEnum):
     IR_NEUTRAL_EARTH = "ir_neutral_earth"
     IR_EARTHS = "ir_earths"
     ELECTRODE = "electrode"
+    BOX_MADE_UP = "box_made_up"
     SAFE_TO_ENERGISE = "safe_to_energise"
     POLARITY_LIVE = "polarity_live"
     ZE = "ze"
@@ -95,7 +96,7 @@ ENERGISED = frozenset(tuple(StepKey)[list(StepKey).index(StepKey.SAFE_TO_ENERGIS
 
 
 # Nobody goes on before these are signed. Signing is an act of a person: no file, list or instrument brings one.
-HOLDS = frozenset({StepKey.ISOLATED, StepKey.SAFE_TO_ENERGISE})
+HOLDS = frozenset({StepKey.ISOLATED, StepKey.BOX_MADE_UP, StepKey.SAFE_TO_ENERGISE})
 
 
 class Outcome(StrEnum):
@@ -131,7 +132,7 @@ class Reading(Part):
     """
 
     step: StepKey
-    subject: Id
+    subject: Subject
     outcome: Outcome
     value: Annotated[float, number(0, 10_000)] | None = None
     reason: Line = ""

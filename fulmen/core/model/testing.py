@@ -25,6 +25,13 @@ class RcdSchool(StrEnum):
     TWELVE = "twelve"
 
 
+class BoxSchool(StrEnum):
+    """How a cable is tested past a box that no test goes through: each part by itself, or joined past the device."""
+
+    APART = "apart"
+    BRIDGED = "bridged"
+
+
 class Testing(Part):
     """The choices of who tests. `conductors_c` is how warm the conductors are on the day, `test_lead_ohm` what the lead
     between a socketed unit and the adapter adds to a loop; null until looked at.
@@ -33,5 +40,6 @@ class Testing(Part):
     instruments: tuple[Instrument, ...] = Field(default=(), max_length=20)
     loop_school: LoopSchool = LoopSchool.SHARE
     rcd_school: RcdSchool = RcdSchool.ONE
+    box_school: BoxSchool = BoxSchool.APART
     conductors_c: Annotated[float, number(-25, 60)] | None = None
     test_lead_ohm: Annotated[float, number(0, 0.5)] | None = None

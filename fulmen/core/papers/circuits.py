@@ -14,15 +14,17 @@ from fulmen.core.model.cables import Cable, Protective
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import DeviceKind
 from fulmen.core.model.readings import ByStep, StepKey
-from fulmen.core.papers.cells import figure, reading_text, results
+from fulmen.core.papers.cells import figure, reading_text
 from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.papers.remarks import remarks_of
 from fulmen.core.plain import plain
 from fulmen.core.reference.cable_catalogue import CableRecord, armour_alone, cable_of, cables_of
 from fulmen.core.verification.readings.conductor_readings import INSULATION
 from fulmen.core.verification.readings.rcd_readings import rcd_figures
+from fulmen.core.verification.readings.whole_cable import subjects_of, whole_reading
 from fulmen.core.verification.steps.ring_bands import RING_ENDS
 from fulmen.core.verification.steps.step_limits import step_limit
+from fulmen.core.verification.steps.steps import definition_of
 
 # Past this a loop's limit is the RCD's touch voltage: hundredths of an ohm mean nothing there.
 WHOLE_OHMS_FROM = 100.0
@@ -103,9 +105,16 @@ def _circuit_row(judged: JudgedJob, circuit: Circuit) -> CircuitRow:
         test_voltages_v=_test_voltages_v(readings, circuit),
         rcd_ms=_rcd_ms(readings, guarding),
         ring_ohm=_ring_ohm(readings, circuit),
-        results=results(readings, circuit.id),
+        results=_results(readings, circuit),
         remarks=remarks_of(judged.evaluation, circuit),
     )
+
+
+def _results(readings: ByStep, circuit: Circuit) -> dict[str, str]:
+    """What was read of a circuit, its cable as a whole where it was tested in parts."""
+    return {
+        key.value: reading_text(whole_reading(readings, circuit, key), definition_of(key).decimals) for key in StepKey
+    }
 
 
 def _methods(judged: JudgedJob, circuit: Circuit) -> list[str]:
@@ -144,7 +153,7 @@ def _ring_ohm(readings: ByStep, circuit: Circuit) -> str:
 
 def _test_voltages_v(readings: ByStep, circuit: Circuit) -> str:
     """At which voltages the insulation of a circuit was tested."""
-    tested = [readings.latest(step, circuit.id) for step in INSULATION]
+    tested = [readings.latest(step, subject) for step in INSULATION for subject in subjects_of(circuit)]
     return " / ".join(dict.fromkeys(f"{one.test_voltage_v}" for one in tested if one and one.test_voltage_v)) or "–"
 
 

@@ -5,15 +5,25 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from fulmen.core.evaluate import Evaluation
+from fulmen.core.installation.legs import legs_of
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.papers.cells import LEFT_OUT, reading_text
+from fulmen.core.verification.readings.whole_cable import subjects_of
 from fulmen.core.verification.steps.sequence import Step
 
 
 def remarks_of(evaluation: Evaluation, circuit: Circuit) -> str:
     """What is to be said of a circuit: what was written, what was left out, what was taken again."""
-    return " ".join(filter(None, [circuit.remarks, *_told_of(evaluation, circuit.id)]))
+    told = [line for subject in subjects_of(circuit) for line in _told_of(evaluation, subject)]
+    return " ".join(filter(None, [circuit.remarks, _in_parts(evaluation, circuit), *told]))
+
+
+def _in_parts(evaluation: Evaluation, circuit: Circuit) -> str:
+    """Which parts of its cable were tested each by itself: what stands in the schedule is all of them together."""
+    read = {one.subject for one in evaluation.steps if one.reading is not None}
+    parts = [leg.name for leg in legs_of(circuit) if leg.subject != circuit.id and leg.subject in read]
+    return f"Dead tests in parts: {', '.join(parts)}; resistances added, the least insulation." if parts else ""
 
 
 def remarks_at_origin(evaluation: Evaluation) -> tuple[str, ...]:

@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fulmen.core.model.base import Id, Part
+from fulmen.core.installation.run import ORIGIN
+from fulmen.core.model.base import Part, Subject
 from fulmen.core.model.readings import StepKey
 from fulmen.core.simulations.as_built.faults import FaultKind
 from fulmen.core.verification.instruments.dials import Link, Point
@@ -16,10 +17,13 @@ Key = Annotated[str, Field(max_length=60)]
 
 
 class Sign(Part):
-    """A hold is signed: isolated, proved dead and locked off; or fit to energise, which switches on."""
+    """A hold is signed: isolated, proved dead and locked off; a box, `subject`, made up again; or fit to energise,
+    which switches on.
+    """
 
     kind: Literal["sign"] = "sign"
-    step: Literal[StepKey.ISOLATED, StepKey.SAFE_TO_ENERGISE]
+    step: Literal[StepKey.ISOLATED, StepKey.BOX_MADE_UP, StepKey.SAFE_TO_ENERGISE]
+    subject: Subject = ORIGIN
 
 
 class Switch(Part):
@@ -41,7 +45,7 @@ class Take(Part):
 
     kind: Literal["take"] = "take"
     step: StepKey
-    subject: Id
+    subject: Subject
     dial: Key
     leads: Annotated[dict[Jack, Annotated[tuple[Point, ...], Field(max_length=2)]], Field(max_length=4)]
     linked: Link = Link.NONE
@@ -53,7 +57,7 @@ class Judge(Part):
 
     kind: Literal["judge"] = "judge"
     step: StepKey
-    subject: Id
+    subject: Subject
     right: bool
 
 

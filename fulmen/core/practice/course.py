@@ -58,6 +58,7 @@ class Course:
     isolated: bool = False
     energised: bool = False
     connected: bool = False
+    made_up: frozenset[str] = frozenset()
     proof: ClampProof | None = None
     mishap: Mishap | None = None
     named: Name | None = None
@@ -87,8 +88,13 @@ class Course:
         exercise = replace(self.exercise, job=self.tested_job())
         steps = exercise.steps.values()
         holds = () if self.isolated else (self.exercise.steps[StepKey.ISOLATED, ORIGIN].title,)
+        boxes = [one.title for one in self.box_holds() if one.subject not in self.made_up]
         dead = [one for one in steps if one.stage is Stage.DEAD and one.required and one.kind != "hold"]
-        return (*holds, *(one.title for one in dead if not one.met))
+        return (*holds, *(one.title for one in dead if not one.met), *boxes)
+
+    def box_holds(self) -> tuple[Step, ...]:
+        """The holds of the boxes that no dead test goes through."""
+        return tuple(one for one in self.exercise.steps.values() if one.step is StepKey.BOX_MADE_UP)
 
     def dead_failed(self) -> tuple[str, ...]:
         """The dead tests whose reading does not hold."""
@@ -149,6 +155,10 @@ def _ended(course: Course, act: Act, key: MishapKey, missing: tuple[str, ...] = 
 def _signed(course: Course, act: Sign) -> Course:
     if act.step is StepKey.ISOLATED:
         return replace(_with(course, Entry(act)), isolated=True, main_on=False)
+    if act.step is StepKey.BOX_MADE_UP:
+        if act.subject not in {one.subject for one in course.box_holds()}:
+            raise InputError("act.subject", f"there is no box “{act.subject}” in the way of this house's tests")
+        return replace(_with(course, Entry(act)), made_up=course.made_up | {act.subject})
     missing = course.dead_missing()
     if missing:
         return _ended(course, act, MishapKey.NOT_DEAD_TESTED, missing)
@@ -186,7 +196,9 @@ def _taken(course: Course, act: Take) -> Course:
     shown = nothing(hindered) if hindered else _shown(course, step, setup)
     rightly = not hindered and set_rightly(course.exercise.sound, step, setup)
     in_time = course.isolated or step.stage is Stage.LIVE
-    after = _with(course, Entry(act, step, shown, rightly, in_time))
+    # What is tested at a box has its cores out of the device again.
+    made_up = course.made_up - {*step.cores_out, *step.cores_joined}
+    after = replace(_with(course, Entry(act, step, shown, rightly, in_time)), made_up=made_up)
     if not rightly or shown.outcome in LEFT_OUT:
         return after
     at = BEGUN + timedelta(minutes=len(course.entries))

@@ -6,6 +6,7 @@ from enum import StrEnum
 
 from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.model.base import Part
+from fulmen.core.model.guards import GuardBox
 from fulmen.core.model.supply import Earthing
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.verification.instruments.dials import Point
@@ -20,6 +21,7 @@ class PlaceKind(StrEnum):
 
     SUPPLY = "supply"
     BOARD = "board"
+    BOX = "box"
     UNIT = "unit"
     CAR = "car"
 
@@ -33,7 +35,7 @@ class ScenePlace(Part):
 
 
 class SceneCable(Part):
-    """A circuit's cable from one place to the next."""
+    """A circuit's cable, or the part of one, from one place to the next."""
 
     circuit: str
     name: str
@@ -52,7 +54,8 @@ class Terminal(Part):
 class Scene(Part):
     """Everything that is drawn of a house; `earthing` says what comes in from the street.
 
-    `terminals` are those of each circuit under test: its own two ends, and what is the same for all.
+    `terminals` are those of each cable under test, a circuit's or a part of one: its own two ends, and what is the same
+    for all.
     """
 
     places: tuple[ScenePlace, ...]
@@ -88,27 +91,50 @@ OTHER_WORDS = {
 def scene(exercise: Exercise) -> Scene:
     """What is drawn of an exercise's house."""
     chain, job = exercise.case.run.chain, exercise.job
-    boards = [ScenePlace(key=one.board.id, name=one.board.name, kind=PlaceKind.BOARD) for one in chain]
     unit = exercise.case.run.charge_point
+    ends = [*(one.board.id for one in chain[1:]), unit.id]
+    along = [
+        place
+        for one in chain
+        for place in (
+            ScenePlace(key=one.board.id, name=one.board.name, kind=PlaceKind.BOARD),
+            *(ScenePlace(key=box.id, name=box.name, kind=PlaceKind.BOX) for box in _between(exercise, one.circuit.id)),
+        )
+    ]
     places = (
         ScenePlace(key=SUPPLY_PLACE, name="Cut-out", kind=PlaceKind.SUPPLY),
-        *boards,
+        *along,
         ScenePlace(key=unit.id, name=unit.name or "Charge point", kind=PlaceKind.UNIT),
         ScenePlace(key=CAR_PLACE, name="Connector", kind=PlaceKind.CAR),
     )
-    ends = [*(one.board.id for one in chain[1:]), unit.id]
-    cables = tuple(
+    whole = [
         SceneCable(circuit=one.circuit.id, name=one.circuit.name, start=one.board.id, end=end)
         for one, end in zip(chain, ends, strict=True)
-    )
+    ]
+    cables = tuple(part for one in whole for part in _parts(exercise, one))
     return Scene(
         places=places,
         cables=cables,
-        terminals={one.circuit: _terminals(exercise, one, places, unit.id) for one in cables},
+        terminals={one.circuit: _terminals(exercise, one, places, unit.id) for one in (*whole, *cables)},
         island=has_car_electrode(exercise.case),
         earthing=job.supply.earthing,
         bonded=bool(job.supply.bonded_services),
     )
+
+
+def _between(exercise: Exercise, circuit: str) -> list[GuardBox]:
+    """The boxes that part a circuit's cable."""
+    return [one.ends for one in exercise.case.installation.legs[circuit][:-1] if one.ends is not None]
+
+
+def _parts(exercise: Exercise, whole: SceneCable) -> list[SceneCable]:
+    """A circuit's cable from box to box."""
+    boxes = [one.id for one in _between(exercise, whole.circuit)]
+    legs = exercise.case.installation.legs[whole.circuit]
+    return [
+        SceneCable(circuit=leg.subject, name=whole.name, start=start, end=end)
+        for leg, start, end in zip(legs, (whole.start, *boxes), (*boxes, whole.end), strict=True)
+    ]
 
 
 def _terminals(
@@ -138,5 +164,10 @@ def _words(point: Point) -> str:
     place, _, conductor = point.partition(".")
     if point in OTHER_WORDS:
         return OTHER_WORDS[point]
-    where = {"near": "at the board", "far": "at the far end", "plug": "of the connector", "main": "at the main switch"}
+    where = {
+        "near": "at the near end",
+        "far": "at the far end",
+        "plug": "of the connector",
+        "main": "at the main switch",
+    }
     return f"{CONDUCTOR_WORDS[conductor]} {where.get(place, 'at the cut-out')}"

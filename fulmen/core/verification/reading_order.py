@@ -14,14 +14,19 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import ENERGISED, LEFT_OUT, ByStep, Outcome, StepKey
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.steps.sequence import Step
-from fulmen.core.verification.steps.steps import MET_BY, definition_of, definitions
+from fulmen.core.verification.steps.steps import definition_of, definitions
 
 
 def order_findings(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
     """For every circuit that was tested live: whether it had been tested dead by then."""
-    circuits = dict.fromkeys(step.subject for step in steps if step.subject != ORIGIN)
-    found = [_dead_first(readings, [one for one in steps if one.subject == circuit], edition) for circuit in circuits]
-    return [one for one in (_holds(readings, edition), *found) if one is not None]
+    circuits = dict.fromkeys(one.subject for one in steps if one.subject != ORIGIN and (one.guard or one.is_whole))
+    found = [_dead_first(readings, circuit, _of(circuit, steps), edition) for circuit in circuits]
+    return [one for one in (_holds(readings, steps, edition), *found) if one is not None]
+
+
+def _of(circuit: str, steps: tuple[Step, ...]) -> list[Step]:
+    """The steps of a circuit with those of the parts of its cable; of an RCD its own."""
+    return [one for one in steps if one.subject == circuit or (one.circuit == circuit and not one.guard)]
 
 
 # What nobody does before a hold is signed: each with the readings that show that it was done.
@@ -33,9 +38,11 @@ HELD_BACK = (
     ),
     (StepKey.SAFE_TO_ENERGISE, ENERGISED - {StepKey.SAFE_TO_ENERGISE, StepKey.POLARITY_LIVE}),
 )
+# With these the supply is on past the main switch, or somebody says that it may be.
+SWITCHED_ON = ENERGISED - {StepKey.POLARITY_LIVE}
 
 
-def _holds(readings: ByStep, edition: Edition) -> Finding | None:
+def _holds(readings: ByStep, steps: tuple[Step, ...], edition: Edition) -> Finding | None:
     """Whether each hold was signed before the first reading past it."""
     asked, late = ask(HOLDS_SIGNED, edition, ORIGIN), []
     begun, every = False, [one for taken in readings.taken.values() for one in taken]
@@ -50,6 +57,11 @@ def _holds(readings: ByStep, edition: Edition) -> Finding | None:
             return asked.needs_reading(f"Not signed: {definition_of(hold).title}.", stage=stage)
         if min(one.taken_at for one in signed) > first:
             late.append(hold)
+    for box in (one for one in steps if one.step is StepKey.BOX_MADE_UP):
+        unsigned = _made_up_late(readings, box.subject, steps)
+        if unsigned and readings.latest(StepKey.BOX_MADE_UP, box.subject) is None:
+            return asked.needs_reading(f"Not signed: {box.title}.", stage=Stage.DEAD)
+        late += [StepKey.BOX_MADE_UP] if unsigned else []
     if not late:
         return asked.meets("Each before the first reading past it.") if begun else None
     titles = ", ".join(definition_of(hold).title for hold in late)
@@ -57,11 +69,30 @@ def _holds(readings: ByStep, edition: Edition) -> Finding | None:
     return asked.your_call(detail, basis={"holds": tuple(late)})
 
 
-def _dead_first(readings: ByStep, steps: list[Step], edition: Edition) -> Finding | None:
+def _made_up_late(readings: ByStep, box: str, steps: tuple[Step, ...]) -> bool:
+    """Whether something was read with the supply on after the cores came out of a box, and nobody had signed since that
+    it was made up again.
+    """
+    at_it = [one for one in steps if box in (*one.cores_out, *one.cores_joined)]
+    out_at = [one.taken_at for step in at_it for one in readings.every(step.step, step.subject)]
+    signs = readings.every(StepKey.BOX_MADE_UP, box)
+    signed_at = [one.taken_at for one in signs if one.outcome is Outcome.RIGHT]
+    on_at = [
+        one.taken_at
+        for (step, _), taken in readings.taken.items()
+        if step in SWITCHED_ON
+        for one in taken
+        if one.outcome not in LEFT_OUT
+    ]
+    last_out = {at: max((one for one in out_at if one <= at), default=None) for at in on_at}
+    return any(out is not None and not any(out <= one <= at for one in signed_at) for at, out in last_out.items())
+
+
+def _dead_first(readings: ByStep, circuit: str, steps: list[Step], edition: Edition) -> Finding | None:
     live = [(step, at) for step in steps if step.stage is Stage.LIVE if (at := _first_at(readings, step)) is not None]
     if not live:
         return None
-    (first, begun_at), asked = min(live, key=lambda one: one[1]), ask(READING_ORDER, edition, steps[0].subject)
+    (first, begun_at), asked = min(live, key=lambda one: one[1]), ask(READING_ORDER, edition, circuit)
     # The lead of a unit that is isolated may be read at any time.
     asked_first = [one for one in steps if one.stage is Stage.DEAD and one.step is not StepKey.CONNECTOR_EARTH]
     dead = [(step, _first_at(readings, step)) for step in asked_first if step.required]
@@ -84,11 +115,8 @@ def _first_at(readings: ByStep, step: Step) -> datetime | None:
     own = _taken_at(readings, step.step, step.subject)
     if own is not None or not step.stood_for:
         return own
-    for others in MET_BY[step.step]:
-        times = [_taken_at(readings, one, step.subject) for one in others]
-        if None not in times:
-            return max(at for at in times if at is not None)
-    return None
+    times = [_taken_at(readings, *one) for one in step.stood_for_by]
+    return max((at for at in times if at is not None), default=None)
 
 
 def _taken_at(readings: ByStep, key: StepKey, subject: str) -> datetime | None:

@@ -116,6 +116,14 @@ class EntryView(Part):
     flow: tuple[Flow, ...] = ()
 
 
+class BoxView(Part):
+    """A box that no dead test goes through, and whether it was signed that it is made up again."""
+
+    key: str
+    name: str
+    made_up: bool
+
+
 class PracticeState(Part):
     """An exercise: its house, what may be chosen, and how it stands."""
 
@@ -135,6 +143,7 @@ class PracticeState(Part):
     isolated: bool
     energised: bool
     connected: bool
+    boxes: tuple[BoxView, ...]
     entries: tuple[EntryView, ...]
     mishap: Mishap | None
     marks: Marks | None
@@ -174,6 +183,10 @@ def state_of(stored: StoredExercise) -> PracticeState:
         isolated=course.isolated,
         energised=course.energised,
         connected=course.connected,
+        boxes=tuple(
+            BoxView(key=one.subject, name=one.title, made_up=one.subject in course.made_up)
+            for one in course.box_holds()
+        ),
         entries=tuple(_entry(course, one) for one in course.entries),
         mishap=course.mishap,
         marks=marked(course) if course.ended else None,

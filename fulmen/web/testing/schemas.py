@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fulmen.core.model.base import Id, Line, Name, Part, Zoned
+from fulmen.core.model.base import Id, Line, Name, Part, Subject, Zoned
 from fulmen.core.model.instruments import Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, Reading, StepKey
@@ -30,7 +30,7 @@ class Asked(Part):
     """One step that the test set is asked to read."""
 
     step: StepKey
-    subject: Id
+    subject: Subject
 
 
 class FromTestSet(Part):
@@ -81,7 +81,7 @@ class StepAsked(Part):
     job: Job
     charge_point: Id
     step: StepKey
-    subject: Id
+    subject: Subject
 
 
 class StepDrawing(Part):

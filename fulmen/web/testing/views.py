@@ -150,11 +150,11 @@ def draw_step(body: StepAsked) -> Response:
     step = whole.steps.get((body.step.value, body.subject))
     if step is None:
         raise InputError("step", f"{body.step} of {body.subject} is no step on the way to {body.charge_point}")
-    setup = Setup.of(step)
+    setup, drawn = Setup.of(step), scene(whole)
     return reply(
         StepDrawing(
-            scene=scene(whole),
-            circuit=step.circuit,
+            scene=drawn,
+            circuit=step.subject if step.subject in drawn.terminals else step.circuit,
             leads=setup.leads,
             linked=setup.linked,
             flow=flow(whole.sound, step, setup),

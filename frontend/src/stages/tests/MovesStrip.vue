@@ -29,6 +29,7 @@ const ICONS: Record<Move['kind'], string> = {
   switch: mdiToggleSwitchOutline,
   earth: mdiScrewdriver,
   unit: mdiScrewdriver,
+  box: mdiScrewdriver,
   reset: mdiRestart,
   sign: mdiPencil,
 }

@@ -108,6 +108,7 @@ function leave(kind: typeof leftOut.value): void {
     <p class="count">Step {{ number }} of {{ count }}, {{ step.where }}</p>
     <h2 :id="`step-${step.step}`" class="headline">{{ step.title }}</h2>
     <MovesStrip :moves="moves" />
+    <p v-if="step.beforehand" class="damages" role="note"><b>First:</b> {{ step.beforehand }}</p>
     <p v-if="text?.damages" class="damages" role="note"><b>Can be hurt:</b> {{ text.damages }}</p>
     <p v-if="!smAndDown" class="how">{{ text?.how }}</p>
     <component :is="smAndDown ? LeadList : LeadDrawing" :step="step" :moved="moved" />

@@ -11,6 +11,7 @@ const open = defineModel<boolean>({ required: true })
 
 const store = useJob()
 const socketed = computed(() => store.job!.charge_points.some((one) => one.tethered === false))
+const boxed = computed(() => store.job!.circuits.some((one) => one.boxes.length > 0))
 </script>
 
 <template>
@@ -23,6 +24,7 @@ const socketed = computed(() => store.job!.charge_points.some((one) => one.tethe
       <InstrumentRegister />
       <TapField path="testing.loop_school" label="A loop read cold is held against" choice="LoopSchool" />
       <TapField path="testing.rcd_school" label="Each RCD gets" choice="RcdSchool" />
+      <TapField v-if="boxed" path="testing.box_school" label="A cable that a box parts is tested" choice="BoxSchool" />
       <JobField
         path="testing.conductors_c"
         label="Conductors today"

@@ -3,8 +3,9 @@
 Computed from the job's own figures (conductors at the day's temperature, armour beside the core, tails, the supply's
 loop), then altered by faults. What an instrument shows follows from this network, between the terminals of its leads.
 Nodes are named by conductor and place: `ev.L1` is the line at the far end of circuit `ev`, `ev.E0` its earth at the
-board; `supply.L` and `supply.E` are the cut-out's; `met` the main earthing terminal, `unit.E` the unit's earth bar,
-`plug.L` a contact of the connector. Of three lines one stands for all, as their highest reading is what counts.
+board, `rcd-box:before.L1` and `rcd-box:behind.L0` its line on either side of a box that parts it; `supply.L` and
+`supply.E` are the cut-out's; `met` the main earthing terminal, `unit.E` the unit's earth bar, `plug.L` a contact of the
+connector. Of three lines one stands for all, as their highest reading is what counts.
 """
 
 from __future__ import annotations
@@ -17,7 +18,7 @@ from math import inf
 
 from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.people import has_car_electrode
-from fulmen.core.circuit.run_figures import Case, CircuitFigures
+from fulmen.core.circuit.run_figures import Case, CircuitFigures, figures_of_leg
 from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
 from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
 from fulmen.core.model.supply import Earthing
@@ -49,7 +50,10 @@ class Potential(StrEnum):
 
 @dataclass(frozen=True)
 class AsInstalled:
-    """The network of one run: the supply, conductors by circuit, what lies beside; poor insulation by circuit [MΩ].
+    """The network of one run: the supply, conductors by circuit, what lies beside; poor insulation by subject [MΩ].
+
+    `parts` are the conductors that a dead test of a subject meets: a circuit's with the boxes on its way joined past
+    their devices, or those of a part of its cable alone; `ends` the names of each subject's nodes near and far.
 
     `joints` are where the circuits are joined at their boards, and the car to the unit; `edges` everything that leads
     while everything is on and a car is charging; `potentials` the points behind the supply's line, behind its neutral,
@@ -61,6 +65,8 @@ class AsInstalled:
     supply: tuple[Edge, ...]
     conductors: dict[str, tuple[Edge, ...]]
     beside: tuple[Edge, ...]
+    parts: dict[str, tuple[Edge, ...]]
+    ends: dict[str, tuple[str, str]]
     insulation: dict[str, dict[frozenset[str], float]]
     joints: tuple[Edge, ...]
     edges: tuple[Edge, ...]
@@ -75,19 +81,25 @@ class AsInstalled:
         """The fault of a kind, if it is there."""
         return next((one for one in self.faults if one.kind is kind), None)
 
-    def dead_ohm(self, circuit: str, a: str, b: str, links: Joined = ()) -> float:
-        """What an ohmmeter reads between two points of a circuit that is off, with some points linked [Ω]."""
-        return resistance_between(self.dead_edges(circuit, links), a, b)
+    def node(self, subject: str, conductor: str, *, far: bool) -> str:
+        """The end of a conductor of a circuit, or of a part of its cable."""
+        return f"{self.ends[subject][far]}.{conductor}{int(far)}"
 
-    def dead_edges(self, circuit: str, links: Joined = ()) -> tuple[Edge, ...]:
-        """What leads of a circuit that is off: its line and neutral are open at the board.
+    def dead_ohm(self, subject: str, a: str, b: str, links: Joined = ()) -> float:
+        """What an ohmmeter reads between two points of a cable that is off, with some points linked [Ω]."""
+        return resistance_between(self.dead_edges(subject, links), a, b)
 
-        Its earth is not, so what lies in parallel shows.
+    def dead_edges(self, subject: str, links: Joined = ()) -> tuple[Edge, ...]:
+        """What leads of a cable that is off: its line and neutral are open at the board, all of it at a box.
+
+        Its earth is not at the board, so what lies in parallel shows.
         """
         linked = [(one, other, JOINED_OHM) for one, other in links]
-        others = [edge for name, edges in self.conductors.items() if name != circuit for edge in edges]
+        leg = self.case.installation.leg(subject)
+        own = leg.circuit if leg is not None else subject
+        others = [edge for name, edges in self.conductors.items() if name != own for edge in edges]
         earths = [edge for edge in (*others, *self.joints) if _earth(edge)]
-        return (*self.conductors[circuit], *linked, *earths, *self.supply, *self.beside)
+        return (*self.parts[subject], *linked, *earths, *self.supply, *self.beside)
 
     def loop_ohm(self, a: str, b: str, *, without_earths: bool = False) -> float:
         """The loop that a tester finds between two live points: the source shorted, everything switched on [Ω].
@@ -97,9 +109,9 @@ class AsInstalled:
         """
         return resistance_between(self.supply if without_earths else self.edges, a, b)
 
-    def insulation_mohm(self, circuit: str, one: Iterable[str], other: Iterable[str]) -> float:
-        """What lies between two groups of conductors of a circuit [MΩ]: every way from one to the other."""
-        poor = self.insulation.get(circuit, {})
+    def insulation_mohm(self, subject: str, one: Iterable[str], other: Iterable[str]) -> float:
+        """What lies between two groups of conductors of a cable [MΩ]: every way from one to the other."""
+        poor = self.insulation.get(subject, {})
         siemens = sum(1 / max(poor.get(frozenset((a, b)), SOUND_MOHM), 1e-4) for a in one for b in other if a != b)
         return 1 / siemens if siemens else inf
 
@@ -130,14 +142,18 @@ def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | 
         for chained in case.figures.chain
     }
     supply, beside = _supply(case, by_kind, ze_ohm), _beside(case, by_kind, final)
-    conductors = {
-        chained.circuit.id: _circuit(chained, factor, own[chained.circuit.id]) for chained in case.figures.chain
-    }
+    parts: dict[str, tuple[Edge, ...]] = {}
+    ends: dict[str, tuple[str, str]] = {}
+    for chained in case.figures.chain:
+        _lay(chained, case, (factor, own[chained.circuit.id]), parts, ends)
+    conductors = {chained.circuit.id: parts[chained.circuit.id] for chained in case.figures.chain}
     joints = _joints(case, list(conductors), final)
     edges = (*supply, *(edge for edges in conductors.values() for edge in edges), *joints, *beside)
+    # What is hurt is hurt in the last part of a cable.
     insulation = {circuit: _insulation(its) for circuit, its in own.items()}
+    insulation |= {case.installation.legs[circuit][-1].subject: poor for circuit, poor in insulation.items()}
     return AsInstalled(
-        case, faults, supply, conductors, beside, insulation, joints, edges, _potentials(case, edges)
+        case, faults, supply, conductors, beside, parts, ends, insulation, joints, edges, _potentials(case, edges)
     )  # fmt: skip
 
 
@@ -183,20 +199,46 @@ def _potentials(case: Case, edges: tuple[Edge, ...]) -> dict[Potential, set[str]
     }
 
 
-def _circuit(chained: CircuitFigures, factor: float, faults: dict[FaultKind, Fault]) -> tuple[Edge, ...]:
-    """The three conductors of a circuit, with what is wrong with them."""
-    name, laid = chained.circuit.id, chained.laid
+def _lay(
+    chained: CircuitFigures,
+    case: Case,
+    how: tuple[float, dict[FaultKind, Fault]],
+    parts: dict[str, tuple[Edge, ...]],
+    ends: dict[str, tuple[str, str]],
+) -> None:
+    """The conductors of a circuit, part by part; what is wrong with them is wrong in the last one."""
+    circuit, legs, factor, faults = chained.circuit.id, case.installation.legs[chained.circuit.id], *how
+    everywhere = dict(one for one in faults.items() if one[0] is FaultKind.LONGER_CABLE)
+    whole: list[Edge] = []
+    for leg in legs:
+        first, last = leg is legs[0], leg is legs[-1]
+        ends[leg.subject] = (circuit if first else leg.subject, circuit if last else leg.subject)
+        figures = chained if len(legs) == 1 else figures_of_leg(chained, leg)
+        parts[leg.subject] = _part(figures, ends[leg.subject], factor, faults if last else everywhere)
+        whole += parts[leg.subject]
+    for before, after in pairwise(legs):
+        whole += [
+            (f"{ends[before.subject][1]}.{one}1", f"{ends[after.subject][0]}.{one}0", CONTACT_OHM) for one in "LNE"
+        ]
+    parts[circuit], ends[circuit] = tuple(whole), (circuit, circuit)
+
+
+def _part(
+    figures: CircuitFigures, ends: tuple[str, str], factor: float, faults: dict[FaultKind, Fault]
+) -> tuple[Edge, ...]:
+    """The three conductors of a part of a cable, with what is wrong with them."""
+    (near, far), laid = ends, figures.laid
     longer = faults[FaultKind.LONGER_CABLE].size if FaultKind.LONGER_CABLE in faults else 1.0
     line, earth = laid.r1_ohm * factor * longer, laid.least_r2_ohm * factor * longer
     joint = {kind: faults[kind].size if kind in faults else 0.0 for kind in JOINTS}
     crossed = FaultKind.LINE_NEUTRAL_CROSSED in faults
     line_end, neutral_end = ("N1", "L1") if crossed else ("L1", "N1")
     edges = [
-        (f"{name}.L0", f"{name}.{line_end}", line + joint[FaultKind.LINE_JOINT]),
-        (f"{name}.N0", f"{name}.{neutral_end}", line + joint[FaultKind.NEUTRAL_JOINT]),
+        (f"{near}.L0", f"{far}.{line_end}", line + joint[FaultKind.LINE_JOINT]),
+        (f"{near}.N0", f"{far}.{neutral_end}", line + joint[FaultKind.NEUTRAL_JOINT]),
     ]
     if FaultKind.NO_EARTH not in faults:
-        edges.append((f"{name}.E0", f"{name}.E1", earth + joint[FaultKind.EARTH_JOINT]))
+        edges.append((f"{near}.E0", f"{far}.E1", earth + joint[FaultKind.EARTH_JOINT]))
     return tuple(edges)
 
 

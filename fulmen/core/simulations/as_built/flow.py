@@ -39,7 +39,7 @@ def flow(house: AsInstalled, step: Step, setup: Setup) -> tuple[Flow, ...]:
     if not placed.on_points or placed.first == placed.last or Point.OTHER_LEAD in placed.first:
         return ()
     if shows is Shows.RESISTANCE:
-        edges = house.dead_edges(placed.circuit, placed.links())
+        edges = house.dead_edges(placed.subject, placed.links())
     elif shows in BY_THE_SUPPLY:
         edges = house.supply if Point.SUPPLY_E in placed.last else house.edges
     else:
@@ -59,11 +59,12 @@ def _wire(edge: Edge, placed: Placed) -> str:
     known = WIRES.get(frozenset((one, other)))
     if known is not None:
         return known
-    circuits = [name for name in placed.house.conductors if one.startswith(f"{name}.") and other.startswith(f"{name}.")]
-    if circuits and one[-1] == other[-1]:
-        return f"{circuits[0]}.link"
-    if circuits:
-        return f"{circuits[0]}.{one.rpartition('.')[2][0]}"
+    if {one, other} in [set(linked) for linked in placed.links()]:
+        return f"{placed.subject}.link"
+    legs = [leg.subject for legs in placed.house.case.installation.legs.values() for leg in legs]
+    laid = next((leg for leg in legs if edge in placed.house.parts.get(leg, ())), None)
+    if laid is not None:
+        return f"{laid}.{one.rpartition('.')[2][0]}"
     if "plug.L" in edge or "plug.N" in edge:
         return f"plug.{one[-2]}"
     return "beside" if placed.house.final in one and other in ("met", "unit.E") and edge[2] > LEAST_BESIDE_OHM else ""

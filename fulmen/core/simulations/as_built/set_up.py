@@ -57,7 +57,8 @@ class Placed:
 
     def __init__(self, house: AsInstalled, step: Step, setup: Setup) -> None:
         self.house, self.step, self.setup = house, step, setup
-        self.circuit = step.circuit if step.circuit in house.conductors else house.final
+        circuit = step.circuit if step.circuit in house.parts else house.final
+        self.subject = step.subject if step.subject in house.parts else circuit
         jacks = list(setup.leads)
         self.first, self.last = (setup.leads[jacks[0]], setup.leads[jacks[-1]]) if jacks else ((), ())
         self.on_points = all(setup.leads.values()) and len(jacks) > 1
@@ -66,7 +67,7 @@ class Placed:
         """The node of the network that a point is."""
         place, _, conductor = point.partition(".")
         if place in ("near", "far"):
-            return f"{self.circuit}.{conductor[0]}{0 if place == 'near' else 1}"
+            return self.house.node(self.subject, conductor[0], far=place == "far")
         if point is Point.UNIT_E and not has_car_electrode(self.house.case):
             return f"{self.house.final}.E1"
         return point.value
@@ -82,12 +83,16 @@ class Placed:
         return one, other
 
     def links(self) -> tuple[tuple[str, str], ...]:
-        """The nodes that are linked at the board, and those that one lead holds together."""
+        """The nodes that are linked at the near end, and those that one lead holds together."""
         held = [tuple(map(self.node, side)) for side in (self.first, self.last) if len(side) == 2]
         linked = LINKED.get(self.setup.linked)
         if linked is not None:
-            held.append((f"{self.circuit}.{linked[0]}0", f"{self.circuit}.{linked[1]}0"))
+            held.append(self.joined(*linked))
         return tuple((one[0], one[1]) for one in held)
+
+    def joined(self, one: str, other: str) -> tuple[str, str]:
+        """Two conductors linked at their near end."""
+        return self.house.node(self.subject, one, far=False), self.house.node(self.subject, other, far=False)
 
 
 def _conductor(point: Point) -> str:

@@ -111,7 +111,7 @@ def _resistance(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     if placed.first == (Point.OTHER_LEAD,) or placed.first == placed.last:
         ohm = 0.0
     else:
-        ohm = placed.house.dead_ohm(placed.circuit, *placed.pair, placed.links())
+        ohm = placed.house.dead_ohm(placed.subject, *placed.pair, placed.links())
     if placed.step.step is StepKey.POLARITY_DEAD:
         return _polarity(placed, ohm)
     if placed.step.step is StepKey.LEADS_NULLED:
@@ -123,13 +123,14 @@ def _polarity(placed: Placed, ohm: float) -> Shown:
     """Line joined to earth, then line to neutral, at the board: each time the joined pair reads, and no other."""
     if ohm == inf and not placed.links():
         return nothing("No loop shows at any terminal.")
-    far = placed.circuit
+    house, of = placed.house, placed.subject
     for joined in ("LE", "LN"):
-        links = ((f"{far}.{joined[0]}0", f"{far}.{joined[1]}0"),)
+        links = (placed.joined(*joined),)
         reads = {
             pair
             for pair in ("LN", "LE", "NE")
-            if placed.house.dead_ohm(far, f"{far}.{pair[0]}1", f"{far}.{pair[1]}1", links) <= CONTINUITY_TOP_OHM
+            if house.dead_ohm(of, house.node(of, pair[0], far=True), house.node(of, pair[1], far=True), links)
+            <= CONTINUITY_TOP_OHM
         }
         if not reads:
             return nothing("No loop shows at any terminal.")
@@ -146,7 +147,7 @@ def _insulation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     one, other = placed.sides()
     joined = set(LINKED.get(placed.setup.linked, ()))
     same = bool(one & other) or (bool(joined & one) and bool(joined & other))
-    mohm = 0.0 if same else placed.house.insulation_mohm(placed.circuit, sorted(one), sorted(other))
+    mohm = 0.0 if same else placed.house.insulation_mohm(placed.subject, sorted(one), sorted(other))
     return tester.shown(mohm, 0.01, INSULATION_TOP_MOHM)
 
 

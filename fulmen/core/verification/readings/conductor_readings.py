@@ -63,9 +63,12 @@ def conductor_findings(test: RunTest) -> list[Finding]:
     for chained in case.new_circuits:
         circuit = chained.circuit.id
         against = AGAINST_ROUTE if not chained.circuit.ring else (*AROUND_THE_RING, *_across(test, circuit))
-        found += [_against_route(test, circuit, step, rule) for step, rule in against]
+        legs = case.installation.legs[circuit]
+        for subject in (circuit, *(one.subject for one in legs if len(legs) > 1)):
+            found += [_against_route(test, subject, step, rule) for step, rule in against]
+            found += [_rn_with_r2(test, subject), _insulation_new(test, subject)]
         found += [_loop(test, circuit, step, rule) for step, rule in LOOPS]
-        found += [_rn_with_r2(test, circuit), _insulation_new(test, circuit), _further_on(test, circuit)]
+        found.append(_further_on(test, circuit))
     return [one for one in found if one is not None]
 
 

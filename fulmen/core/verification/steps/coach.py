@@ -54,7 +54,7 @@ class CoachedStep(Part):
 class Effort(Part):
     """What an order takes: moves of each kind, all others together, and the time of all of them [s].
 
-    `fixed_s` is what no order saves: signatures, what is set again, each unit opened and closed once.
+    `fixed_s` is what no order saves: signatures, what is set again, each unit and box opened and closed once.
     """
 
     leads: int
@@ -111,7 +111,7 @@ def book_order(steps: Sequence[Step], site: SiteMap) -> list[Step]:
     keys = list(StepKey)
 
     def place(one: Step) -> tuple[int, int, int, int, int, int]:
-        common_last = one.circuit == ORIGIN and (one.rank > LAST_COMMON_RANK or one.rank in (4, 5))
+        common_last = one.circuit == ORIGIN and (one.rank > LAST_COMMON_RANK or one.rank in (3, 5))
         group = 2 if common_last else 0 if one.circuit == ORIGIN else 1
         state = STATE_OF.get(one.step, -1)
         return (one.stage != "dead", group, places.get(one.circuit, 0), one.rank, state, keys.index(one.step))
@@ -174,7 +174,7 @@ def _widely(every: Iterable[_Beginning], width: int) -> list[_Beginning]:
     few: Counter[object] = Counter()
     kept = []
     for one in sorted(every, key=lambda one: one.taken_s):
-        here = (one.setup.place, one.setup.link, one.setup.opened)
+        here = (one.setup.place, one.setup.link, one.setup.opened, one.setup.cores_out, one.setup.joined)
         if few[here] < width:
             few[here] += 1
             kept.append(one)
@@ -218,7 +218,7 @@ def _fixed_s(made: list[Act]) -> float:
     for one in made:
         if one.kind in (MoveKind.SIGN, MoveKind.RESET):
             fixed_s += one.duration_s
-        elif one.kind is MoveKind.UNIT and (one.what, one.to) not in once:
+        elif one.kind in (MoveKind.UNIT, MoveKind.BOX) and (one.what, one.to) not in once:
             once.add((one.what, one.to))
             fixed_s += one.duration_s
     return fixed_s

@@ -62,22 +62,40 @@ def _about_c(test: RunTest, key: StepKey, subject: str) -> float | None:
     return told_c if told_c is not None else test.case.job.testing.conductors_c
 
 
-def r1_r2_read(test: RunTest, circuit: str) -> float | None:
-    """R1+R2 of a circuit from its readings: as read, or R2 by the long lead and R1 from the route [Ω]."""
+def r1_r2_read(test: RunTest, subject: str) -> float | None:
+    """R1+R2 of a circuit or of a part of its cable [Ω]: as read, or R2 by the long lead and R1 from the route; of a
+    cable that was read in parts, their sum.
+    """
+    found = r1_r2_parts(test, subject)
+    return sum(ohm for _, ohm in found) if found else None
+
+
+def r1_r2_parts(test: RunTest, subject: str) -> tuple[tuple[str, float], ...]:
+    """The readings that R1+R2 of a circuit rests on, by what they are of; none until all of it was read."""
+    whole = _r1_r2_of_one(test, subject)
+    if whole is not None:
+        return ((subject, whole),)
+    legs = test.case.installation.legs.get(subject, ())
+    parts = [(one.subject, _r1_r2_of_one(test, one.subject)) for one in legs] if len(legs) > 1 else []
+    read = tuple((part, ohm) for part, ohm in parts if ohm is not None)
+    return read if len(read) == len(parts) else ()
+
+
+def _r1_r2_of_one(test: RunTest, subject: str) -> float | None:
     case = test.case
-    read = test.figure(StepKey.R1_R2, circuit)
+    read = test.figure(StepKey.R1_R2, subject)
     if read is not None:
         return read
-    r2_ohm, chained = test.figure(StepKey.R2, circuit), case.figures_of(circuit)
+    r2_ohm, chained = test.figure(StepKey.R2, subject), case.figures_of(subject)
     if r2_ohm is None or chained is None:
         return None
-    warm_c = _about_c(test, StepKey.R2, circuit)
+    warm_c = _about_c(test, StepKey.R2, subject)
     return r2_ohm + chained.laid.r1_ohm * (1.0 if warm_c is None else temperature_factor(warm_c))
 
 
-def r1_r2_by(test: RunTest, circuit: str) -> StepKey:
+def r1_r2_by(test: RunTest, subject: str) -> StepKey:
     """Which step's reading R1+R2 rests on."""
-    return StepKey.R1_R2 if test.figure(StepKey.R1_R2, circuit) is not None else StepKey.R2
+    return StepKey.R1_R2 if test.figure(StepKey.R1_R2, subject) is not None else StepKey.R2
 
 
 def _expected_lead(test: RunTest) -> Band | None:
@@ -114,8 +132,8 @@ def _expected_zs(test: RunTest, key: StepKey, subject: str) -> Band | None:
         r1_r2, read_all = r1_r2 + ohm, read_all and was_read
         parts += of_circuit
         if was_read:
-            by = instrument_error(test, r1_r2_by(test, chained.circuit.id), chained.circuit.id)
-            errors.append((by, r1_r2_read(test, chained.circuit.id) or 0.0))
+            read = r1_r2_parts(test, chained.circuit.id)
+            errors += [(instrument_error(test, r1_r2_by(test, part), part), ohm) for part, ohm in read]
         if chained.circuit.id == subject:
             break
     parts += contact_parts(test, subject, to_connector=to_car)

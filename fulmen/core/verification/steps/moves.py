@@ -2,7 +2,8 @@
 
 Links go in and come out again; the earthing conductor comes off only with everything off, and goes back before anything
 is switched on; a unit is opened once and closed once; what tripped is set again where it stands; a unit that latched is
-reset, and every fault is tried from state C. What each takes stands in `moves.toml`.
+reset, and every fault is tried from state C; in a box that no test goes through the cores come out of the device, or
+are joined past it, and go back. What each takes stands in `moves.toml`.
 """
 
 from __future__ import annotations
@@ -32,6 +33,7 @@ class MoveKind(StrEnum):
     SWITCH = "switch"
     EARTH = "earth"
     UNIT = "unit"
+    BOX = "box"
     RESET = "reset"
     SIGN = "sign"
 
@@ -64,6 +66,9 @@ class Wants:
     dial: str = ""
     leads: tuple[tuple[str, str], ...] = ()
     link: tuple[str, str] | None = None
+    cores_out: frozenset[str] = frozenset()
+    joined: frozenset[str] = frozenset()
+    made_up: str = ""
     bare: bool = False
     adapter: str = ""
     from_c: bool = False
@@ -79,12 +84,16 @@ class Wants:
 
 @dataclass(frozen=True, slots=True)
 class Setup:
-    """How things stand: leads by jack, the link and where it is, dial, adapter, the unit that is open, what tripped."""
+    """How things stand: leads by jack, the link and where it is, the boxes where cores are out of the device
+    or joined past it, dial, adapter, the unit that is open, what tripped.
+    """
 
     place: str = ORIGIN
     dial: str = ""
     leads: tuple[tuple[str, str], ...] = ()
     link: tuple[str, str] | None = None
+    cores_out: frozenset[str] = frozenset()
+    joined: frozenset[str] = frozenset()
     adapter: str = ""
     opened: frozenset[str] = frozenset()
     earth_off: bool = False
@@ -113,6 +122,9 @@ def wants(step: Step, site: SiteMap) -> Wants:
         dial=step.dial if step.leads else "",
         leads=tuple(sorted((lead.jack, _target(lead.terminal, step.place)) for lead in step.leads)),
         link=(step.links, step.linked_at) if step.links else None,
+        cores_out=frozenset(step.cores_out),
+        joined=frozenset(step.cores_joined),
+        made_up=step.subject if step.step is StepKey.BOX_MADE_UP else "",
         bare=dead and of_cable and not step.links,
         adapter=step.adapter,
         from_c=step.step in FROM_C,
@@ -120,7 +132,7 @@ def wants(step: Step, site: SiteMap) -> Wants:
         opened=(True if bare_cable else False if step.adapter or powered else None) if at_unit else None,
         earth_off=True if earth_off else None if dead else False,
         main_on=False if earth_off and not dead else True if powered else None,
-        trips_at=_where_it_stands(step, site) if trips else "",
+        trips_at=(step.stands_at or step.place) if trips else "",
         latches=step.step in LATCHES,
         sign=step.step in HOLDS,
         energises=step.step is StepKey.SAFE_TO_ENERGISE,
@@ -130,16 +142,6 @@ def wants(step: Step, site: SiteMap) -> Wants:
 def _target(terminal: str, place: str) -> str:
     """A terminal is another one at another place; the adapter's go with it."""
     return terminal if terminal.startswith("adapter") else f"{terminal} {place}"
-
-
-def _where_it_stands(step: Step, site: SiteMap) -> str:
-    """The place of the RCD that a step opens: its board, or its unit; a box along the cable is at the cable's end."""
-    kind, index, *rest = step.guard.split(".") if step.guard else ["", "", ""]
-    parts = {"boards": site.boards, "charge_points": site.units, "circuits": site.ways}.get(kind, ())
-    if not index.isdigit() or int(index) >= len(parts):
-        return step.place
-    start, end = parts[int(index)]
-    return end if "boxes" in rest else start
 
 
 def acts(setup: Setup, then: Wants, site: SiteMap) -> tuple[Setup, list[Act]]:
@@ -155,6 +157,7 @@ def put_back(setup: Setup, site: SiteMap) -> tuple[Setup, list[Act]]:
     mover.set_again()
     mover.unlatch()
     mover.links_out()
+    mover.boxes_made_up()
     mover.earth_on()
     for unit in sorted(mover.setup.opened):
         mover.close(unit)
@@ -174,6 +177,7 @@ class _Mover:
             self.set_again()
         if setup.link is not None and (then.bare or then.energises or (then.link not in (None, setup.link))):
             self.links_out()
+        self._boxes(then)
         if then.link is not None and self.setup.link != then.link:
             self._walk(then.link[1])
             self._do(MoveKind.LINK, "in", then.link[0], "link_in")
@@ -239,6 +243,46 @@ class _Mover:
             self._do(MoveKind.LINK, "out", self.setup.link[0], "link_out")
             self.setup = replace(self.setup, link=None)
 
+    def _boxes(self, then: Wants) -> None:
+        """Cores out of the devices that no test goes through; back in before anything is switched on."""
+        for box in sorted((then.cores_out | then.joined) - self.setup.cores_out):
+            self._main(on=False)
+            self._at_box("out", box)
+            self.setup = replace(self.setup, cores_out=self.setup.cores_out | {box})
+        for box in sorted(then.joined - self.setup.joined):
+            self._at_box("join", box)
+            self.setup = replace(self.setup, joined=self.setup.joined | {box})
+        for box in sorted(then.cores_out & self.setup.joined):
+            self._part(box)
+        if then.made_up:
+            self.make_up(then.made_up)
+        if then.energises or then.main_on:
+            self.boxes_made_up()
+
+    def boxes_made_up(self) -> None:
+        """Every box with its cores back in the device."""
+        for box in sorted(self.setup.cores_out):
+            self.make_up(box)
+
+    def make_up(self, box: str) -> None:
+        """A box made up again: what was joined past its device parted, every core back in it, cover on."""
+        if box not in self.setup.cores_out:
+            return
+        if self.setup.link is not None and self.setup.link[1] == box:
+            self.links_out()
+        if box in self.setup.joined:
+            self._part(box)
+        self._at_box("in", box)
+        self.setup = replace(self.setup, cores_out=self.setup.cores_out - {box})
+
+    def _part(self, box: str) -> None:
+        self._at_box("part", box)
+        self.setup = replace(self.setup, joined=self.setup.joined - {box})
+
+    def _at_box(self, what: str, box: str) -> None:
+        self._walk(box)
+        self._do(MoveKind.BOX, what, box, f"box_{what}")
+
     def _unit(self, then: Wants) -> None:
         if then.opened is None or (then.unit in self.setup.opened) is then.opened:
             return
@@ -294,6 +338,12 @@ class _Mover:
         self.made.append(Act(kind, what, to, seconds()[key], jack))
 
 
+AT_A_BOX = {
+    "out": "Cores out of the device in", "join": "Join the cores past the device in",
+    "part": "Part the cores again in", "in": "Cores back in the device, cover on:",
+}  # fmt: skip
+
+
 def _pair(links: str) -> str:
     """Which conductors a link joins; the board has its name in the walk before it."""
     return links.partition(", at")[0]
@@ -312,6 +362,7 @@ def told(made: list[Act], step: Step | None, site: SiteMap) -> Iterator[tuple[Ac
                 MoveKind.SWITCH: f"Main switch {one.what}",
                 MoveKind.EARTH: f"Earthing conductor {one.what}, at {name}",
                 MoveKind.UNIT: f"{one.what.capitalize()} {name}",
+                MoveKind.BOX: f"{AT_A_BOX[one.what]} {name}" if one.kind is MoveKind.BOX else "",
                 MoveKind.RESET: f"Reset {name}" if one.what == "latch" else f"Set the RCD again, at {name}",
                 MoveKind.ADAPTER: f"Adapter to {one.to}",
                 MoveKind.DIAL: f"Dial: {dial(one.to).words}" if one.kind is MoveKind.DIAL else "",

@@ -9,14 +9,26 @@ from typing import Any
 from fulmen.core.circuit.people import has_car_electrode
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Proof
-from fulmen.core.installation.guards import PlacedGuard
+from fulmen.core.installation.guards import PlacedGuard, Stands
+from fulmen.core.installation.legs import boxes_along, boxes_in_the_way
 from fulmen.core.installation.run import ORIGIN
+from fulmen.core.model.arrangement import OpenPenMeasure
+from fulmen.core.model.guards import GuardBox, GuardKind
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.verification.instruments.dials import Point
+from fulmen.core.verification.steps.parted import OfCable, of_cable
 from fulmen.core.verification.steps.step_applies import applies, has_three_lines, tested_rcds
-from fulmen.core.verification.steps.steps import WHERE_WORDS, Lead, StepDefinition, Where, definitions, in_common
+from fulmen.core.verification.steps.steps import (
+    MET_BY,
+    WHERE_WORDS,
+    Lead,
+    StepDefinition,
+    Where,
+    definitions,
+    in_common,
+)
 
 # What every cable is tested for: a sub-main, and a circuit of sockets or lights, besides the RCD before it.
 CABLE_STEPS = {
@@ -48,13 +60,22 @@ NO_ADAPTER = tuple(
 
 @dataclass(frozen=True, slots=True)
 class PlannedStep:
-    """A step of one run: whom it is taken for, the RCD that it tests if any, whether the papers wait for it."""
+    """A step of one run: whom it is taken for, the RCD that it tests if any, whether the papers wait for it.
+
+    `circuit` is whose order it keeps; `cable` what it reads of its cable, where it reads one dead.
+    """
 
     definition: StepDefinition
-    subject: str
+    circuit: str
     case: Case
     guard: PlacedGuard | None
     required: bool
+    cable: OfCable | None = None
+
+    @property
+    def subject(self) -> str:
+        """What its readings are of."""
+        return self.cable.leg.subject if self.cable is not None else self.circuit
 
     @property
     def key(self) -> StepKey:
@@ -64,23 +85,37 @@ class PlannedStep:
     @property
     def only_if_read(self) -> bool:
         """Whether nobody is asked for it any more: it stays where it was read."""
-        return self.definition.only_if_read
+        return self.definition.only_if_read or (self.cable is not None and not self.cable.asked)
+
+    @property
+    def stood_for_by(self) -> tuple[tuple[tuple[StepKey, str], ...], ...]:
+        """The readings in whose presence nobody takes this one: each entry is a set that together takes its place."""
+        same = [tuple((one, self.subject) for one in sorted(others)) for others in MET_BY.get(self.key, ())]
+        whole = self.cable.instead if self.cable is not None else ()
+        keys = [(self.key,), *(tuple(sorted(others)) for others in MET_BY.get(self.key, ()))]
+        return (*same, *(tuple((key, part) for part in whole for key in some) for some in keys if whole))
 
     def asks(self) -> dict[str, Any]:
         """All of it that no reading changes, by the names of a `Step`."""
-        definition, subject, guard, named = self.definition, self.subject, self.guard, _Named(self)
+        definition, subject, guard, named = self.definition, self.circuit, self.guard, _Named(self)
         leads, adapter = _leads(definition, subject, self.case)
+        tested = guard or _tested_device(self)
         return {
             **in_common(definition),
-            "subject": subject,
-            "circuit": guard.circuit if guard is not None and subject != ORIGIN else subject,
+            "subject": self.subject,
+            "circuit": guard.circuit if guard is not None and subject != ORIGIN else _circuit_of(subject, self.case),
             "guard": guard.field if guard is not None else "",
+            "stands_at": place_of(self.case, tested) if tested is not None else "",
             "title": named.title,
             "names_circuit": named.names_circuit,
             "where": named.where,
             "place": named.place,
             "leads": leads,
-            "linked_at": _board_of(subject, self.case) if definition.links else "",
+            "links": definition.links.format(near=named.near) if definition.links else "",
+            "linked_at": _near_end(self) if definition.links else "",
+            "cores_out": tuple(one.id for one in self.cable.out) if self.cable is not None else (),
+            "cores_joined": tuple(one.id for one in self.cable.joined) if self.cable is not None else (),
+            "beforehand": self.cable.beforehand if self.cable is not None else "",
             "adapter": adapter,
             "required": self.required,
             "waivable": definition.waivable
@@ -122,7 +157,9 @@ def _planned(cases: list[Case], relied: frozenset[str]) -> Iterator[PlannedStep]
                     required = _required(definition, subject, case, guard) or (
                         guard is not None and definition.required and subject in relied
                     )
-                    yield PlannedStep(definition, subject, case, guard, required)
+                    for cable in of_cable(case, subject, definition.key) or (None,):
+                        asked = required and (cable is None or cable.asked)
+                        yield PlannedStep(definition, subject, case, guard, asked, cable)
 
 
 def _subjects(definition: StepDefinition, case: Case) -> list[str]:
@@ -133,6 +170,8 @@ def _subjects(definition: StepDefinition, case: Case) -> list[str]:
         return [] if case.to_loads else [ORIGIN]
     if definition.subject == "rcd":
         return list(tested_rcds(case.run, definition.key))
+    if definition.subject == "box":
+        return [box.id for chained in case.run.chain for box in boxes_in_the_way(chained.circuit)]
     if case.to_loads and definition.key not in CABLE_STEPS:
         return []
     feeders = [chained.circuit.id for chained in case.run.chain[:-1]] if definition.key in CABLE_STEPS else []
@@ -154,12 +193,12 @@ def _asked_for(subject: str, case: Case, guard: PlacedGuard | None) -> bool:
 
 
 class _Named:
-    """How a step is called and where it stands: by its circuit where a job has several."""
+    """How a step is called and where it stands: by its circuit where a job has several, by its part of a cable."""
 
     def __init__(self, planned: PlannedStep) -> None:
-        definition, subject, case, guard = planned.definition, planned.subject, planned.case, planned.guard
+        definition, subject, case, guard = planned.definition, planned.circuit, planned.case, planned.guard
         self.title, self.where, self.names_circuit = definition.title, WHERE_WORDS[definition.where], True
-        self.place = _place(definition, case)
+        self.place, self.near = _place(definition, case), "the board"
         chain = case.run.chain
         feeder = next((at for at, chained in enumerate(chain[:-1]) if chained.circuit.id == subject), None)
         if feeder is not None:
@@ -177,6 +216,74 @@ class _Named:
             self.title = f"{definition.title}, {case.run.final().circuit.name}"
         else:
             self.names_circuit = False
+        self._at_a_box(planned)
+
+    def _at_a_box(self, planned: PlannedStep) -> None:
+        """At the box where a part of a cable begins or ends, or where the device stands that is tested."""
+        cable, where = planned.cable, planned.definition.where
+        if cable is not None:
+            starts, ends = cable.leg.starts, cable.leg.ends
+            here = ends if where is Where.CAR else starts
+            self.near = starts.name if starts is not None else self.near
+            self.title += f", {cable.leg.name}" if cable.leg.name else ""
+            self.names_circuit = self.names_circuit or bool(cable.leg.name)
+            if here is not None:
+                self.place, self.where = here.id, f"at {here.name}"
+            return
+        box = next((one for one in _boxes(planned.case) if one.id == planned.circuit), None)
+        if box is not None:
+            self.title, self.place, self.where = f"{self.title}, {box.name}", box.id, f"at {box.name}"
+            self.names_circuit = True
+        elif (tested := planned.guard or _tested_device(planned)) is not None and planned.key in AT_THE_DEVICE:
+            self.place = place_of(planned.case, tested)
+            self.where = _place_words(planned.case, tested)
+
+
+# What is done at the very device that is tested, wherever the rest of it is read.
+AT_THE_DEVICE = frozenset({StepKey.RCD_BUTTON, StepKey.OPEN_PEN_TEST})
+
+
+def _boxes(case: Case) -> Iterator[GuardBox]:
+    return (box for chained in case.run.chain for box, _ in boxes_along(chained.circuit))
+
+
+def _tested_device(planned: PlannedStep) -> PlacedGuard | None:
+    """The open-PEN device that a step tests; one in the unit is tested there."""
+    if planned.key is not StepKey.OPEN_PEN_TEST:
+        return None
+    separate = planned.case.arrangement.open_pen is OpenPenMeasure.SEPARATE_DEVICE
+    return next(
+        (
+            one
+            for one in planned.case.guards
+            if separate and one.guard is not None and one.guard.kind is GuardKind.OPEN_PEN_DEVICE
+        ),
+        None,
+    )
+
+
+def place_of(case: Case, guard: PlacedGuard) -> str:
+    """Where a guard stands: its board, its box or its unit."""
+    if guard.stands is Stands.UNIT:
+        return case.run.charge_point.id
+    if guard.stands is Stands.BOX:
+        return next(box.id for box in _boxes(case) if guard.guard in box.guards)
+    return _board_of(guard.circuit, case)
+
+
+def _place_words(case: Case, guard: PlacedGuard) -> str:
+    """The same in words."""
+    if guard.stands is Stands.UNIT:
+        return WHERE_WORDS[Where.CAR]
+    place = place_of(case, guard)
+    names = {one.id: one.name for one in case.job.boards} | {one.id: one.name for one in _boxes(case)}
+    return WHERE_WORDS[Where.BOARD] if place == case.run.final().board.id else f"at {names[place]}"
+
+
+def _near_end(planned: PlannedStep) -> str:
+    """Where the near end of a cable is: its board, or the box that its part begins at."""
+    starts = planned.cable.leg.starts if planned.cable is not None else None
+    return starts.id if starts is not None else _board_of(planned.circuit, planned.case)
 
 
 def _where_on(definition: StepDefinition) -> str:
@@ -194,6 +301,12 @@ def _place(definition: StepDefinition, case: Case) -> str:
 def _board_of(subject: str, case: Case) -> str:
     """The board that a circuit of the run leaves."""
     return next((chained.board.id for chained in case.run.chain if chained.circuit.id == subject), ORIGIN)
+
+
+def _circuit_of(subject: str, case: Case) -> str:
+    """The circuit whose order a step keeps: that of a box for a box."""
+    circuits = (chained.circuit for chained in case.run.chain)
+    return next((one.id for one in circuits if any(box.id == subject for box, _ in boxes_along(one))), subject)
 
 
 def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[Lead, ...], str]:

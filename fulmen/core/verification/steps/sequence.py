@@ -12,7 +12,7 @@ from fulmen.core.verification.steps.expected_readings import expected_band
 from fulmen.core.verification.steps.planned import PlannedStep, plan
 from fulmen.core.verification.steps.run_test import RunTest
 from fulmen.core.verification.steps.step_limits import step_limit
-from fulmen.core.verification.steps.steps import MET_BY, Kind, Lead
+from fulmen.core.verification.steps.steps import Kind, Lead
 
 
 @plain
@@ -23,8 +23,10 @@ class Step:
     taken before.
     `reference` names what is told of every such step, see `step_texts`.
     `expected_parts` are what the band is the sum of.
-    `place` is where the tester stands, by the name of a board, a unit or the origin; `circuit` whose order it keeps;
-    `guard` is the path of the RCD that it tests.
+    `place` is where the tester stands, by the name of a board, a box, a unit or the origin; `circuit` whose order it
+    keeps; `guard` is the path of the RCD that it tests, `stands_at` the place of the device that it tests.
+    `cores_out` are the boxes where the cable's cores are out of the device, `cores_joined` those where they are joined
+    past it, `beforehand` both in words. `stood_for_by` are the readings that stand for it.
     """
 
     step: StepKey
@@ -32,6 +34,7 @@ class Step:
     subject: str
     circuit: str
     guard: str
+    stands_at: str
     stage: Stage
     rank: int
     title: str
@@ -48,6 +51,9 @@ class Step:
     links: str
     linked: Link
     linked_at: str
+    cores_out: tuple[str, ...]
+    cores_joined: tuple[str, ...]
+    beforehand: str
     adapter: str
     required: bool
     waivable: bool
@@ -65,8 +71,14 @@ class Step:
     asks_why: str = ""
     met: bool = False
     stood_for: bool = False
+    stood_for_by: tuple[tuple[StepKey, str], ...] = ()
     earlier: tuple[Reading, ...] = ()
     reading: Reading | None = None
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether it is of its circuit, not of a part of its cable, of a box or of a guard before it."""
+        return self.subject == self.circuit
 
 
 def sequence(cases: list[Case], readings: tuple[Reading, ...]) -> list[Step]:
@@ -85,9 +97,10 @@ def asked_for(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Planne
     return list(found.values())
 
 
-def stands_for(readings: ByStep, key: StepKey, subject: str) -> bool:
-    """Whether readings of other steps stand in the place of this one."""
-    return any(all(_taken(readings, one, subject) for one in others) for others in MET_BY.get(key, ()))
+def stood_for_by(readings: ByStep, planned: PlannedStep) -> tuple[tuple[StepKey, str], ...]:
+    """The readings of other steps that stand in the place of this one; none where nothing does."""
+    sets = planned.stood_for_by
+    return next((others for others in sets if all(_taken(readings, *one) for one in others)), ())
 
 
 def _taken(readings: ByStep, key: StepKey, subject: str) -> bool:
@@ -101,7 +114,7 @@ def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
     limit, band = step_limit(test, key, subject), expected_band(test, key, subject)
     taken = test.readings.every(key, subject)
     reading = taken[-1] if taken else None
-    stood_for = stands_for(test.readings, key, subject)
+    others = stood_for_by(test.readings, planned)
     shown = band.shown if band else (None, None)
     return Step(
         **planned.asks(),
@@ -116,8 +129,9 @@ def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
         plausible_from=limit.plausible_from,
         asks_from=limit.asks_from,
         asks_why=limit.asks_why,
-        met=stood_for or (reading is not None and reading.outcome not in LEFT_OUT),
-        stood_for=stood_for,
+        met=bool(others) or (reading is not None and reading.outcome not in LEFT_OUT),
+        stood_for=bool(others),
+        stood_for_by=others,
         earlier=taken[:-1],
         reading=reading,
     )

@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.installation.installation import Installation
+from fulmen.core.installation.legs import boxes_along
 from fulmen.core.installation.run import ORIGIN
+from fulmen.core.model.circuits import Circuit
 from fulmen.core.verification.steps.steps import Where
 
 # How far a rod usually stands from the meter, and tails that nobody has measured. Common practice, no source.
@@ -16,17 +18,13 @@ ELECTRODE_M, TAILS_M = 5.0, 2.0
 class SiteMap:
     """Places by their ids: their names, and the next place towards the origin with the metres to it.
 
-    `fed_by` names the circuit that each circuit hangs on; `points` are the places of charge points. `boards`, `units`
-    and `ways` are, in the order of the job file, where each begins and where it ends.
+    `fed_by` names the circuit that each circuit hangs on; `points` are the places of charge points.
     """
 
     names: dict[str, str]
     towards: dict[str, tuple[str, float]]
     fed_by: dict[str, str]
     points: frozenset[str]
-    boards: tuple[tuple[str, str], ...] = ()
-    units: tuple[tuple[str, str], ...] = ()
-    ways: tuple[tuple[str, str], ...] = ()
 
     def metres(self, one: str, other: str) -> float:
         """How far it is from one place to another along the cable's way [m]."""
@@ -69,7 +67,8 @@ def site_map(installation: Installation) -> SiteMap:
             towards[board.id] = (ORIGIN, sum(one.length_m or TAILS_M for one in tails) or TAILS_M)
     for circuit in job.circuits:
         end = circuit.feeds or circuit.id
-        towards[end] = (circuit.from_board, sum(one.length_m for one in circuit.route))
+        towards |= _along(circuit, end)
+        names |= {box.id: box.name for box, _ in boxes_along(circuit)}
         feeder = tree.feeders.get(circuit.from_board)
         if feeder is not None:
             fed_by[circuit.id] = feeder.id
@@ -81,7 +80,14 @@ def site_map(installation: Installation) -> SiteMap:
         towards=towards,
         fed_by=fed_by,
         points=frozenset(point.id for point in job.charge_points),
-        boards=tuple((board.id, board.id) for board in job.boards),
-        units=tuple((point.id, point.id) for point in job.charge_points),
-        ways=tuple((circuit.from_board, circuit.feeds or circuit.id) for circuit in job.circuits),
     )
+
+
+def _along(circuit: Circuit, end: str) -> dict[str, tuple[str, float]]:
+    """The places along a circuit from its board to its end, its boxes where they stand."""
+    found, before, at = {}, circuit.from_board, 0
+    for box, here in boxes_along(circuit):
+        found[box.id] = (before, sum(one.length_m for one in circuit.route[at:here]))
+        before, at = box.id, here
+    found[end] = (before, sum(one.length_m for one in circuit.route[at:]))
+    return found

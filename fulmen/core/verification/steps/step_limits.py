@@ -44,7 +44,8 @@ def step_limit(test: RunTest, key: StepKey, subject: str) -> StepLimit:
     case = test.case
     if key in CIRCUIT_LIMITS:
         chained = case.figures_of(subject)
-        return CIRCUIT_LIMITS[key](test, chained) if chained is not None else StepLimit()
+        limit = CIRCUIT_LIMITS[key](test, chained) if chained is not None else StepLimit()
+        return _of_a_part(test, subject, limit)
     if key in RCD_TESTS:
         guard = tested_rcds(case.run, key).get(subject)
         delayed = guard is not None and guard.rcd is not None and guard.rcd.time_delayed
@@ -56,6 +57,21 @@ def step_limit(test: RunTest, key: StepKey, subject: str) -> StepLimit:
         return limit._replace(plausible_from=max(0.0, limit.plausible_from - off_ms))
     finder = LIMITS.get(key)
     return finder(test) if finder else StepLimit()
+
+
+def _of_a_part(test: RunTest, subject: str, limit: StepLimit) -> StepLimit:
+    """What a part of a cable may be at most: what the whole may, less the other parts as read, else by their sizes."""
+    leg = test.case.installation.leg(subject)
+    if leg is None or limit.most is None:
+        return limit
+    others_ohm = 0.0
+    for other in test.case.installation.legs[leg.circuit]:
+        if other is not leg:
+            read, by_size = r1_r2_read(test, other.subject), test.case.figures_of(other.subject)
+            others_ohm += read if read is not None else by_size.laid.r1_ohm + by_size.laid.r2_ohm if by_size else 0.0
+    return limit._replace(
+        most=max(0.0, limit.most - others_ohm), source=f"{limit.source}, less the rest {others_ohm:.2f}"
+    )
 
 
 def _r1_r2(test: RunTest, chained: CircuitFigures) -> StepLimit:

@@ -92,7 +92,7 @@ class StepDefinition:
     linked: Link = Link.NONE
     adapter: str = ""
     damages: str = ""
-    subject: Literal["origin", "circuit", "rcd"] = "circuit"
+    subject: Literal["origin", "circuit", "rcd", "box"] = "circuit"
     applies: str = ""
     rcd_school: RcdSchool | None = None
     required: bool = True
@@ -124,7 +124,6 @@ def in_common(one: StepDefinition) -> dict[str, Any]:
         "function": one.function,
         "dial": one.dial.key,
         "range": one.dial.words,
-        "links": one.links,
         "linked": one.linked,
         "offered_with": one.offered_with,
     }
