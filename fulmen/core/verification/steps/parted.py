@@ -42,9 +42,9 @@ class OfCable:
         """What is done at those boxes before the test, and why."""
         if not self.out and not self.joined:
             return ""
-        told = [f"{_names(self.out)}: cores out of the device, at this end."] if self.out else []
+        told = [f"In {_names(self.out)}, the cores out of the device."] if self.out else []
         if self.joined:
-            told.append(f"{_names(self.joined)}: cores out of the device and joined past it, each to its own.")
+            told.append(f"In {_names(self.joined)}, the cores out of the device and joined past it, each to its own.")
         return " ".join((*told, "It may be open while nothing is on, and never gets 500 V."))
 
 
