@@ -84,6 +84,7 @@ class ChainCertificate(unittest.TestCase):
             (
                 Change(field="circuits.0.fitted_with_this_job", value=False),
                 Change(field="circuits.0.looked_at", value="yes"),
+                Change(field="circuits.0.stays_connected", value=[]),
             ),
         )
         for whole, told in ((self.whole, False), (there, True)):

@@ -199,6 +199,9 @@ def _follows_clamp(case: Case) -> Finding | None:
     if all(limit_a is None for limit_a in limits):
         return None
     asked, clamp = _about(LOAD_CLAMP, case), case.run.charge_point.current_clamp
+    if clamp is Seen.YES and case.run.charge_point.to_come:
+        # Nothing charges yet: it is proven when the unit comes, and the paper says so.
+        return None
     if clamp is Seen.YES:
         return load_clamp_finding(asked, case, min(one for one in limits if one is not None))
     if clamp is Seen.NO:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from enum import Enum
 
 from fulmen.core.model.boards import Enclosure, MakeUp
-from fulmen.core.model.charge_point import Nearby, Provenance, SocketKind
+from fulmen.core.model.charge_point import Fitted, Nearby, Provenance, SocketKind
+from fulmen.core.model.circuits import StaysConnected
 from fulmen.core.model.site import (
     CableLeft,
     CarPlace,
@@ -199,6 +200,12 @@ SURVEY_WORDS: dict[type[Enum], dict[str, str]] = {
         SourceKind.SOLAR: "solar panels",
         SourceKind.BATTERY: "battery",
         SourceKind.GENERATOR: "generator",
+    },
+    Fitted: {Fitted.NOW: "fitted with this job", Fitted.LATER: "comes later"},
+    StaysConnected: {
+        StaysConnected.SURGE_PROTECTION: "surge protection",
+        StaysConnected.ELECTRONICS: "electronics",
+        StaysConnected.UNIT: "the unit",
     },
     SocketKind: {
         SocketKind.TYPE_2: "Type 2, BS EN 62196",

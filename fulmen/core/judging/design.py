@@ -21,6 +21,7 @@ from fulmen.core.checks.fault_withstand import fault_withstand_findings
 from fulmen.core.checks.front_rcds import front_rcd_findings, goes_off_findings
 from fulmen.core.checks.guard_ratings import guard_rating_findings, main_switch_findings
 from fulmen.core.checks.laying import joint_findings, laying_findings
+from fulmen.core.checks.left_as import stays_connected_findings, to_come_findings
 from fulmen.core.checks.load import load_findings
 from fulmen.core.checks.overcurrent import overcurrent_findings
 from fulmen.core.checks.own_sources import busbar_findings, own_source_findings
@@ -81,6 +82,8 @@ DESIGN_CHECKS = (
     charge_point_findings,
     contradiction_findings,
     claim_findings,
+    to_come_findings,
+    stays_connected_findings,
 )
 LOAD_CHECKS = (
     load_circuit_findings,
@@ -94,6 +97,7 @@ LOAD_CHECKS = (
     board_maker_findings,
     ring_final_findings,
     claim_findings,
+    stays_connected_findings,
 )
 
 

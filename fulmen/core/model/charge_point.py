@@ -23,6 +23,13 @@ class Provenance(StrEnum):
     SECOND_HAND = "second_hand"
 
 
+class Fitted(StrEnum):
+    """When the unit goes onto its cable; until a later one comes, the circuit is handed over without it."""
+
+    NOW = "now"
+    LATER = "later"
+
+
 class Nearby(StrEnum):
     """What is near a charge point and makes its place a matter of its own."""
 
@@ -89,6 +96,8 @@ class ChargePoint(ChargePointFacts):
     `nearby` is what stands near it, null until somebody looked; `locks_off` says whether what isolates it can be locked
     and is labelled.
     `like` names the unit of the same make and model whose facts it shares: they are entered there.
+    `fitted` later, its cable is handed over tested: `end_closed` in a box that wants a tool, its device `left_locked`
+    off and `left_labelled`.
     `door_distance_m` is the way from one that hangs indoors to the nearest door that a car could stand at.
     """
 
@@ -107,12 +116,21 @@ class ChargePoint(ChargePointFacts):
     connector_height_m: HeightM | None = None
     nearby: tuple[Nearby, ...] | None = None
     locks_off: Seen = Seen.NOT_SEEN
+    fitted: Fitted = Fitted.NOW
+    end_closed: Seen = Seen.NOT_SEEN
+    left_locked: Seen = Seen.NOT_SEEN
+    left_labelled: Seen = Seen.NOT_SEEN
     arrangement: Arrangement = Arrangement()
     clamp_proof: ClampProof | None = None
 
     def as_like(self, other: ChargePoint) -> ChargePoint:
         """This unit with the facts of another one of its kind."""
         return self.model_copy(update={name: getattr(other, name) for name in ChargePointFacts.model_fields})
+
+    @property
+    def to_come(self) -> bool:
+        """Whether its circuit is handed over before the unit hangs on it."""
+        return self.fitted is Fitted.LATER
 
     @property
     def phase_count(self) -> Literal[1, 3]:

@@ -31,6 +31,14 @@ class TerminalSchool(StrEnum):
     RATE_AT_70 = "rate_at_70"
 
 
+class StaysConnected(StrEnum):
+    """What stays connected to a cable that was there already while its insulation is tested."""
+
+    SURGE_PROTECTION = "surge_protection"
+    ELECTRONICS = "electronics"
+    UNIT = "unit"
+
+
 class Circuit(Part):
     """A circuit from a board, or from one of its groups: to a charge point, to another board, or to loads of its own.
 
@@ -42,7 +50,9 @@ class Circuit(Part):
     is not fitted with this job is there already: judged and tested like the others, but not bought nor varied;
     `looked_at` says whether its device and its cable are as they were found, `serves_others` whether it feeds more than
     its charge point. `ring` says whether it goes round its loads and back to its own board, null where nobody looked;
-    what is fitted with this job does so only where that was chosen. `remarks` go beside its test results.
+    what is fitted with this job does so only where that was chosen. `stays_connected` is what can't be taken off
+    one that was there already while its insulation is tested, null until somebody said it. `remarks` go beside its
+    test results.
     """
 
     id: Id
@@ -65,6 +75,7 @@ class Circuit(Part):
     slack_m: Annotated[float, number(0, 20)] = 1.0
     route: tuple[Section, ...] = Field(default=(), max_length=200)
     boxes: tuple[GuardBox, ...] = Field(default=(), max_length=4)
+    stays_connected: tuple[StaysConnected, ...] | None = None
     remarks: Line = ""
 
     @model_validator(mode="after")

@@ -34,6 +34,7 @@ from fulmen.core.papers.rcds import FrontRcd, RcdRow, front_rcds, rcd_rows
 from fulmen.core.papers.remarks import remarks_at_origin
 from fulmen.core.papers.removal import removal_rows
 from fulmen.core.papers.supply import CarElectrode, car_electrodes, fault_levels, known_how_words, tails_words
+from fulmen.core.papers.to_come import units_to_come
 from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet, rule_set
 from fulmen.core.verification.certificate_gaps import comments_on_existing
@@ -52,8 +53,8 @@ class CertificateContents(BaseModel):
     """Everything that a certificate states beside the words of the job itself; it is kept with the paper.
 
     `origin` holds what was read there, by the step's key; `arrangements` name and words, charge point by charge point;
-    `brought` is what was signed elsewhere, `removal` how a unit that was taken away was left. Findings come worst
-    first.
+    `to_come` says which units are not fitted yet, `brought` is what was signed elsewhere, `removal` how a unit that was
+    taken away was left. Findings come worst first.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -86,6 +87,7 @@ class CertificateContents(BaseModel):
     schools: str
     at_origin: tuple[str, ...]
     removal: tuple[tuple[str, str], ...] = ()
+    to_come: tuple[str, ...] = ()
 
 
 def certificate_contents(job: Job, evaluation: Evaluation) -> CertificateContents:
@@ -132,6 +134,7 @@ def certificate_contents(job: Job, evaluation: Evaluation) -> CertificateContent
         tested=tested_words(job),
         schools=schools_words(job),
         at_origin=remarks_at_origin(evaluation),
+        to_come=units_to_come(judged),
         removal=removal_rows(evaluation) if job.site.work is WorkKind.REMOVED else (),
     )
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from fulmen.core.evaluate import Evaluation
+from fulmen.core.findings.words import word
 from fulmen.core.installation.legs import legs_of
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
@@ -16,7 +17,15 @@ from fulmen.core.verification.steps.sequence import Step
 def remarks_of(evaluation: Evaluation, circuit: Circuit) -> str:
     """What is to be said of a circuit: what was written, what was left out, what was taken again."""
     told = [line for subject in subjects_of(circuit) for line in _told_of(evaluation, subject)]
-    return " ".join(filter(None, [circuit.remarks, _in_parts(evaluation, circuit), *told]))
+    return " ".join(filter(None, [circuit.remarks, _in_parts(evaluation, circuit), _at_half_voltage(circuit), *told]))
+
+
+def _at_half_voltage(circuit: Circuit) -> str:
+    """What stayed connected while its insulation was tested."""
+    if circuit.fitted_with_this_job or not circuit.stays_connected:
+        return ""
+    stays = ", ".join(word(one) for one in circuit.stays_connected)
+    return f"Insulation live to earth alone: {stays} stayed connected."
 
 
 def _in_parts(evaluation: Evaluation, circuit: Circuit) -> str:

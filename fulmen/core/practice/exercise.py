@@ -14,6 +14,7 @@ from fulmen.core.errors import InputError
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.base import Part
 from fulmen.core.model.certificate import Particulars
+from fulmen.core.model.charge_point import Fitted
 from fulmen.core.model.instruments import Accuracy, Function, Instrument
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
@@ -135,7 +136,12 @@ def steps_of(cases: list[Case], case: Case, readings: tuple[Reading, ...]) -> li
 
 def untested(job: Job) -> Job:
     """A job as an exercise begins: no householder, nothing read or signed, the simulated set in its register."""
-    proofs = [Change(field=f"charge_points.{at}.clamp_proof", value=None) for at in range(len(job.charge_points))]
+    # The unit hangs there, whenever it comes.
+    proofs = [
+        Change(field=f"charge_points.{at}.{name}", value=value)
+        for at in range(len(job.charge_points))
+        for name, value in (("clamp_proof", None), ("fitted", Fitted.NOW.value))
+    ]
     said = ("householder", "address", "extent", "wanted_position", "route_notes")
     nobody = job.site.model_copy(update=dict.fromkeys(said, ""))
     exact = tuple(

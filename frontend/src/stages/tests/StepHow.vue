@@ -5,6 +5,7 @@ import { useDisplay } from 'vuetify'
 
 import type { Step } from '../../api/types'
 import { useCatalogue } from '../../shared/useCatalogue'
+import StaysConnected from './StaysConnected.vue'
 import StepWay from './StepWay.vue'
 
 const props = defineProps<{ step: Step; offered: Step[] }>()
@@ -25,6 +26,7 @@ const text = computed(() => stepText(props.step))
         {{ one.title }}
       </button>
     </p>
+    <StaysConnected :step="step" :asking="false" />
     <StepWay v-if="step.leads.length" :step="step" />
   </div>
 </template>

@@ -18,6 +18,7 @@ import CannotTest from './CannotTest.vue'
 import FigureField from './FigureField.vue'
 import MovesStrip from './MovesStrip.vue'
 import OutcomeKeys from './OutcomeKeys.vue'
+import StaysConnected from './StaysConnected.vue'
 import StepHow from './StepHow.vue'
 import StepTaken from './StepTaken.vue'
 import StepVerdict from './StepVerdict.vue'
@@ -109,6 +110,7 @@ function leave(kind: typeof leftOut.value): void {
     <h2 :id="`step-${step.step}`" class="headline">{{ step.title }}</h2>
     <MovesStrip :moves="moves" />
     <p v-if="step.beforehand" class="damages" role="note"><b>First:</b> {{ step.beforehand }}</p>
+    <StaysConnected :step="step" asking />
     <p v-if="text?.damages" class="damages" role="note"><b>Can be hurt:</b> {{ text.damages }}</p>
     <p v-if="!smAndDown" class="how">{{ text?.how }}</p>
     <component :is="smAndDown ? LeadList : LeadDrawing" :step="step" :moved="moved" />

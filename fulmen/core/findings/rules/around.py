@@ -32,6 +32,15 @@ LOCKS_OFF = Rule(
     "locks_off", "What isolates {unit} locks off and is labelled", SURVEY, Protects.WORK,
     "Somebody switches on what another has his hands in.", stop=Stop.CHARGE_POINT,
 )  # fmt: skip
+TO_COME = Rule(
+    "to_come", "Circuit of {unit} left safe until it comes", Stage.LIVE, Protects.PEOPLE,
+    "Somebody opens a box that is live, or switches on a cable that ends in the open.", stop=Stop.CHARGE_POINT,
+    asked_at=SURVEY, topics=(Topic.READING,),
+)  # fmt: skip
+STAYS_CONNECTED = Rule(
+    "stays_connected", "What stays connected while insulation is tested", Stage.DEAD, Protects.WORK,
+    "500 V go into what nobody took off.", topics=(Topic.READING,),
+)  # fmt: skip
 BOARD_DEVICES = Rule(
     "board_devices", "Devices in {board} are those that its maker allows", SURVEY, Protects.CABLE,
     "A device that only fits burns at its busbar.", stop=Stop.BOARD,

@@ -47,6 +47,8 @@ class Point(StrEnum):
     NEAR_N = "near.N"
     NEAR_E = "near.E"
     FAR_L = "far.L"
+    FAR_L2 = "far.L2"
+    FAR_L3 = "far.L3"
     FAR_N = "far.N"
     FAR_E = "far.E"
     UNIT_E = "unit.E"

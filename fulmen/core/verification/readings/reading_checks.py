@@ -5,6 +5,7 @@ from __future__ import annotations
 from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, Question, ask
 from fulmen.core.findings.rules.readings import READINGS
+from fulmen.core.findings.words import word
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading
 from fulmen.core.verification.steps.sequence import Step
@@ -65,9 +66,13 @@ def _at_voltage(asked: Question, step: Step, reading: Reading, edition: Edition)
     if volts < half_v:
         return asked.falls_short(f"Tested at {volts} V; {full_v:g} V d.c. is asked for.", remedy=AGAIN)
     enough = reading.value is not None and step.limit_low is not None and reading.value >= step.limit_low
-    if volts < full_v and enough:
+    stays = ", ".join(word(one) for one in step.stays_connected)
+    if volts < full_v and enough and not stays:
         detail = f"Tested at {volts} V, not {full_v:g}: say what stays connected."
         return asked.your_call(detail, basis={"test_voltage_v": volts})
+    if volts >= full_v and stays and enough:
+        detail = f"Tested at {volts} V with {stays} connected: it may be hurt. Was it off for this, or is it sound?"
+        return asked.your_call(detail, basis={"test_voltage_v": volts, "stays": step.stays_connected})
     return None
 
 

@@ -13,13 +13,14 @@ from fulmen.core.installation.guards import PlacedGuard, Stands
 from fulmen.core.installation.legs import boxes_along, boxes_in_the_way
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.arrangement import OpenPenMeasure
+from fulmen.core.model.circuits import StaysConnected
 from fulmen.core.model.guards import GuardBox, GuardKind
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
-from fulmen.core.verification.instruments.dials import Point
+from fulmen.core.verification.instruments.dials import Point, dial
 from fulmen.core.verification.steps.parted import OfCable, of_cable
-from fulmen.core.verification.steps.step_applies import applies, has_three_lines, tested_rcds
+from fulmen.core.verification.steps.step_applies import applies, has_three_lines, stays_on, tested_rcds
 from fulmen.core.verification.steps.steps import (
     MET_BY,
     WHERE_WORDS,
@@ -51,11 +52,12 @@ CABLE_STEPS = {
 RCD_PROOFS = (StepKey.RCD_TRIP, StepKey.RCD_ORIGIN_TRIP)
 LOAD_TITLES = {StepKey.ZS: "Loop at its farthest point, Zs"}
 SUB_MAIN_TITLES = {StepKey.ZS: "Loop at the board, Zs"}
-# Where nothing but the cable is there yet, no adapter is used.
-NO_ADAPTER = tuple(
-    Lead(jack=jack, terminal=terminal, at=(Point(f"far.{jack}"),))
-    for jack, terminal in zip("LNE", ("line", "neutral", "earth"), strict=True)
-)
+# Where nothing but the cable is there yet, no adapter is used: what a contact of the connector is there.
+NO_ADAPTER = {
+    Point.PLUG_L: ("line", Point.FAR_L), Point.PLUG_L2: ("line 2", Point.FAR_L2),
+    Point.PLUG_L3: ("line 3", Point.FAR_L3), Point.PLUG_N: ("neutral", Point.FAR_N),
+    Point.PLUG_E: ("earth", Point.FAR_E),
+}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,6 +104,7 @@ class PlannedStep:
         tested = guard or _tested_device(self)
         return {
             **in_common(definition),
+            **_at_half_voltage(definition, stays_on(self.case, subject)),
             "subject": self.subject,
             "circuit": guard.circuit if guard is not None and subject != ORIGIN else _circuit_of(subject, self.case),
             "guard": guard.field if guard is not None else "",
@@ -181,7 +184,7 @@ def _subjects(definition: StepDefinition, case: Case) -> list[str]:
 def _required(definition: StepDefinition, subject: str, case: Case, guard: PlacedGuard | None) -> bool:
     """Whether the papers wait for it: on an island the cable's own loop too, and 5× where 1× asks for it."""
     if definition.key is StepKey.ZS_CABLE:
-        return has_car_electrode(case)
+        return has_car_electrode(case) or case.run.charge_point.to_come
     return definition.required and _asked_for(subject, case, guard)
 
 
@@ -216,6 +219,9 @@ class _Named:
             self.title = f"{definition.title}, {case.run.final().circuit.name}"
         else:
             self.names_circuit = False
+        at_unit = self.place in {one.id for one in case.job.charge_points}
+        if at_unit and not case.to_loads and case.run.charge_point.to_come:
+            self.where = "in the closed box at its end"
         self._at_a_box(planned)
 
     def _at_a_box(self, planned: PlannedStep) -> None:
@@ -245,6 +251,14 @@ AT_THE_DEVICE = frozenset({StepKey.RCD_BUTTON, StepKey.OPEN_PEN_TEST})
 
 def _boxes(case: Case) -> Iterator[GuardBox]:
     return (box for chained in case.run.chain for box, _ in boxes_along(chained.circuit))
+
+
+def _at_half_voltage(definition: StepDefinition, stays: tuple[StaysConnected, ...]) -> dict[str, Any]:
+    """Insulation where something stays connected: at half the voltage, with what that is."""
+    if definition.function is not Function.INSULATION or not stays:
+        return {}
+    half = dial("insulation_250")
+    return {"dial": half.key, "range": half.words, "stays_connected": stays}
 
 
 def _tested_device(planned: PlannedStep) -> PlacedGuard | None:
@@ -311,9 +325,11 @@ def _circuit_of(subject: str, case: Case) -> str:
 
 def _leads(definition: StepDefinition, subject: str, case: Case) -> tuple[tuple[Lead, ...], str]:
     """Leads and adapter position: past the unit through the connector, at a board or a socket straight."""
-    through_car = not case.to_loads and (definition.subject == "rcd" or subject == case.subject)
+    to_unit = not case.to_loads and not case.run.charge_point.to_come
+    through_car = to_unit and (definition.subject == "rcd" or subject == case.subject)
     if definition.adapter and not through_car:
-        return NO_ADAPTER, ""
+        bare = [(lead.jack, *NO_ADAPTER[lead.at[0]]) for lead in definition.leads]
+        return tuple(Lead(jack=jack, terminal=terminal, at=(at,)) for jack, terminal, at in bare), ""
     return definition.leads, definition.adapter
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fulmen.core.circuit.run_figures import Case
 from fulmen.core.findings.finding import Stage, Verdict
+from fulmen.core.model.circuits import StaysConnected
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.readings import LEFT_OUT, ByStep, Reading, StepKey, by_step
 from fulmen.core.plain import plain
@@ -26,7 +27,8 @@ class Step:
     `place` is where the tester stands, by the name of a board, a box, a unit or the origin; `circuit` whose order it
     keeps; `guard` is the path of the RCD that it tests, `stands_at` the place of the device that it tests.
     `cores_out` are the boxes where the cable's cores are out of the device, `cores_joined` those where they are joined
-    past it, `beforehand` both in words. `stood_for_by` are the readings that stand for it.
+    past it, `beforehand` both in words. `stood_for_by` are the readings that stand for it;
+    `stays_connected` is what can't be taken off for it.
     """
 
     step: StepKey
@@ -72,6 +74,7 @@ class Step:
     met: bool = False
     stood_for: bool = False
     stood_for_by: tuple[tuple[StepKey, str], ...] = ()
+    stays_connected: tuple[StaysConnected, ...] = ()
     earlier: tuple[Reading, ...] = ()
     reading: Reading | None = None
 

@@ -74,7 +74,8 @@ def site_map(installation: Installation) -> SiteMap:
             fed_by[circuit.id] = feeder.id
         if not circuit.feeds:
             names[circuit.id] = circuit.name
-    names |= {point.id: point.name for point in job.charge_points}
+    # Of a unit that comes later there is the box at its cable's end.
+    names |= {point.id: f"the box for {point.name}" if point.to_come else point.name for point in job.charge_points}
     return SiteMap(
         names=names,
         towards=towards,

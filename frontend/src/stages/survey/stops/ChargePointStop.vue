@@ -25,6 +25,16 @@ const at = (field: string) => `charge_points.${store.pointIndex}.${field}`
 <template>
   <template v-if="point">
     <JobField v-if="points.length > 1" :path="at('name')" label="Which one this is" />
+    <TapField :path="at('fitted')" label="When does it go onto its cable?" choice="Fitted" />
+    <div v-if="point.fitted === 'later'" class="used">
+      <p>
+        <b>Its cable is tested by itself and handed over closed.</b> The loop in the box at its end stands until the
+        unit comes; what is tested at the unit and through its connector waits for it.
+      </p>
+      <TapField :path="at('end_closed')" label="End closed in a box that wants a tool" choice="Seen" />
+      <TapField :path="at('left_locked')" label="Its device left off and locked" choice="Seen" />
+      <TapField :path="at('left_labelled')" label="Box and device labelled" choice="Seen" />
+    </div>
     <TapField :path="at('provenance')" label="Where does it come from?" choice="Provenance" />
     <div v-if="used" class="used">
       <p>
