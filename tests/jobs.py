@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -12,6 +13,12 @@ from fulmen.core.evaluate import Evaluation, evaluate
 from fulmen.core.findings.finding import Finding
 from fulmen.core.model.job import Job
 from fulmen.core.reference.rule_set import rule_set
+
+
+def as_file(text: str | bytes) -> str:
+    """A file as the door of readings takes it."""
+    return b64encode(text if isinstance(text, bytes) else text.encode(errors="surrogatepass")).decode()
+
 
 ROOT = Path(__file__).resolve().parents[1]
 EXAMPLES = ROOT / "examples"

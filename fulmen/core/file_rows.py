@@ -7,15 +7,15 @@ no more than a glance.
 from __future__ import annotations
 
 import csv
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from io import StringIO
-from itertools import chain, dropwhile
+from itertools import chain, dropwhile, islice
 
 from fulmen.core.errors import InputError
 from fulmen.core.model.base import UNSHOWABLE
 
 MOST_LINE, MOST_COLUMNS, MOST_CELL = 20_000, 120, 2_000
-SEPARATORS = (";", "\t", ",")
+SEPARATORS = (";", "\t", "|", ",")
 # How many headings a message names.
 NAMED = 12
 
@@ -83,7 +83,9 @@ def separator_of(line: str) -> str:
     return max(reversed(SEPARATORS), key=line.count)
 
 
-def headed_rows(text: str, most: int, field: str) -> Iterator[tuple[int, dict[str, str]]]:
+def headed_rows(
+    text: str, most: int, field: str, heads: Callable[[list[str]], bool] | None = None
+) -> Iterator[tuple[int, dict[str, str]]]:
     """The rows below a line of headings, each by its headings and with the number of its line.
 
     A cell in quotes may run over lines. Empty rows are left out, cells beyond the headings too; one that is not there
@@ -93,11 +95,14 @@ def headed_rows(text: str, most: int, field: str) -> Iterator[tuple[int, dict[st
         text: the file.
         most: how many rows it may have below its headings.
         field: the field of the file, for what is told.
+        heads: whether some cells are the headings; lines of a title before those are left out. The first line, where
+            not given or where none of the first lines is.
 
     Raises:
         InputError: it has more, or a line can't be taken; it says which and why.
     """
-    lines = dropwhile(lambda one: not one[1].strip(), lines_of(text, most * LINES_A_ROW, field))
+    every = dropwhile(lambda one: not one[1].strip(), lines_of(text, most * LINES_A_ROW, field))
+    lines = _past_titles(every, heads) if heads is not None else every
     first = next(lines, (1, ""))
     separator = separator_of(first[1])
     reader = csv.reader(_fit(chain([first], lines), separator, field), delimiter=separator, skipinitialspace=True)
@@ -120,6 +125,24 @@ def headed_rows(text: str, most: int, field: str) -> Iterator[tuple[int, dict[st
         raise InputError(field, f"Line {first[0] + reader.line_num - 1} can't be taken: {error}.") from None
     except csv.Error:
         raise InputError(field, "A quote is opened in the file and never closed.") from None
+
+
+# How many lines of a title may stand before the headings.
+MOST_TITLES = 30
+
+
+def _past_titles(lines: Iterator[tuple[int, str]], heads: Callable[[list[str]], bool]) -> Iterator[tuple[int, str]]:
+    """The lines from the headings on."""
+    first = list(islice(lines, MOST_TITLES))
+    for place, (_, line) in enumerate(first):
+        try:
+            found = heads(cells_of(line, separator_of(line)))
+        except ValueError:
+            # What can't be taken apart is told when its turn comes.
+            continue
+        if found:
+            return chain(first[place:], lines)
+    return chain(first, lines)
 
 
 def _each_its_own(headings: list[str]) -> list[str]:

@@ -328,9 +328,7 @@ class FromTheSet(Sequence):
 
 
 class FromAFile(Sequence):
-    TEXT = (
-        "Test;Item;Result;Units\nCPC loop;ev;0,10;Ohm\nearthing_conductor;origin;0.01;V\nZe at head;origin;0,19;Ohm\n"
-    )
+    TEXT = "What was done;Item;It showed;Units\nLine and back;ev;0,10;Ohm\nearthing_conductor;origin;0.01;V\nAt the head;origin;0,19;Ohm\n"
 
     def choose_file(self, page: Page, text: str) -> None:
         file = {"name": "readings.csv", "mimeType": "text/csv", "buffer": text.encode()}
@@ -340,8 +338,8 @@ class FromAFile(Sequence):
         page = self.begun()
         page.get_by_role("button", name="Readings from a file").click()
         self.choose_file(page, self.TEXT)
-        expect(page.get_by_role("alert")).to_contain_text("no column “step”")
-        for label, column in (("Which step", "Test"), ("Circuit", "Item"), ("Figure", "Result"), ("Unit", "Units")):
+        expect(page.get_by_role("alert")).to_contain_text("which column holds the step")
+        for label, column in (("Which step", "What was done"), ("Figure", "It showed")):
             choose(page, label, column)
         lines = page.get_by_role("list", name="What becomes of each line").get_by_role("listitem")
         expect(lines).to_have_count(3)
@@ -357,6 +355,24 @@ class FromAFile(Sequence):
         self.choose_file(page, self.TEXT)
         expect(lines.filter(has_text="there already")).to_have_count(1)
         self.assertEqual(self.count(), 1)
+
+    def test_a_wide_file_in_utf_16_asks_each_thing_once(self) -> None:
+        page = self.begun()
+        page.get_by_role("button", name="Readings from a file").click()
+        text = "Schedule\n\nCircuit;R1+R2 (Ω);Zs (Ω);IR L/N-E (MΩ);Test voltage\nDB1/14;0,10;0,29;OL;500 V\n"
+        file = {"name": "wide.csv", "mimeType": "text/csv", "buffer": text.encode("utf-16")}
+        page.get_by_test_id("readings-file").set_input_files(file)
+        lines = page.get_by_role("list", name="What becomes of each line").get_by_role("listitem")
+        expect(lines.filter(has_text="which circuit?")).to_have_count(3)
+        expect(lines.locator(".v-select")).to_have_count(1)
+        choose(lines.nth(0), "Which circuit is it?", "Charge point on the drive")
+        expect(lines.filter(has_text="over what?")).to_have_count(1)
+        lines.get_by_label("Its range ends at, MΩ").fill("999")
+        page.keyboard.press("Tab")
+        expect(lines.filter(has_text="is taken")).to_have_count(3)
+        page.get_by_role("button", name="Keep 3 readings").click()
+        expect(page.locator(".steps").get_by_role("button", name="Insulation, live to earth")).to_contain_text("999")
+        self.assertEqual(self.count(), 3)
 
 
 class Clamp(Sequence):

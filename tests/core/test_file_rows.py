@@ -9,7 +9,7 @@ from fulmen.core.demand.meter_columns import MeterShape
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.file_rows import MOST_CELL, MOST_COLUMNS, MOST_LINE, cells_of, headed_rows, lines_of, named
 from fulmen.core.materials.prices import MOST_LINES, invented_prices, prices_csv, read_prices_csv
-from fulmen.core.verification.readings.imported_readings import columns_of
+from fulmen.core.verification.readings.brought.table import columns_of
 
 MB = 1_000_000
 # A megabyte of each, as somebody might send it to see what happens.

@@ -12,15 +12,9 @@ from fulmen.core.errors import InputError
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Outcome, StepKey
-from fulmen.core.verification.readings.imported_readings import (
-    MOST_LINES,
-    ImportedLine,
-    LineFate,
-    ReadingShape,
-    Taking,
-    columns_of,
-    imported_lines,
-)
+from fulmen.core.verification.readings.brought.shape import ReadingShape
+from fulmen.core.verification.readings.brought.table import MOST_LINES, columns_of
+from fulmen.core.verification.readings.imported_readings import ImportedLine, LineFate, Taking, imported_lines
 from fulmen.simulators.test_set import House
 from fulmen.simulators.test_set_files import written_csv, written_json
 from tests.jobs import DEVICE_IN_UNIT, RULES, job
@@ -38,7 +32,7 @@ MAPPED = ReadingShape(
 
 def lines(text: str, shape: ReadingShape | None = None, whole: Job | None = None) -> tuple[ImportedLine, ...]:
     whole = whole or job(DEVICE_IN_UNIT, {"readings": []})
-    return imported_lines(text, shape or ReadingShape(), whole, evaluate(whole, RULES).steps, BY)
+    return imported_lines(text, shape or ReadingShape(), whole, evaluate(whole, RULES).steps, BY).lines
 
 
 def one(row: str, **shape: Any) -> ImportedLine:
@@ -131,7 +125,7 @@ class Files(unittest.TestCase):
     def test_what_is_no_file_of_readings_is_told(self) -> None:
         for text, told in (
             ("", "no reading"), (HEAD, "no reading"), ("[]", "no reading"), ("[1]", "list of readings"), ("{}", "list of readings"),
-            ("[{", "breaks off"), ("a,b\n1,2\n", "no column “step”"), ("<html>\n<p>", "no column"),
+            ("[{", "breaks off"), ("a,b\n1,2\n", "which column holds the step"), ("<html>\n<p>", "which column"),
             (f"{HEAD}\n" + "r1_r2,ev,0.1,Ω\n" * (MOST_LINES + 1), "at most"),
         ):  # fmt: skip
             with self.subTest(text[:20]), self.assertRaisesRegex(InputError, told):

@@ -10,7 +10,7 @@ from fulmen.core.evaluate import evaluate
 from fulmen.core.model.job import SCHEMA_VERSION
 from fulmen.core.model.readings import LEFT_OUT, Reading, StepKey
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.verification.readings.imported_readings import figure_in
+from fulmen.core.verification.readings.brought.cells import figure_in
 from fulmen.core.verification.readings.reading_fit import check_readings, kinds_of, misfit, misfits, range_of
 from fulmen.core.verification.steps.steps import definition_of
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, example_text, job
@@ -92,7 +92,7 @@ class Fits(unittest.TestCase):
     def test_a_figure_as_it_is_written(self) -> None:
         for words, figure in (
             ("0.29", 0.29), ("0,29", 0.29), (".09", 0.09), ("999", 999.0), ("1,25", 1.25), ("0,125", 0.125),
-            ("1,000", None), ("12,500", None), ("1.000,5", None), ("1,000.5", None), ("-0.2", None), ("+1", None),
+            ("1,000", None), ("12,500", None), ("1.000,5", 1000.5), ("1,000.5", 1000.5), ("-0.2", None), ("+1", None),
             ("1e3", None), ("nan", None), ("inf", None), ("1_000", None), ("٠.٢٩", None), ("０.２９", None), ("", None),
             ("0x1f", None), (".", None), ("0.2.9", None), ("½", None),
         ):  # fmt: skip

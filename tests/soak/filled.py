@@ -16,7 +16,7 @@ from fulmen.store.operations import load_job
 from tests.acts import signed_job, warrant
 from tests.app import NOW
 from tests.core.practised import exercise
-from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY, job
+from tests.jobs import AT_SURVEY, DEVICE_IN_UNIT, HALFWAY, as_file, job
 from tests.photos import picture
 
 TAKEN = {"taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:12:00+00:00"}
@@ -67,7 +67,7 @@ def _bodies(app: Flask, stored: Any) -> dict[str, tuple[bytes, str]]:
     bodies: dict[str, Any] = {
         f"post {of_job}/readings": reading,
         f"post {of_job}/readings/many": {"readings": [reading, reading]},
-        f"post {of_job}/readings/file": {"text": "step,circuit,value,unit\nzs,ev,0.3,Ω\n", **TAKEN},
+        f"post {of_job}/readings/file": {"data": as_file("step,circuit,value,unit\nzs,ev,0.3,Ω\n"), **TAKEN},
         f"post {of_job}/letters": {"kind": "accepted", "dated": "2026-11-20"},
         f"post {of_job}/words": {"acts": [{"kind": "hold", "about": "isolated/ev"}]},
         f"post {of_job}/holds": {"step": "isolated", "subject": "ev", "outcome": "right", **TAKEN},

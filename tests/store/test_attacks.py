@@ -16,7 +16,7 @@ from pypdf import PdfReader
 from fulmen.core.demand.half_hours import read_half_hours
 from fulmen.core.errors import InputError, JobFileError
 from fulmen.core.materials.prices import read_prices_csv
-from fulmen.core.verification.readings.imported_readings import columns_of
+from fulmen.core.verification.readings.brought.table import columns_of
 from fulmen.documents.paper_reader import read_paper
 from fulmen.settings import Settings
 from fulmen.simulators.test_set_client import TestSetError, ask

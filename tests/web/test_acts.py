@@ -15,7 +15,7 @@ from fulmen.store.tables import ActRow
 from fulmen.web.doors.replies import now
 from tests.acts import OUR_PAGE, word_header
 from tests.app import AppCase
-from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, TREATED_AS_PME, example_text, job
+from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, TREATED_AS_PME, as_file, example_text, job
 
 API = "/api/v1"
 SIGNED = {"outcome": "right", "taken_by": "R. Quillfeather", "taken_at": "2026-06-01T10:12:00+01:00"}
@@ -208,7 +208,7 @@ class EveryOtherDoor(Acts):
             row = {"step": step, "circuit": subject, "outcome": "right", "value": ""}
             csv = "\n".join([",".join(row), ",".join(row.values())])
             for text in (csv, json.dumps([row]), csv.replace("right", "n/a")):
-                body = {"text": text, "taken_by": "R. Quillfeather", "taken_at": SIGNED["taken_at"]}
+                body = {"data": as_file(text), "taken_by": "R. Quillfeather", "taken_at": SIGNED["taken_at"]}
                 lines = self.client.post(f"{self.at}/readings/file", json=body).get_json()["lines"]
                 self.assertEqual([(line["fate"], line["reading"]) for line in lines], [("refused", None)])
             asked = self.client.post(f"{self.at}/test-set", json={"step": step, "subject": subject})

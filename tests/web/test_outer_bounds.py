@@ -25,7 +25,7 @@ from fulmen.web.app import create_app
 from tests.acts import warrant
 from tests.app import NOW, AppCase
 from tests.core.test_file_rows import FLOODS, MB
-from tests.jobs import DEVICE_IN_UNIT, example_text, job
+from tests.jobs import DEVICE_IN_UNIT, as_file, example_text, job
 from tests.web.test_poison import POISON
 
 API = "/api/v1"
@@ -56,7 +56,9 @@ class AtEveryDoor(AppCase):
             "a reading": post(f"{self.at}/readings", json=self.reading(reason=text)),
             "who read it": post(f"{self.at}/readings", json=self.reading(taken_by=text)),
             "readings": post(f"{self.at}/readings/many", json={"readings": [self.reading(instrument=text)]}),
-            "who brings a file": post(f"{self.at}/readings/file", json={"text": rows, **TAKEN, "taken_by": text}),
+            "who brings a file": post(
+                f"{self.at}/readings/file", json={"data": as_file(rows), **TAKEN, "taken_by": text}
+            ),
             "an instrument": put(f"{API}/instruments", json={"instruments": [instrument]}),
             "a link": post(f"{self.at}/links", json={"made_by": text}),
             "a letter": post(f"{self.at}/letters", json={"kind": "accepted", "dated": "2026-11-20", "text": text}),
@@ -78,7 +80,7 @@ class AtEveryDoor(AppCase):
 
     def test_lines_of_files_and_names_of_who_saves_show_a_mark_or_are_told(self) -> None:
         rows = "step,circuit,value,unit,instrument\nzs,ev,0.3,Ω,Set \u202e9\n"
-        told = self.client.post(f"{self.at}/readings/file", json={"text": rows, **TAKEN})
+        told = self.client.post(f"{self.at}/readings/file", json={"data": as_file(rows), **TAKEN})
         self.assertIn("Line 2 can't be taken: column 5 holds U+202E", told.get_json()["detail"])
         text = "start \u202e,kWh\n" + "2026-01-14 17:30,0.5\n"
         shape = {"separator": ",", "heading": True, "time_column": 0, "energy_column": 1}
@@ -102,7 +104,7 @@ class AtEveryDoor(AppCase):
         for what, text in FLOODS.items():
             for path, body in (
                 ("half-hours", {"text": text}),
-                (f"jobs/{self.stored.id}/readings/file", {"text": text[:400_000], **TAKEN}),
+                (f"jobs/{self.stored.id}/readings/file", {"data": as_file(text[:400_000]), **TAKEN}),
                 ("prices/csv", {"text": text[:240_000]}),
             ):
                 with self.subTest(what, path=path):
@@ -117,11 +119,10 @@ class AtEveryDoor(AppCase):
         head = "step,circuit,value,unit,test_voltage_v,taken_at\n"
         for volts, at in (
             ("inf", ""), ("1e999", ""), ("nan", ""), ("9" * 150, ""), ("", "9999-12-31T23:59:59-23:59"),
-            ("", "0001-01-01T00:00:00+23:59"), ("", "2026-13-01T10:00:00Z"), ("", "2026-06-01T10:00:00"),
-            ("", "2099-01-01T10:00:00Z"),
+            ("", "0001-01-01T00:00:00+23:59"), ("", "2026-13-01T10:00:00Z"), ("", "2099-01-01T10:00:00Z"),
         ):  # fmt: skip
             text = f"{head}zs,ev,0.3,Ω,{volts},{at}\n"
-            answer = self.client.post(f"{self.at}/readings/file", json={"text": text, **TAKEN})
+            answer = self.client.post(f"{self.at}/readings/file", json={"data": as_file(text), **TAKEN})
             with self.subTest(volts=volts[:5], at=at):
                 self.assertEqual(answer.status_code, 200, answer.text[:200])
                 (line,) = answer.get_json()["lines"]
@@ -129,10 +130,10 @@ class AtEveryDoor(AppCase):
                 self.assertLess(len(line["told"]), 400)
         for text in ('[{"step": ' + "9" * 5000 + "}]", "[NaN]", '[{"step": 1e999}]', "[" * 5000):
             with self.subTest(text[:12]):
-                answer = self.client.post(f"{self.at}/readings/file", json={"text": text, **TAKEN})
+                answer = self.client.post(f"{self.at}/readings/file", json={"data": as_file(text), **TAKEN})
                 self.assertIn(answer.status_code, (200, 422), answer.text[:200])
         naive = self.client.post(
-            f"{self.at}/readings/file", json={"text": head, **TAKEN, "taken_at": "2026-06-01T10:00"}
+            f"{self.at}/readings/file", json={"data": as_file(head), **TAKEN, "taken_at": "2026-06-01T10:00"}
         )
         self.assertEqual((naive.status_code, naive.get_json()["field"]), (422, "taken_at"))
 

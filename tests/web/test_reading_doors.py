@@ -8,7 +8,7 @@ from typing import Any
 from fulmen.core.model.readings import StepKey
 from tests.app import AppCase
 from tests.core.test_reading_fit import FIGURES
-from tests.jobs import DEVICE_IN_UNIT, example_text
+from tests.jobs import DEVICE_IN_UNIT, as_file, example_text
 from tests.sampling import some
 from tests.simulators.test_test_set import Line
 
@@ -47,7 +47,7 @@ class Doors(AppCase):
                 for text in self.files(step, outcome, value):
                     lines = self.client.post(
                         f"{self.at}/readings/file",
-                        json={"text": text, "taken_by": "R. Quillfeather", "taken_at": TAKEN["taken_at"]},
+                        json={"data": as_file(text), "taken_by": "R. Quillfeather", "taken_at": TAKEN["taken_at"]},
                     ).get_json()["lines"]
                     self.assertEqual([line["fate"] for line in lines], ["refused"], text)
                     self.assertIsNone(lines[0]["reading"])
@@ -94,7 +94,7 @@ class Doors(AppCase):
         text = "step;circuit;value\nze;origin;1,000\nze;origin;0,19"
         lines = self.client.post(
             f"{self.at}/readings/file",
-            json={"text": text, "taken_by": "R. Quillfeather", "taken_at": TAKEN["taken_at"]},
+            json={"data": as_file(text), "taken_by": "R. Quillfeather", "taken_at": TAKEN["taken_at"]},
         ).get_json()["lines"]
-        self.assertEqual([line["fate"] for line in lines], ["no_figure", "taken"])
-        self.assertIn("1000, or 1.000?", lines[0]["told"])
+        self.assertEqual([line["fate"] for line in lines], ["which_mark", "taken"])
+        self.assertIn("decimals or thousands?", lines[0]["told"])

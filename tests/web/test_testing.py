@@ -4,10 +4,10 @@ from typing import Any
 
 from fulmen.core.model.readings import StepKey, by_step
 from tests.app import AppCase
-from tests.jobs import DEVICE_IN_UNIT, GARAGE, job
+from tests.jobs import DEVICE_IN_UNIT, GARAGE, as_file, job
 
 API = "/api/v1"
-METER = {"name": "Meter", "serial_number": "M-1", "calibration_due": "2027-01-31", "functions": ["loop", "rcd"], "accuracies": []}  # fmt: skip
+METER = {"name": "Meter", "serial_number": "M-1", "calibration_due": "2027-01-31", "checked_on": None, "functions": ["loop", "rcd"], "accuracies": []}  # fmt: skip
 
 
 class Instruments(AppCase):
@@ -93,7 +93,7 @@ class Readings(AppCase):
 class FromAFile(AppCase):
     def asked(self, text: str, **more: Any) -> Any:
         body = {
-            "text": text,
+            "data": as_file(text),
             "taken_by": "R. Quillfeather",
             "taken_at": "2026-11-26T10:00:00Z",
             "instrument": "Meter",

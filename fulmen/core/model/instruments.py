@@ -48,13 +48,15 @@ class Accuracy(Part):
 class Instrument(Part):
     """One instrument. Readings name it by its `name`, so the name stays once a reading was taken with it.
 
-    `calibration_due` is null until somebody looked at its label; `functions` are what it can do, `accuracies` what its
+    `calibration_due` is null until somebody looked at its label; `checked_on` the day it
+    was last found right; `functions` are what it can do, `accuracies` what its
     sheet says of each.
     """
 
     name: Name
     serial_number: Line = ""
     calibration_due: Day | None = None
+    checked_on: Day | None = None
     functions: tuple[Function, ...] = ()
     accuracies: tuple[Accuracy, ...] = Field(default=(), max_length=len(Measures))
 

@@ -13,17 +13,22 @@ from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.practice.scene import Scene
 from fulmen.core.simulations.as_built.flow import Flow
 from fulmen.core.verification.instruments.dials import Link, Point
-from fulmen.core.verification.readings.imported_readings import (
-    MOST_LINES,
-    ImportedLine,
-    ReadingShape,
-)
+from fulmen.core.verification.instruments.in_use import InUse
+from fulmen.core.verification.readings.brought.shape import ReadingShape
+from fulmen.core.verification.readings.brought.table import MOST_LINES
+from fulmen.core.verification.readings.imported_readings import ImportedLine
 
 
 class InstrumentRegister(Part):
     """What the firm measures with: offered to every job."""
 
     instruments: tuple[Instrument, ...] = Field(default=(), max_length=20)
+
+
+class InstrumentsInUse(Part):
+    """What each instrument of the firm's register has read."""
+
+    instruments: tuple[InUse, ...]
 
 
 class Asked(Part):
@@ -43,9 +48,11 @@ class FromTestSet(Part):
 
 
 class ReadingsFile(Part):
-    """A file of readings, who brings it in, and its columns; without them those kept for the instrument."""
+    """A file of readings, its bytes in base64, who brings it in, and its columns; without them those kept for the
+    instrument.
+    """
 
-    text: Annotated[str, Field(max_length=400_000)]
+    data: Annotated[str, Field(max_length=1_100_000)]
     shape: ReadingShape | None = None
     taken_by: Name
     taken_at: Zoned
@@ -54,11 +61,16 @@ class ReadingsFile(Part):
 
 
 class ReadingLines(Part):
-    """The fate of each line of a file, and how it was read; nothing is kept."""
+    """The fate of each line of a file, and how it was read; nothing is kept.
+
+    `unused` are the columns that say nothing yet, `told` is what is to be said of its columns before any line can be.
+    """
 
     columns: tuple[str, ...]
+    unused: tuple[str, ...]
     shape: ReadingShape
     lines: tuple[ImportedLine, ...]
+    told: str = ""
 
 
 class ManyReadings(Part):

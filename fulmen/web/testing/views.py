@@ -2,26 +2,28 @@
 
 from __future__ import annotations
 
+from base64 import b64decode
+
 from flask import Response, abort, current_app
 from pydantic import ValidationError
 
 from fulmen.core.editing.job_file import check_structure
 from fulmen.core.errors import InputError
+from fulmen.core.file_text import text_of
 from fulmen.core.model.readings import HOLDS, Reading
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.scene import scene
 from fulmen.core.simulations.as_built.flow import flow
 from fulmen.core.simulations.as_built.set_up import Setup
-from fulmen.core.verification.readings.imported_readings import (
-    ReadingShape,
-    Taking,
-    columns_of,
-    imported_lines,
-)
+from fulmen.core.verification.instruments.in_use import in_use
+from fulmen.core.verification.readings.brought.shape import ReadingShape
+from fulmen.core.verification.readings.brought.table import columns_of
+from fulmen.core.verification.readings.imported_readings import Taking, imported_lines
 from fulmen.core.verification.readings.reading_fit import misfit
 from fulmen.core.verification.steps.steps import definition_of
 from fulmen.simulators.test_set_client import FromSet, TestSetError, ask
 from fulmen.store.errors import TooMany
+from fulmen.store.instruments_in_use import readings_by_job
 from fulmen.store.kept import keep, kept
 from fulmen.store.operations import add_readings, load_job
 from fulmen.web.doors.blueprint import api_blueprint
@@ -36,6 +38,7 @@ from fulmen.web.testing.schemas import (
     Asked,
     FromTestSet,
     InstrumentRegister,
+    InstrumentsInUse,
     ManyReadings,
     ReadingLines,
     ReadingsFile,
@@ -62,6 +65,14 @@ def replace_instruments(body: InstrumentRegister) -> Response:
     """Replace the firm's register; what stands in a job stays there."""
     keep(store(), KEY, body, now(), ", ".join(one.name for one in body.instruments))
     return reply(body)
+
+
+@testing.get("/instruments/in-use", responses={200: InstrumentsInUse})
+@allows(Role.ELECTRICIAN)
+def read_in_use() -> Response:
+    """Read what each instrument of the register has read since its last check, and beside which others."""
+    register = kept(store(), KEY, InstrumentRegister).instruments
+    return reply(InstrumentsInUse(instruments=in_use(register, readings_by_job(store()))))
 
 
 @testing.post("/jobs/<int:job_id>/test-set", responses={200: FromTestSet, 404: Problem, 409: Problem, 503: Problem})
@@ -125,8 +136,22 @@ def read_readings_file(path: JobPath, body: ReadingsFile) -> Response:
     shape = body.shape or kept(store(), SHAPES_KEY, ReadingShapes).by_instrument.get(body.instrument, ReadingShape())
     steps = judged(job).steps
     taking = Taking(body.taken_by, body.taken_at, body.instrument, body.again_because)
-    lines = imported_lines(body.text, shape, job, steps, taking)
-    return reply(ReadingLines(columns=columns_of(body.text), shape=shape, lines=lines))
+    text = text_of(_bytes_of(body.data), "data")
+    try:
+        found = imported_lines(text, shape, job, steps, taking)
+    except InputError as error:
+        if error.field != "shape":
+            raise
+        columns = columns_of(text)
+        return reply(ReadingLines(columns=columns, unused=columns, shape=shape, lines=(), told=error.message))
+    return reply(ReadingLines(columns=found.columns, unused=found.unused, shape=found.shape, lines=found.lines))
+
+
+def _bytes_of(data: str) -> bytes:
+    try:
+        return b64decode(data, validate=True)
+    except ValueError:
+        raise InputError("data", "must be a file's bytes in base64") from None
 
 
 @testing.post("/jobs/<int:job_id>/readings/many", responses={201: JobState, 404: Problem, 409: Problem})

@@ -25,6 +25,7 @@ const name = computed(() => store.job!.testing.instruments[props.index]?.name ??
     <div class="pair">
       <JobField :path="at('serial_number')" label="Serial number" />
       <DayField :path="at('calibration_due')" label="Calibration due" />
+      <DayField :path="at('checked_on')" label="Last found right on" />
     </div>
     <TapField :path="at('functions')" label="It measures" choice="Function" many />
     <AccuracyFields :index="index" />

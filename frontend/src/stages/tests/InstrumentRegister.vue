@@ -6,6 +6,7 @@ import { answer, api, asProblem } from '../../api/client'
 import type { Instrument } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import InstrumentFields from './InstrumentFields.vue'
+import InstrumentsInUse from './InstrumentsInUse.vue'
 
 const store = useJob()
 const firms = ref<Instrument[]>([])
@@ -34,7 +35,14 @@ function add(instrument: Instrument): void {
 }
 function addNamed(): void {
   if (!free.value) return
-  add({ name: named.value.trim(), serial_number: '', calibration_due: null, functions: [], accuracies: [] })
+  add({
+    name: named.value.trim(),
+    serial_number: '',
+    calibration_due: null,
+    checked_on: null,
+    functions: [],
+    accuracies: [],
+  })
   named.value = ''
 }
 const takeOut = (name: string) =>
@@ -73,6 +81,7 @@ const keepForAll = () =>
       }}</v-btn>
     </p>
     <v-btn v-if="own.length" variant="text" @click="keepForAll">Offer these to every job</v-btn>
+    <InstrumentsInUse />
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
   </section>
 </template>

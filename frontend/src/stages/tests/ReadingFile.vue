@@ -1,9 +1,11 @@
 <script setup lang="ts">
-// Readings from a file: the fate of each line is shown first; what is left stays a file.
+// Readings from a file: how it lies and the fate of each line are shown first; what is left stays a file.
 import { computed, ref, useTemplateRef } from 'vue'
 
+import type { ImportedLine } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import { usePerson } from '../../shared/usePerson'
+import FileLine from './FileLine.vue'
 import { useReadingFile } from './useReadingFile'
 
 const open = defineModel<boolean>({ required: true })
@@ -12,36 +14,34 @@ const { name } = usePerson()
 const input = useTemplateRef<HTMLInputElement>('input')
 const instrument = ref('')
 const why = ref('')
-const { read, failed, told, ask, bring, mapStep, mapColumn, keep } = useReadingFile(
+const { read, shape, failed, held, ask, bring, say, sayStep, sayCircuit, sayTop, keep } = useReadingFile(
   () => name.value.trim(),
   () => instrument.value.trim(),
   () => why.value.trim(),
 )
 // Once something was taken before, the field stays: what was typed into it is told with every line.
 const asksWhy = computed(() => why.value !== '' || read.value?.lines.some((line) => line.fate === 'again'))
-const taken = computed(() => read.value?.lines.filter((line) => line.reading) ?? [])
-const STEPS = computed(() => (store.toldSteps ?? []).map((step) => ({ value: step.step, words: step.title })))
-const COLUMNS = [
+const LONG = [
   ['step_column', 'Which step'],
   ['circuit_column', 'Circuit'],
   ['value_column', 'Figure'],
   ['unit_column', 'Unit'],
 ] as const
-const WORDS: Record<string, string> = {
-  taken: 'is taken',
-  converted: 'is taken',
-  duplicate: 'is there already',
-  no_step: 'which step?',
-  no_circuit: 'no such circuit',
-  no_figure: 'no figure',
-  wrong_unit: 'wrong unit',
-  refused: 'can’t be taken',
-  again: 'why again?',
-}
+const STEPS = computed(() => [
+  ...new Map((store.toldSteps ?? []).map((one) => [one.step, { value: one.step, words: one.title }])).values(),
+])
+const WIDE = [['circuit_column', 'Circuit']] as const
+const columns = computed(() => (shape.value?.wide ? WIDE : LONG))
+
+// What is meant once is meant by every line alike: a mark or a day by all of the file.
+const OF_THE_FILE = ['which_mark', 'which_day']
+const asked = (one: ImportedLine) => (OF_THE_FILE.includes(one.fate) ? one.fate : `${one.fate} ${one.asks}`)
+const isFirst = (line: ImportedLine, at: number) =>
+  read.value!.lines.findIndex((one) => asked(one) === asked(line)) === at
 
 async function choose(): Promise<void> {
   const file = input.value?.files?.[0]
-  if (file) await bring(await file.text())
+  if (file) await bring(file)
   input.value!.value = ''
 }
 async function keepAll(): Promise<void> {
@@ -53,7 +53,9 @@ async function keepAll(): Promise<void> {
   <v-dialog v-model="open" max-width="860" scrollable>
     <v-card class="sheet file">
       <h2 class="headline">Readings from a file</h2>
-      <p class="quiet">CSV or JSON. Nothing is kept before you have seen what becomes of each line.</p>
+      <p class="quiet">
+        CSV or JSON, a row a reading or a row a circuit. Nothing is kept before you have seen what becomes of each.
+      </p>
       <div class="who">
         <v-text-field v-model="name" label="Tested by" maxlength="200" />
         <v-text-field v-model="instrument" label="Instrument, where a line names none" maxlength="200" />
@@ -63,15 +65,36 @@ async function keepAll(): Promise<void> {
         >Choose the file</v-btn
       >
       <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
-      <template v-if="told">
+      <template v-if="read && shape">
+        <p v-if="read.told" class="failed" role="alert">{{ read.told }}</p>
         <div class="who">
           <v-select
-            v-for="[key, label] in COLUMNS"
+            label="The file has"
+            :model-value="!!shape.wide"
+            :items="[
+              { value: false, title: 'a row a reading' },
+              { value: true, title: 'a row a circuit, a column a test' },
+            ]"
+            @update:model-value="say({ wide: $event })"
+          />
+          <v-select
+            v-for="[key, label] in columns"
             :key="key"
             :label="label"
-            :model-value="told.shape[key]"
-            :items="told.columns"
-            @update:model-value="mapColumn(key, $event)"
+            :model-value="shape[key]"
+            :items="read.columns"
+            @update:model-value="say({ [key]: $event })"
+          />
+        </div>
+        <div v-if="shape.wide && read.unused.length" class="who">
+          <v-select
+            v-for="column in read.unused"
+            :key="column"
+            :label="`“${column}” is`"
+            :items="STEPS"
+            item-title="words"
+            item-value="value"
+            @update:model-value="sayStep(column, $event)"
           />
         </div>
       </template>
@@ -82,26 +105,20 @@ async function keepAll(): Promise<void> {
         maxlength="200"
         @change="ask"
       />
-      <ol v-if="read" aria-label="What becomes of each line">
-        <li v-for="line in read.lines" :key="line.number" :class="line.fate">
-          <span class="figure">{{ line.words }}</span>
-          <b>{{ WORDS[line.fate] }}</b>
-          <v-select
-            v-if="line.fate === 'no_step'"
-            label="Which step is it?"
-            :items="STEPS"
-            item-title="words"
-            item-value="value"
-            hide-details
-            @update:model-value="mapStep(line.words, $event)"
-          />
-          <span v-else class="small">{{ line.told }}</span>
-        </li>
+      <ol v-if="read?.lines.length" aria-label="What becomes of each line">
+        <FileLine
+          v-for="(line, at) in read.lines"
+          :key="at"
+          :line="line"
+          :first="isFirst(line, at)"
+          @step="sayStep"
+          @circuit="sayCircuit"
+          @top="sayTop"
+          @say="say"
+        />
       </ol>
       <div class="who">
-        <v-btn v-if="read" color="ink" :disabled="!taken.length" @click="keepAll"
-          >Keep {{ taken.length }} readings</v-btn
-        >
+        <v-btn v-if="read" color="ink" :disabled="!held.length" @click="keepAll">Keep {{ held.length }} readings</v-btn>
         <v-btn variant="text" @click="open = false">Back</v-btn>
       </div>
     </v-card>
@@ -126,23 +143,5 @@ ol {
   list-style: none;
   margin: 0;
   padding: 0;
-}
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 2fr) 130px minmax(0, 2fr);
-  gap: 10px;
-  align-items: center;
-  padding: 6px 0;
-  border-top: 1px solid var(--line);
-}
-.taken b,
-.converted b {
-  color: var(--meets);
-}
-@media (max-width: 839px) {
-  li {
-    grid-template-columns: 1fr;
-    gap: 2px;
-  }
 }
 </style>
