@@ -8,7 +8,7 @@ from itertools import groupby
 from sqlalchemy import select
 
 from fulmen.core.model.readings import Reading
-from fulmen.core.verification.instruments.in_use import JobReadings
+from fulmen.core.verification.readings.in_use import JobReadings
 from fulmen.store.database import Sessions
 from fulmen.store.tables import JobRow, ReadingRow
 

@@ -42,6 +42,7 @@ from fulmen.web.survey.operator import operator
 from fulmen.web.survey.photos import photos
 from fulmen.web.survey.supply import supply
 from fulmen.web.survey.usual_answers import usual
+from fulmen.web.testing.beside import Beside
 from fulmen.web.testing.views import testing
 
 # The framework knows no addresses full of colons: on IPv6 the machine is reached by its name.
@@ -75,6 +76,7 @@ def create_app(
     made = app.extensions["sessions"] = sessions(open_database(settings))
     app.session_interface = StoreSessions()
     # Secrets that don't exist, by the address that tries them: twenty, then one every half minute.
+    app.extensions["beside"] = Beside()
     app.extensions["guesses"] = Buckets(20, 1 / 30)
     app.extensions.update(at_test_set=OneEach(), reading_paper=Lock(), lookings=Lookings())
     app.extensions.update(issuing=IssuingQueue(made, state, render, now))

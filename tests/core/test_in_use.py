@@ -5,7 +5,7 @@ from datetime import date
 from typing import Any
 
 from fulmen.core.model.instruments import Instrument
-from fulmen.core.verification.instruments.in_use import InUse, JobReadings, in_use
+from fulmen.core.verification.readings.in_use import InUse, JobReadings, in_use
 from tests.core.test_earth_readings import read
 from tests.jobs import DEVICE_IN_UNIT, job
 

@@ -39,7 +39,7 @@ MAY_IMPORT = {
 WINGS = (
     ("errors", "units", "plain", "so_far"),
     ("model",),
-    ("field_messages", "file_rows"),
+    ("field_messages", "file_rows", "file_text"),
     ("findings",),
     ("reference",),
     ("electrical",),

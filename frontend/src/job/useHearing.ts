@@ -1,13 +1,23 @@
-// What another tab of this browser sent is asked for until somebody answers: no page stays behind what it calls saved.
+// What another tab or phone sent is asked for until somebody answers: no page stays behind what it calls saved.
 import { useTimeoutFn } from '@vueuse/core'
 import { ref } from 'vue'
 
 const TRY_AGAIN_MS = 5000
 
-export function useHearing<T>(ask: () => Promise<T>, hear: (state: T) => void) {
+export function useHearing<T extends { id: number; revision: number }>(
+  ask: () => Promise<T>,
+  hear: (state: T) => void,
+) {
   const isBehind = ref(false)
+  /** How far the store was when this job was last heard of: whatever happens to it there makes it another one. */
+  const revision = ref(0)
+  let of = 0
   const again = useTimeoutFn(() => void catchUp(), TRY_AGAIN_MS, { immediate: false })
 
+  function reached(state: T): void {
+    revision.value = state.id === of ? Math.max(revision.value, state.revision) : state.revision
+    of = state.id
+  }
   async function catchUp(): Promise<void> {
     isBehind.value = true
     const heard = await ask().catch(() => undefined)
@@ -15,5 +25,5 @@ export function useHearing<T>(ask: () => Promise<T>, hear: (state: T) => void) {
     isBehind.value = false
     hear(heard)
   }
-  return { isBehind, catchUp }
+  return { isBehind, revision, reached, catchUp }
 }

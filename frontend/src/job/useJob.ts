@@ -42,13 +42,9 @@ export const useJob = defineStore('job', () => {
   const isSaved = computed(() => saving.isSaved.value && !entries.value.length && !hearing.isBehind.value)
   const isKept = computed(() => (saving.isSaved.value || saving.isKept.value) && outbox.isKept.value)
   const waiting = computed(() => saving.waiting.value + outbox.waiting.value.length)
-  const { evaluation, tell, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(
-    () => saving.heldBack.sendable.value,
-    {
-      arrived: saving.evaluated,
-      failed: saving.notEvaluated,
-    },
-  )
+  const judging = { arrived: saving.evaluated, failed: saving.notEvaluated }
+  const sendable = () => saving.heldBack.sendable.value
+  const { evaluation, tell, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(sendable, judging)
   const { applied, apply, undo, overtake, forget } = useUndo(job, enact)
   const held = saving.heldBack.held
   const fieldErrors = computed(() =>
@@ -74,6 +70,7 @@ export const useJob = defineStore('job', () => {
   /** What the server did to the readings; an edit that is not saved yet stays on top. */
   function hear(state: JobState): void {
     if (state.id !== id.value || !job.value) return
+    hearing.reached(state)
     if (saving.isSaved.value) return take(state)
     job.value = { ...job.value, ...appended(state.job) }
     void settle()
@@ -83,6 +80,7 @@ export const useJob = defineStore('job', () => {
     answer<JobState>(api.GET('/api/v1/jobs/{job_id}', { params: { path: { job_id: jobId } } }))
 
   function take(state: JobState): void {
+    hearing.reached(state)
     id.value = state.id
     job.value = saving.heldBack.onTop(state.job)
     tell(saving.heldBack.sendable.value!, state.evaluation)
@@ -179,6 +177,7 @@ export const useJob = defineStore('job', () => {
   return {
     id,
     version,
+    revision: hearing.revision,
     job,
     evaluation,
     saveState,
@@ -203,6 +202,7 @@ export const useJob = defineStore('job', () => {
     guards,
     applied,
     load,
+    catchUp: hearing.catchUp,
     change,
     changeAll,
     apply,

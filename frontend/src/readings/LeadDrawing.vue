@@ -19,7 +19,13 @@ const rows = computed(() =>
     colour: COLOURS[lead.jack] ?? 'var(--ink)',
   })),
 )
-const told = computed(() => props.step.leads.map((lead) => `${lead.jack} to ${lead.terminal}`).join(', '))
+/** The ends of the leads are held together: nothing but they is read. */
+const joined = computed(() => rows.value.length > 1 && rows.value.every((one) => one.at.every((at) => at === 'lead')))
+const told = computed(() =>
+  joined.value
+    ? `${rows.value.map((one) => one.jack).join(' and ')} joined`
+    : props.step.leads.map((lead) => `${lead.jack} to ${lead.terminal}`).join(', '),
+)
 </script>
 
 <template>
@@ -39,7 +45,7 @@ const told = computed(() => props.step.leads.map((lead) => `${lead.jack} to ${le
       <text x="128" :y="one.y + 5" text-anchor="end" class="jack">{{ one.jack }}</text>
       <line x1="136" x2="430" :y1="one.y" :y2="one.y" :stroke="one.colour" stroke-width="4" />
       <text x="148" :y="one.y - 6" :class="moved.includes(one.jack) ? 'strong' : 'stays'">
-        {{ one.terminal }}{{ moved.includes(one.jack) ? '' : ', stays' }}
+        <template v-if="!joined">{{ one.terminal }}{{ moved.includes(one.jack) ? '' : ', stays' }}</template>
       </text>
     </g>
     <template v-if="adapter">
@@ -50,6 +56,10 @@ const told = computed(() => props.step.leads.map((lead) => `${lead.jack} to ${le
       <rect x="558" y="4" width="80" :height="height" rx="14" class="box" />
       <text x="598" :y="height / 2 + 8" text-anchor="middle">Unit</text>
     </template>
+    <g v-else-if="joined">
+      <path :d="`M430 ${rows[0]!.y}C470 ${rows[0]!.y} 470 ${rows.at(-1)!.y} 430 ${rows.at(-1)!.y}`" class="held" />
+      <text x="474" :y="height / 2 + 10" class="strong">Ends joined</text>
+    </g>
     <template v-else>
       <rect x="430" y="4" width="208" :height="height" rx="12" class="box" />
       <text x="446" :y="height / 2 + 10" class="strong">{{ name }}</text>
@@ -75,6 +85,11 @@ const told = computed(() => props.step.leads.map((lead) => `${lead.jack} to ${le
 .lead {
   stroke: var(--ink);
   stroke-width: 6;
+}
+.held {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 4;
 }
 .link-line {
   stroke: var(--copper);

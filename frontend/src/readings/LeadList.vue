@@ -1,12 +1,21 @@
 <script setup lang="ts">
 // Which lead goes to which terminal, as lines: the drawing's words where it has no room.
+import { computed } from 'vue'
+
 import type { Step } from '../api/types'
 
-defineProps<{ step: Step; moved: string[] }>()
+const props = defineProps<{ step: Step; moved: string[] }>()
+
+const joined = computed(
+  () => props.step.leads.length > 1 && props.step.leads.every((one) => one.at.every((at) => at === 'lead')),
+)
 </script>
 
 <template>
-  <ul v-if="step.leads.length" class="leads" aria-label="Leads">
+  <p v-if="joined">
+    <b class="figure">{{ step.leads.map((lead) => lead.jack).join(' – ') }}</b> ends joined
+  </p>
+  <ul v-else-if="step.leads.length" class="leads" aria-label="Leads">
     <li v-for="lead in step.leads" :key="lead.jack" :class="{ stays: !moved.includes(lead.jack) }">
       <b class="figure" :class="`jack-${lead.jack}`">{{ lead.jack }}</b> {{ lead.terminal }}
       <span v-if="!moved.includes(lead.jack)" class="small">stays</span>

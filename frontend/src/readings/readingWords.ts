@@ -21,7 +21,8 @@ export function figureWords(reading: Reading, step: Step): string {
 }
 
 export function bandWords(step: Step): string {
-  if (step.expected_low === null || step.expected_high === null) return ''
+  if (step.expected_low === null) return ''
+  if (step.expected_high === null) return `${step.expected_low.toFixed(0)} ${step.unit} or more`
   return `${step.expected_low.toFixed(step.decimals)} to ${step.expected_high.toFixed(step.decimals)} ${step.unit}`
 }
 

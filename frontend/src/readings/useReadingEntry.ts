@@ -12,6 +12,8 @@ const testVoltageV = ref<number | null>(null)
 export interface Taken {
   name: string
   instrument: string
+  /** Who read it, where somebody at the other end did and this one writes it down. */
+  readBy?: string
 }
 
 export function useReadingEntry(step: () => Step) {
@@ -60,7 +62,8 @@ export function useReadingEntry(step: () => Step) {
       follows: here.reading ? { taken_by: here.reading.taken_by, taken_at: here.reading.taken_at } : null,
       again_because: here.reading ? again.value.trim() : '',
       photo: photo.value,
-      taken_by: by.name.trim(),
+      taken_by: by.readBy || by.name.trim(),
+      entered_by: by.readBy ? by.name.trim() : '',
       taken_at: new Date().toISOString(),
       came_at: null,
     }

@@ -7,8 +7,8 @@ export interface SideItem {
   title: string
   figure: string
   open: boolean
-  /** The item begins a new group. */
-  apart?: boolean
+  /** The item begins a new group, of this name. */
+  head?: string
 }
 
 defineProps<{ items: SideItem[]; current: string; label: string; fold: string; step?: boolean }>()
@@ -27,7 +27,8 @@ function choose(key: string): void {
       {{ unfolded ? 'Fold the list' : fold }}
     </button>
     <ol>
-      <li v-for="item in items" :key="item.key" :class="{ apart: item.apart }">
+      <li v-for="item in items" :key="item.key" :class="{ apart: item.head !== undefined }">
+        <p v-if="item.head" class="head">{{ item.head }}</p>
         <button
           type="button"
           :class="{ current: item.key === current, open: item.open }"
@@ -57,6 +58,12 @@ ol {
   border-top: 1px solid var(--line);
   margin-top: 8px;
   padding-top: 8px;
+}
+.head {
+  padding: 4px 23px 2px;
+  font-size: 0.85rem;
+  font-weight: 700;
+  color: var(--quiet);
 }
 li button {
   display: flex;

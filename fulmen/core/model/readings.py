@@ -127,8 +127,8 @@ class Reading(Part):
     `value` is in the unit of its step (ohm, megohm, kiloampere, millisecond). `over_range` keeps the top
     of the instrument's range as the value: ">999 MΩ" is 999, over range. `instrument` is its name in the job's
     register; `follows` is the reading that its tester knew of, `again_because` why it was taken again all the same,
-    `photo` shows the display. `came_at` is when a hold came to the store, where its device signed it without network
-    and sent it later.
+    `photo` shows the display. `entered_by` is who wrote it down for who took it, empty where that is one person.
+    `came_at` is when a hold came to the store, where its device signed it without network and sent it later.
     """
 
     step: StepKey
@@ -143,6 +143,7 @@ class Reading(Part):
     again_because: Line = ""
     photo: PhotoRef = ""
     taken_by: Name
+    entered_by: Line = ""
     taken_at: Moment
     came_at: Moment | None = None
 

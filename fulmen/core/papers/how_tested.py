@@ -7,7 +7,7 @@ from fulmen.core.evaluate import Evaluation
 from fulmen.core.findings.words import word
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import StepKey
+from fulmen.core.model.readings import Reading, StepKey
 from fulmen.core.papers.cells import figure, reading_text
 from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.plain import plain
@@ -108,8 +108,13 @@ def instrument_rows(job: Job) -> tuple[InstrumentRow, ...]:
 def tested_words(job: Job) -> str:
     """By whom and on which days the job was tested."""
     days = list(dict.fromkeys(one.taken_at.date() for one in job.readings))
-    names = ", ".join(dict.fromkeys(one.taken_by for one in job.readings))
+    names = ", ".join(dict.fromkeys(map(_by, job.readings)))
     return f"{names}, {', '.join(f'{day:%-d %B %Y}' for day in sorted(days))}"
+
+
+def _by(reading: Reading) -> str:
+    """Who took a reading, and who wrote it down for them."""
+    return f"{reading.taken_by} (entered by {reading.entered_by})" if reading.entered_by else reading.taken_by
 
 
 def schools_words(job: Job) -> str:

@@ -13,10 +13,10 @@ from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.practice.scene import Scene
 from fulmen.core.simulations.as_built.flow import Flow
 from fulmen.core.verification.instruments.dials import Link, Point
-from fulmen.core.verification.instruments.in_use import InUse
 from fulmen.core.verification.readings.brought.shape import ReadingShape
 from fulmen.core.verification.readings.brought.table import MOST_LINES
 from fulmen.core.verification.readings.imported_readings import ImportedLine
+from fulmen.core.verification.readings.in_use import InUse
 
 
 class InstrumentRegister(Part):
@@ -29,6 +29,30 @@ class InstrumentsInUse(Part):
     """What each instrument of the firm's register has read."""
 
     instruments: tuple[InUse, ...]
+
+
+class HereNow(Part):
+    """What a device has open of a job: whose it is, and which step; null where none is."""
+
+    device: Annotated[str, Field(pattern=r"^[a-z0-9-]{8,40}$")]
+    name: Line = ""
+    step: StepKey | None = None
+    subject: Subject | None = None
+
+
+class OtherHere(Part):
+    """Somebody else at the same job, and the step that they have open."""
+
+    name: str
+    step: str
+    subject: str
+
+
+class JobNow(Part):
+    """How far a job has come, and who else is at it."""
+
+    revision: int
+    others: tuple[OtherHere, ...]
 
 
 class Asked(Part):

@@ -15,10 +15,10 @@ from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.scene import scene
 from fulmen.core.simulations.as_built.flow import flow
 from fulmen.core.simulations.as_built.set_up import Setup
-from fulmen.core.verification.instruments.in_use import in_use
 from fulmen.core.verification.readings.brought.shape import ReadingShape
 from fulmen.core.verification.readings.brought.table import columns_of
 from fulmen.core.verification.readings.imported_readings import Taking, imported_lines
+from fulmen.core.verification.readings.in_use import in_use
 from fulmen.core.verification.readings.reading_fit import misfit
 from fulmen.core.verification.steps.steps import definition_of
 from fulmen.simulators.test_set_client import FromSet, TestSetError, ask
@@ -26,6 +26,7 @@ from fulmen.store.errors import TooMany
 from fulmen.store.instruments_in_use import readings_by_job
 from fulmen.store.kept import keep, kept
 from fulmen.store.operations import add_readings, load_job
+from fulmen.store.revisions import revision_of
 from fulmen.web.doors.blueprint import api_blueprint
 from fulmen.web.doors.limits import OneEach
 from fulmen.web.doors.policy import Role, allows
@@ -34,12 +35,16 @@ from fulmen.web.doors.replies import now, reply, store
 from fulmen.web.jobs.replies import job_reply, judged
 from fulmen.web.jobs.schemas import JobPath, JobState
 from fulmen.web.jobs.signing import who_asks
+from fulmen.web.testing.beside import Beside, Opened
 from fulmen.web.testing.schemas import (
     Asked,
     FromTestSet,
+    HereNow,
     InstrumentRegister,
     InstrumentsInUse,
+    JobNow,
     ManyReadings,
+    OtherHere,
     ReadingLines,
     ReadingsFile,
     ReadingShapes,
@@ -73,6 +78,17 @@ def read_in_use() -> Response:
     """Read what each instrument of the register has read since its last check, and beside which others."""
     register = kept(store(), KEY, InstrumentRegister).instruments
     return reply(InstrumentsInUse(instruments=in_use(register, readings_by_job(store()))))
+
+
+@testing.post("/jobs/<int:job_id>/now", responses={200: JobNow, 404: Problem})
+@allows(Role.ELECTRICIAN)
+def ask_now(path: JobPath, body: HereNow) -> Response:
+    """Ask how far a job has come and who else is at it, and say what is open here; nothing is stored."""
+    beside: Beside = current_app.extensions["beside"]
+    revision = revision_of(store(), path.job_id)
+    others = beside.heard(path.job_id, body.device, Opened(body.name, body.step or "", body.subject or ""))
+    told = tuple(OtherHere(name=one.name, step=one.step, subject=one.subject) for one in others)
+    return reply(JobNow(revision=revision, others=told))
 
 
 @testing.post("/jobs/<int:job_id>/test-set", responses={200: FromTestSet, 404: Problem, 409: Problem, 503: Problem})

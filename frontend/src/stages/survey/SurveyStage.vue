@@ -42,7 +42,7 @@ const items = computed(() => [
   })),
   ...FOLLOWS.map((one, index) => ({
     ...one,
-    apart: index === 0,
+    head: index === 0 ? '' : undefined,
     open: false,
     figure: one.key === 'open' ? String(store.evaluation!.questions.length) : '',
   })),

@@ -23,7 +23,9 @@ import StepHow from './StepHow.vue'
 import StepTaken from './StepTaken.vue'
 import StepVerdict from './StepVerdict.vue'
 import TesterFields from './TesterFields.vue'
+import { useBeside } from './useBeside'
 import { useInstrument } from './useInstrument'
+import { keyOf } from './useTestOrder'
 import { useTestSet } from './useTestSet'
 
 const props = defineProps<{ step: Step; number: number; count: number; moves: Move[]; offered: Step[] }>()
@@ -37,7 +39,14 @@ const text = computed(() => stepText(props.step))
 const { instrument } = useInstrument(() => props.step)
 // What the set showed was taken by the set, whichever instrument is chosen below.
 const showedBy = ref('')
-const by = () => ({ name: person.name.value, instrument: showedBy.value || instrument.value })
+const { others, readBy } = useBeside()
+const beside = computed(() => others.value.filter((one) => keyOf(one) === keyOf(props.step)).map((one) => one.name))
+// Nobody signs for another.
+const by = () => ({
+  name: person.name.value,
+  instrument: showedBy.value || instrument.value,
+  readBy: props.step.kind === 'hold' ? '' : readBy.value,
+})
 const entry = useReadingEntry(() => props.step)
 const { hasSet, readFromSet } = useTestSet()
 const field = useTemplateRef<InstanceType<typeof FigureField>>('field')
@@ -106,7 +115,10 @@ function leave(kind: typeof leftOut.value): void {
 
 <template>
   <section class="panel" :aria-labelledby="`step-${step.step}`">
-    <p class="count">Step {{ number }} of {{ count }}, {{ step.where }}</p>
+    <p class="count">
+      Step {{ number }} of {{ count }}, {{ step.where
+      }}<template v-if="beside.length">; {{ beside.join(', ') }} has it open too</template>
+    </p>
     <h2 :id="`step-${step.step}`" class="headline">{{ step.title }}</h2>
     <MovesStrip :moves="moves" />
     <p v-if="step.beforehand" class="damages" role="note"><b>First:</b> {{ step.beforehand }}</p>

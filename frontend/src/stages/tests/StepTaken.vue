@@ -39,7 +39,9 @@ const came = computed(() => {
   <div v-if="step.reading" class="taken">
     <p>
       {{ step.waits ? 'On this device, not yet saved:' : 'Kept:' }} <b class="figure">{{ readingWords(step) }}</b> by
-      {{ step.reading.taken_by }}<template v-if="isHold">, as typed</template>, {{ dayAndTime(step.reading.taken_at)
+      {{ step.reading.taken_by
+      }}<template v-if="step.reading.entered_by">, entered by {{ step.reading.entered_by }}</template
+      ><template v-if="isHold">, as typed</template>, {{ dayAndTime(step.reading.taken_at)
       }}<template v-if="came">, came {{ dayAndTime(came) }}</template
       ><template v-if="step.reading.instrument">, {{ step.reading.instrument }}</template
       ><template v-if="step.reading.photo">, with a photo</template

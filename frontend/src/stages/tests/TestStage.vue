@@ -7,10 +7,12 @@ import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import { useSought } from '../../shared/fieldPlaces'
 import ClampTest from './ClampTest.vue'
+import StageEnd from './StageEnd.vue'
 import StepList from './StepList.vue'
 import StepPanel from './StepPanel.vue'
 import ReadingFile from './ReadingFile.vue'
 import TestingSetup from './TestingSetup.vue'
+import { useAskingBeside } from './useBeside'
 import { useClamp } from './useClamp'
 import { keyOf, useTestOrder } from './useTestOrder'
 
@@ -27,6 +29,7 @@ useSought((path) => path.startsWith('testing.') && (settingUp.value = true))
 const all = computed(() => store.steps)
 // A step that is only offered with another is opened by choice, and stands in its place then.
 const step = computed(() => all.value.find((one) => keyOf(one) === current.value && one.stage === props.stage))
+useAskingBeside(() => step.value)
 const place = computed(() => steps.value.findIndex((one) => keyOf(one) === current.value))
 const { clamp } = useClamp()
 const limited = computed(() => store.job?.supply.load_limit_a !== null && props.stage === 'live')
@@ -62,8 +65,7 @@ watch(
 function next(): void {
   const from = place.value
   const after = steps.value.find((one, index) => index > from && isOpen(one)) ?? steps.value[from + 1]
-  if (after) current.value = keyOf(after)
-  else if (limited.value) current.value = 'clamp'
+  current.value = after ? keyOf(after) : 'end'
 }
 </script>
 
@@ -80,6 +82,14 @@ function next(): void {
       @choose="choose"
     />
     <ClampTest v-if="current === 'clamp'" />
+    <StageEnd
+      v-else-if="current === 'end'"
+      :stage="stage"
+      :steps="steps"
+      :put-back="plan?.put_back"
+      :clamp="limited ? clampWords : undefined"
+      @choose="choose"
+    />
     <StepPanel
       v-else-if="step && settled"
       :key="current"

@@ -5,7 +5,9 @@ import { computed, watch } from 'vue'
 import type { Step } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import { usePerson } from '../../shared/usePerson'
+import TapGroup from '../../shared/fields/TapGroup.vue'
 import ReadingPhoto from './ReadingPhoto.vue'
+import { useBeside } from './useBeside'
 import { useInstrument } from './useInstrument'
 
 const props = defineProps<{ step: Step }>()
@@ -14,6 +16,12 @@ const photo = defineModel<string>('photo', { required: true })
 
 const store = useJob()
 const { name } = usePerson()
+const { others, readBy } = useBeside()
+/** Who calls a figure out from the other end; it is written down here, under both names. */
+const away = computed(() => {
+  const found = [...new Set(others.value.map((one) => one.name))].filter((one) => one !== name.value.trim())
+  return found.length ? [{ value: '', words: 'me' }, ...found.map((one) => ({ value: one, words: one }))] : []
+})
 const { instrument } = useInstrument(() => props.step)
 const names = computed(() => store.job!.testing.instruments.map((one) => one.name))
 watch(
@@ -28,6 +36,13 @@ watch(
 <template>
   <div class="tester">
     <v-text-field v-model="name" label="Tested by" maxlength="200" autocomplete="name" />
+    <TapGroup
+      v-if="away.length && step.kind !== 'hold'"
+      label="Read by"
+      :answers="away"
+      :chosen="(one) => one === readBy"
+      @tap="readBy = $event as string"
+    />
     <v-select v-if="names.length" v-model="instrument" label="Instrument" :items="names" />
     <v-btn v-else variant="outlined" @click="emit('setUp')">Enter your instruments</v-btn>
     <ReadingPhoto v-if="step.kind !== 'hold'" v-model="photo" />

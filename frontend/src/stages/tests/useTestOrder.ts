@@ -9,7 +9,7 @@ import { useLooking } from '../../shared/useLooking'
 
 const byCoach = useLocalStorage('fulmen-by-coach', true)
 
-export const keyOf = (step: Pick<Step, 'step' | 'subject'>) => `${step.step}/${step.subject}`
+export const keyOf = (step: { step: string; subject: string }) => `${step.step}/${step.subject}`
 
 /** Steps to show: what is only offered with another is shown once it was taken, or asked for. */
 export const isListed = (step: Step) => step.offered_with === null || step.required || step.reading !== null

@@ -9,8 +9,9 @@ from fulmen.core.findings.rules.readings import AGREE_ELECTRODE_FORECAST, EARTHS
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.instruments.accuracy import InstrumentError, asks_of, off_together
+from fulmen.core.verification.instruments.accuracy import asks_of, off_together
 from fulmen.core.verification.steps.contents import instrument_error
+from fulmen.core.verification.steps.origin_bands import electrode_band, electrode_error
 from fulmen.core.verification.steps.run_test import RunTest
 
 WHERE_JOINED = (
@@ -72,13 +73,6 @@ def _earths_apart(test: RunTest) -> Finding | None:
     )
 
 
-def electrode_error(test: RunTest, subject: str, electrode_ohm: float) -> tuple[InstrumentError, float]:
-    """How far an electrode may be off by its instrument, by the step that it was read with, and its value."""
-    by_loop = test.figure(StepKey.ELECTRODE, subject) is None
-    step = StepKey.ELECTRODE_LOOP if by_loop else StepKey.ELECTRODE
-    return instrument_error(test, step, subject), electrode_ohm
-
-
 def _electrode_alone(test: RunTest, subject: str) -> Finding | None:
     """An electrode lower than rods come to has something in parallel, which may be taken away one day."""
     case = test.case
@@ -103,16 +97,12 @@ def _electrode_alone(test: RunTest, subject: str) -> Finding | None:
 
 def _as_forecast(test: RunTest, subject: str) -> Finding | None:
     """An electrode far from what was reckoned with: the ground, the rod or the test is another."""
-    case = test.case
-    supply_ohm = case.job.supply.electrode_design_ohm
-    forecast_ohm = supply_ohm if subject == ORIGIN else None if case.to_loads else case.arrangement.electrode_design_ohm
-    value = test.figure(StepKey.ELECTRODE, subject)
-    if value is None or forecast_ohm is None:
+    value, band = test.figure(StepKey.ELECTRODE, subject), electrode_band(test, subject)
+    if value is None or band is None:
         return None
-    factor = case.rules.value("electrode_forecast_factor")
-    asked = ask(AGREE_ELECTRODE_FORECAST, case.rules, subject)
-    detail = f"Read {value:g} Ω, reckoned with {forecast_ohm:g} Ω."
-    if forecast_ohm / factor <= value <= forecast_ohm * factor:
+    asked = ask(AGREE_ELECTRODE_FORECAST, test.rules, subject)
+    detail = f"Read {value:g} Ω, {band.source}."
+    if band.low <= value <= band.high:
         return asked.meets(detail)
     why = "Lower: something in parallel, or wet ground. Higher: dry or made-up ground, or the spikes too near."
-    return asked.your_call(f"{detail} {why}", basis={"value": value, "forecast_ohm": forecast_ohm})
+    return asked.your_call(f"{detail} {why}", basis={"value": value, "forecast_ohm": band.about})

@@ -12,7 +12,7 @@ from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import READING_FITS
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading, StepKey
+from fulmen.core.model.readings import HOLDS, LEFT_OUT, Outcome, Reading, StepKey
 from fulmen.core.verification.steps.steps import FigureRange, Kind, definition_of, definitions_of
 
 # How a step of each kind can end, besides being left out with a reason.
@@ -54,6 +54,8 @@ def misfit(reading: Reading) -> InputError | None:
     """Why a reading is not what its step asks for, and which of its fields says so; None where it is."""
     if reading.outcome in LEFT_OUT:
         return None
+    if reading.entered_by and reading.step in HOLDS:
+        return InputError("entered_by", "A hold is signed by who answers for it, and by nobody for them.")
     kinds = [kind for kind in kinds_of(reading.step) if reading.outcome in ENDS[kind]]
     title = definition_of(reading.step).title
     if not kinds:

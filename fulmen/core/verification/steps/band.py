@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from math import ceil, floor
+from math import ceil, floor, inf
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,12 +62,15 @@ class Band:
         return cls(max(0.0, round(low, 6)), round(high, 6), source, about, parts)
 
     @property
-    def shown(self) -> tuple[float, float]:
-        """Its ends as they are told, in hundredths and inwards: a figure that is told as expected is in it.
+    def shown(self) -> tuple[float, float | None]:
+        """Its ends as they are told, in hundredths and inwards: a figure that is told as expected is in it. None where
+        it has no upper one.
 
         >>> Band(0.0718, 0.1118, "15 m of 6 mm²").shown
         (0.08, 0.11)
         """
+        if self.high == inf:
+            return ceil(self.low * 100 - 1e-7) / 100, None
         low, high = ceil(self.low * 100 - 1e-7) / 100, floor(self.high * 100 + 1e-7) / 100
         return (low, high) if low <= high else (round(self.low, 2), round(self.high, 2))
 

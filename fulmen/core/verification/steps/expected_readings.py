@@ -20,6 +20,7 @@ from fulmen.core.verification.steps.contents import (
     within,
 )
 from fulmen.core.verification.steps.expected_bands import route_band
+from fulmen.core.verification.steps.origin_bands import band_without_route
 from fulmen.core.verification.steps.ring_bands import ring_band
 from fulmen.core.verification.steps.run_test import RunTest
 
@@ -37,9 +38,10 @@ def expected_band(test: RunTest, key: StepKey, subject: str) -> Band | None:
         return Band(duty - width, duty + width, f"{current_a:g} A, IEC 61851-1")
     if key is StepKey.CONNECTOR_EARTH and not case.to_loads:
         return _expected_lead(test)
+    beside = band_without_route(test, key, subject)
     chained = case.figures_of(subject)
-    if chained is None:
-        return None
+    if beside is not None or chained is None:
+        return beside
     of_ring = ring_band(test, key, chained, _about_c(test, key, subject)) if chained.laid.ring else None
     if of_ring is not None:
         return of_ring
