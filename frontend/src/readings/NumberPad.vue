@@ -55,7 +55,7 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3']
   grid-area: next;
 }
 button {
-  min-height: 52px;
+  min-height: 48px;
   border: 1px solid var(--line);
   border-radius: 8px;
   background: var(--sheet);

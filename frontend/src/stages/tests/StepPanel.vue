@@ -50,6 +50,8 @@ const by = () => ({
 const entry = useReadingEntry(() => props.step)
 const { hasSet, readFromSet } = useTestSet()
 const field = useTemplateRef<InstanceType<typeof FigureField>>('field')
+const root = useTemplateRef<HTMLElement>('root')
+const outcomes = useTemplateRef<InstanceType<typeof OutcomeKeys>>('outcomes')
 const cannot = ref(false)
 const leftOut = ref<'could_not_test' | 'not_applicable'>('could_not_test')
 const failed = ref('')
@@ -68,7 +70,13 @@ const told = useTemplateRef<HTMLElement>('told')
 watch(failed, () => void nextTick(() => told.value?.scrollIntoView({ block: 'nearest' })))
 // What was lacking is not said any longer once something was mended.
 watch([person.name, instrument, entry.typed, entry.again, entry.testVoltageV], () => (failed.value = ''))
-onMounted(() => smAndDown.value || field.value?.focus())
+// A step begins where all of it is seen down to what keeps it: on a phone that is from its head on.
+onMounted(() => {
+  if (!smAndDown.value) field.value?.focus()
+  const keys: HTMLElement | undefined = outcomes.value?.$el
+  const isBelow = keys !== undefined && keys.getBoundingClientRect().bottom > innerHeight
+  if (smAndDown.value || isBelow) root.value?.scrollIntoView({ block: 'start' })
+})
 
 async function keep(reading: Reading): Promise<void> {
   failed.value = ''
@@ -114,7 +122,7 @@ function leave(kind: typeof leftOut.value): void {
 </script>
 
 <template>
-  <section class="panel" :aria-labelledby="`step-${step.step}`">
+  <section ref="root" class="panel" :aria-labelledby="`step-${step.step}`">
     <p class="count">
       Step {{ number }} of {{ count }}, {{ step.where
       }}<template v-if="beside.length">; {{ beside.join(', ') }} has it open too</template>
@@ -154,6 +162,7 @@ function leave(kind: typeof leftOut.value): void {
     />
     <OutcomeKeys
       v-else
+      ref="outcomes"
       :kind="step.kind"
       :ready="ready"
       :signs="signs"

@@ -9,6 +9,8 @@ import { useJob } from '../../job/useJob'
 import { usePerson } from '../../shared/usePerson'
 
 const EVERY_MS = 1500
+/** An answer that takes longer comes too late: the next one is asked for. */
+const PATIENCE_MS = 4000
 /** This page, for as long as it is open. */
 const device = newKey()
   .toLowerCase()
@@ -35,7 +37,9 @@ export function useAskingBeside(open: () => Step | undefined) {
     const params = { path: { job_id: store.id } }
     const body = { device, name: person.name.value.trim(), ...here.value }
     try {
-      const now = await answer<JobNow>(api.POST('/api/v1/jobs/{job_id}/now', { params, body }))
+      const now = await answer<JobNow>(
+        api.POST('/api/v1/jobs/{job_id}/now', { params, body, signal: AbortSignal.timeout(PATIENCE_MS) }),
+      )
       others.value = now.others
       if (readBy.value && !now.others.some((one) => one.name === readBy.value)) readBy.value = ''
       if (now.revision > store.revision) await store.catchUp()
