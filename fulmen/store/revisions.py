@@ -8,7 +8,6 @@ from fulmen.store.database import Sessions
 from fulmen.store.errors import NotFound
 from fulmen.store.tables import JobRow
 
-
 # Built once: it is asked for ever again by every phone at a job.
 ASKED = select(JobRow.revision).where(JobRow.id == bindparam("job"))
 
