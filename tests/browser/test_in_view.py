@@ -8,6 +8,7 @@ from tests.browser.test_testing import Sequence
 
 BOXES = """() => {
   const box = (found) => { const at = found?.getBoundingClientRect(); return at && [at.top, at.bottom] }
+  const widest = Math.max(...[...document.querySelectorAll('.panel, .panel *')].map((one) => one.getBoundingClientRect().right))
   const buttons = [...document.querySelectorAll('.panel button')]
   return {
     save: box(document.querySelector('.pad .next') ?? buttons.find((one) => /^(Keep|Right|Sign)/.test(one.innerText.trim()))),
@@ -16,6 +17,7 @@ BOXES = """() => {
     figure: box(document.querySelector('.big')),
     title: document.querySelector('.panel h2')?.innerText,
     height: innerHeight,
+    past: widest - innerWidth,
   }
 }"""
 
@@ -44,6 +46,7 @@ class InView(Sequence):
             for stage in ("dead", "live"):
                 for at in self.looked_at(page, stage, phone=phone):
                     with self.subTest(at["title"], phone=phone):
+                        self.assertLessEqual(at["past"], 1)
                         self.assertGreaterEqual(at["save"][0], 0)
                         self.assertLessEqual(at["save"][1], at["height"])
                         for what in ("expect", "figure"):
