@@ -19,12 +19,16 @@ from fulmen.core.verification.steps.parted import PARTED
 from fulmen.core.verification.steps.sequence import Step, sequence
 from fulmen.core.verification.steps.site_map import site_map
 from tests.jobs import (
+    BOX_AT_GARAGE,
     DETECTOR_BOX,
     DEVICE_IN_UNIT,
     EXAMPLES,
+    GARAGE,
     OPEN_PEN_BOX,
+    PEN_BOARD,
     RULES,
     TREATED_AS_PME,
+    TWO_BEHIND_ONE,
     TYPE_B_BOX,
     evaluation,
     job,
@@ -133,7 +137,8 @@ class NeverThrough(unittest.TestCase):
                         self.assertLessEqual(
                             crossed_boxes(circuit, first, until), set(step.cores_joined), (name, school)
                         )
-                        self.assertEqual(bool(step.beforehand), bool(step.cores_out or step.cores_joined))
+                        begins = name in (PEN_BOARD, TWO_BEHIND_ONE) and step.subject.startswith("sub-main")
+                        self.assertEqual(bool(step.beforehand), bool(step.cores_out or step.cores_joined or begins))
                     with self.subTest(name, school=school, circuit=circuit.id, key=key):
                         self.assertEqual(sorted(covered), list(range(len(circuit.route))))
 
@@ -161,6 +166,14 @@ class NeverThrough(unittest.TestCase):
 
 
 class PlacesAndTests(unittest.TestCase):
+    def test_a_cable_that_ends_at_a_board_that_begins_with_such_a_device_ends_open(self) -> None:
+        for name, told in ((PEN_BOARD, True), (TWO_BEHIND_ONE, True), (BOX_AT_GARAGE, False), (GARAGE, False)):
+            step = next(
+                one for one in evaluation(name).steps if one.step is StepKey.IR_LIVE_EARTH and one.subject == "sub-main"
+            )
+            with self.subTest(name):
+                self.assertEqual("the cores out of the device" in step.beforehand, told)
+
     def test_a_devices_own_test_is_done_at_it(self) -> None:
         for name, key, place in ((TREATED_AS_PME, StepKey.OPEN_PEN_TEST, "box-before-unit"), (TYPE_B_BOX, StepKey.RCD_BUTTON, "rcd-box"),
                                  (DEVICE_IN_UNIT, StepKey.OPEN_PEN_TEST, "charge-point")):  # fmt: skip

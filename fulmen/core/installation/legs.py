@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from fulmen.core.installation.guards import box_section
+from fulmen.core.model.boards import Board
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.model.guards import Guard, GuardBox, GuardKind, RcdType
 
@@ -44,6 +45,11 @@ class Leg:
 def stands_in_the_way(box: GuardBox) -> bool:
     """Whether no dead test goes through a box: whatever its RCD's type may be until somebody has read it."""
     return any(_no_test_through(one) for one in box.guards)
+
+
+def begins_in_the_way(board: Board) -> bool:
+    """Whether what a board begins with is such a device: the cable that feeds it ends at its terminals."""
+    return any(_no_test_through(one) for one in board.incomer)
 
 
 def _no_test_through(guard: Guard) -> bool:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fulmen.core.circuit.run_figures import Case
-from fulmen.core.installation.legs import Leg, boxes_in_the_way
+from fulmen.core.installation.legs import Leg, begins_in_the_way, boxes_in_the_way
 from fulmen.core.model.guards import GuardBox
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.testing import BoxSchool
@@ -23,7 +23,8 @@ class OfCable:
 
     `joined` are the boxes that the test goes through, their cores joined past the device, `out` those at its ends,
     their cores out of the device; `asked` whether the way of testing that was chosen asks for it, and `instead` the
-    subjects whose readings together stand for it.
+    subjects whose readings together stand for it. `board` is the one that it ends at, where that begins with such a
+    device.
     """
 
     leg: Leg
@@ -31,6 +32,7 @@ class OfCable:
     joined: tuple[GuardBox, ...] = ()
     asked: bool = True
     instead: tuple[str, ...] = ()
+    board: str = ""
 
     @property
     def out(self) -> tuple[GuardBox, ...]:
@@ -40,16 +42,14 @@ class OfCable:
     @property
     def beforehand(self) -> str:
         """What is done at those boxes before the test, and why."""
-        if not self.out and not self.joined:
+        ends = [one.name for one in self.out] + ([self.board] if self.board else [])
+        if not ends and not self.joined:
             return ""
-        told = [f"In {_names(self.out)}, the cores out of the device."] if self.out else []
+        told = [f"In {', '.join(ends)}, the cores out of the device."] if ends else []
         if self.joined:
-            told.append(f"In {_names(self.joined)}, the cores out of the device and joined past it, each to its own.")
+            names = ", ".join(one.name for one in self.joined)
+            told.append(f"In {names}, the cores out of the device and joined past it, each to its own.")
         return " ".join((*told, "It may be open while nothing is on, and never gets 500 V."))
-
-
-def _names(boxes: tuple[GuardBox, ...]) -> str:
-    return ", ".join(one.name for one in boxes)
 
 
 def of_cable(case: Case, circuit: str, key: StepKey) -> tuple[OfCable, ...]:
@@ -57,13 +57,22 @@ def of_cable(case: Case, circuit: str, key: StepKey) -> tuple[OfCable, ...]:
     read dead.
     """
     legs = case.installation.legs.get(circuit, ()) if key in PARTED else ()
+    board = _ends_at(case, circuit) if legs else ""
     if len(legs) < 2:
-        return tuple(OfCable(one, whole=True) for one in legs)
+        return tuple(OfCable(one, whole=True, board=board) for one in legs)
     apart = case.job.testing.box_school is BoxSchool.APART
     subjects = tuple(one.subject for one in legs)
     ends = Leg(circuit, circuit, legs[0].first, legs[-1].until, legs[0].starts, legs[-1].ends)
-    whole = OfCable(ends, whole=True, joined=_inside(case, ends), asked=not apart, instead=subjects)
-    return (whole, *(OfCable(one, whole=False, asked=apart, instead=(circuit,)) for one in legs))
+    whole = OfCable(ends, whole=True, joined=_inside(case, ends), asked=not apart, instead=subjects, board=board)
+    parts = [OfCable(one, whole=False, asked=apart, instead=(circuit,)) for one in legs[:-1]]
+    return (whole, *parts, OfCable(legs[-1], whole=False, asked=apart, instead=(circuit,), board=board))
+
+
+def _ends_at(case: Case, circuit: str) -> str:
+    """The board that a circuit feeds, where it begins with a device that no test goes through."""
+    tree = case.installation.tree
+    fed = tree.boards.get(tree.circuits[circuit].feeds)
+    return fed.name if fed is not None and begins_in_the_way(fed) else ""
 
 
 def _inside(case: Case, whole: Leg) -> tuple[GuardBox, ...]:
