@@ -260,6 +260,12 @@ class Together(unittest.TestCase):
             steps = [one for one in bridged.steps if one.step is key and one.required]
             self.assertEqual([one.met for one in steps], [met] * 2, key)
 
+    def test_the_whole_read_where_parts_were_chosen_says_how(self) -> None:
+        whole = {**read("ir_live_earth", "ev", 5, 200.0), "test_voltage_v": 500}
+        for school, expected in ((APART, Verdict.YOUR_CALL), (BRIDGED, Verdict.MEETS)):
+            found = told(whole, **{"testing.box_school": school})
+            self.assertIs(verdict(found, "reading_ir_live_earth/ev"), expected, school)
+
     def test_the_loop_is_expected_from_both_parts(self) -> None:
         for readings, expected in ((IN_PARTS, "0.11 as read"), (IN_PARTS[:2], "from the route")):
             zs = next(one for one in told(*readings).steps if one.step is StepKey.ZS)

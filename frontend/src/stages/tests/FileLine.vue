@@ -35,11 +35,18 @@ const steps = computed(() => {
   const known = new Map((store.toldSteps ?? []).map((step) => [step.step as string, step.title]))
   return [{ value: NONE, words: 'no step: leave it out' }, ...[...known].map(([value, words]) => ({ value, words }))]
 })
-const subjects = computed(() => [
-  ...new Map((store.toldSteps ?? []).map((step) => [step.circuit, nameOf(step.circuit)])).entries(),
-])
-const circuits = computed(() => subjects.value.map(([value, words]) => ({ value, words })))
-const nameOf = (circuit: string) => store.job!.circuits.find((one) => one.id === circuit)?.name ?? 'the origin'
+/** What a file's word may mean: a circuit, the part of a cable before or behind a box, what is read at the origin. */
+const circuits = computed(() => {
+  const job = store.job!
+  const boxes = job.circuits.flatMap((one) => one.boxes)
+  const named = (subject: string) => {
+    const [box, part] = subject.split(':') as [string, string?]
+    if (part) return `${boxes.find((one) => one.id === box)?.name ?? box}, ${part} it`
+    return job.circuits.find((one) => one.id === subject)?.name ?? (subject === 'origin' ? 'the origin' : '')
+  }
+  const subjects = [...new Set((store.toldSteps ?? []).map((step) => step.subject))]
+  return subjects.map((value) => ({ value, words: named(value) })).filter((one) => one.words)
+})
 const sayStep = (step: string) => emit('step', props.line.asks, step === NONE ? null : (step as StepKey))
 </script>
 

@@ -32,6 +32,10 @@ def reading_finding(step: Step, edition: Edition) -> Finding | None:
     voltage = _at_voltage(asked, step, reading, edition)
     if voltage is not None:
         return voltage
+    if step.cores_joined and not step.as_chosen:
+        # Another way than was chosen: it may have been read through the device, or 500 V put on its electronics.
+        basis = {"value": reading.value, "through": step.cores_joined}
+        return asked.your_call(f"Read past a box as one piece. {step.beforehand} Say that it was so.", basis=basis)
     if reading.outcome is Outcome.OVER_RANGE:
         return _over_range(asked, step, reading.value)
     return _figure(asked, step, reading.value)

@@ -119,6 +119,7 @@ class PlannedStep:
             "cores_out": tuple(one.id for one in self.cable.out) if self.cable is not None else (),
             "cores_joined": tuple(one.id for one in self.cable.joined) if self.cable is not None else (),
             "beforehand": self.cable.beforehand if self.cable is not None else "",
+            "as_chosen": self.cable is None or self.cable.asked,
             "adapter": adapter,
             "required": self.required,
             "waivable": definition.waivable

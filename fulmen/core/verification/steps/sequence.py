@@ -27,8 +27,8 @@ class Step:
     `place` is where the tester stands, by the name of a board, a box, a unit or the origin; `circuit` whose order it
     keeps; `guard` is the path of the RCD that it tests, `stands_at` the place of the device that it tests.
     `cores_out` are the boxes where the cable's cores are out of the device, `cores_joined` those where they are joined
-    past it, `beforehand` both in words. `stood_for_by` are the readings that stand for it;
-    `stays_connected` is what can't be taken off for it.
+    past it, `beforehand` both in words; `as_chosen` whether it is the way of testing past a box that was chosen.
+    `stood_for_by` are the readings that stand for it; `stays_connected` is what can't be taken off for it.
     """
 
     step: StepKey
@@ -56,6 +56,7 @@ class Step:
     cores_out: tuple[str, ...]
     cores_joined: tuple[str, ...]
     beforehand: str
+    as_chosen: bool
     adapter: str
     required: bool
     waivable: bool
