@@ -73,7 +73,7 @@ class InView(Sequence):
         listed.first.get_by_role("button").click()
         expect(page.locator(".panel h2")).to_have_text("Isolated, proved dead, locked off")
         page.locator(".steps").get_by_role("button", name="What is still open").click()
-        page.get_by_role("link", name="On to the live tests").click()
+        page.get_by_role("link", name="Go on").click()
         page.wait_for_url("**/live")
 
     def test_the_drawing_of_nulled_leads_shows_them_joined(self) -> None:

@@ -45,9 +45,7 @@ const onward = computed(() => (props.stage === 'dead' ? 'live' : 'papers'))
       <li v-for="step in left" :key="keyOf(step)">{{ step.title }}: {{ step.reading!.reason }}</li>
     </ul>
     <p v-if="stage === 'live' && putBack?.length">Put back: {{ putBack.map((one) => one.words).join('; ') }}.</p>
-    <v-btn color="ink" class="onward" :to="`/jobs/${store.id}/${onward}`">
-      {{ onward === 'live' ? 'On to the live tests' : 'On to the papers' }}
-    </v-btn>
+    <v-btn color="ink" class="onward" :to="`/jobs/${store.id}/${onward}`">Go on</v-btn>
   </section>
 </template>
 
