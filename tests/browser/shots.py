@@ -87,7 +87,7 @@ class Shots(BrowserCase):
         for at, jack in (("line at the far end", 1), ("earth at the far end", 2)):
             page.get_by_role("button", name=f"{at}: put lead {jack} here").click()
         choose(page, "Dial", "low ohms")
-        tap(page, "Linked at the board", "Line to earth")
+        tap(page, "Linked at the near end", "Line to earth")
         page.mouse.move(640, 5)
         page.wait_for_timeout(500)
         page.screenshot(path=str(TARGET / "practice.png"))

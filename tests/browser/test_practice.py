@@ -34,7 +34,7 @@ class Practice(BrowserCase):
         page.get_by_role("button", name="line at the far end: put lead 1 here").tap()
         page.get_by_role("button", name="earth at the far end: put lead 2 here").tap()
         choose(page, "Dial", "low ohms")
-        tap(page, "Linked at the board", "Line to earth")
+        tap(page, "Linked at the near end", "Line to earth")
         page.get_by_role("button", name="Read", exact=True).tap()
         expect(page.locator(".big")).to_contain_text(">19.99")
         page.get_by_role("radio", name="Something is wrong").tap()

@@ -52,7 +52,7 @@ const ready = computed(() => !props.busy && (!byLeads.value || dial.value !== ''
     </div>
     <TapGroup
       v-if="step.stage === 'dead' && byLeads"
-      label="Linked at the board"
+      label="Linked at the near end"
       :answers="LINKS"
       :chosen="(one) => one === linked"
       @tap="linked = $event"
