@@ -71,8 +71,10 @@ watch(failed, () => void nextTick(() => told.value?.scrollIntoView({ block: 'nea
 // What was lacking is not said any longer once something was mended.
 watch([person.name, instrument, entry.typed, entry.again, entry.testVoltageV], () => (failed.value = ''))
 // A step begins where all of it is seen down to what keeps it: on a phone that is from its head on.
-onMounted(() => {
+onMounted(async () => {
   if (!smAndDown.value) field.value?.focus()
+  // Once the list that it was chosen from has folded: what moves after that would move under a thumb.
+  await nextTick()
   const keys: HTMLElement | undefined = outcomes.value?.$el
   const isBelow = keys !== undefined && keys.getBoundingClientRect().bottom > innerHeight
   if (smAndDown.value || isBelow) root.value?.scrollIntoView({ block: 'start' })
