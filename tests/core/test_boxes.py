@@ -74,7 +74,7 @@ class Legs(unittest.TestCase):
             (2, (pen,), in_two), (2, (TYPE_B,), in_two), (2, (DETECTOR_BOX["guards"][0],), in_two),
             # Nobody has read its mark: it may be one with electronics.
             (2, (UNREAD,), in_two), (2, (SWITCH, pen), in_two),
-            (2, (TYPE_A,), whole), (2, (SWITCH,), whole), (2, (), whole),
+            (2, (TYPE_A,), whole), (2, (SWITCH,), whole), (2, (), in_two),
             (0, (pen,), whole), (None, (pen,), whole), (count, (pen,), whole), (99, (pen,), whole),
         ):  # fmt: skip
             with self.subTest(after=after, guards=[one["kind"] for one in guards]):

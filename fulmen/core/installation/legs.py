@@ -43,8 +43,8 @@ class Leg:
 
 
 def stands_in_the_way(box: GuardBox) -> bool:
-    """Whether no dead test goes through a box: whatever its RCD's type may be until somebody has read it."""
-    return any(_no_test_through(one) for one in box.guards)
+    """Whether no dead test goes through a box: anything may be in one that nobody has said, or an RCD of any type."""
+    return not box.guards or any(_no_test_through(one) for one in box.guards)
 
 
 def begins_in_the_way(board: Board) -> bool:
