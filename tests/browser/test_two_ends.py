@@ -1,6 +1,5 @@
 """One at the board, one at the unit: two phones on one job see each other's readings and open step."""
 
-import time
 from typing import Any
 
 from playwright.sync_api import Page, expect
@@ -39,11 +38,9 @@ class TwoPhones(Sequence):
         expect(second.locator(".count")).to_contain_text("R. Quillfeather has it open too")
         self.choose_step(second, "Main bonding, continuity")
         expect(first.locator(".count")).not_to_contain_text("has it open too")
-        began = time.monotonic()
         self.taken(first, "0.10")
         self.choose_step(second, "Continuity, R1+R2")
         expect(second.locator(".taken")).to_contain_text("0.10 Ω by R. Quillfeather")
-        self.seen_s = time.monotonic() - began
 
     def test_one_enters_for_the_other_and_both_names_are_kept(self) -> None:
         first, second = self.both()
