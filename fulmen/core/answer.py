@@ -15,6 +15,7 @@ from fulmen.core.model.readings import ByStep
 from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.verification.certificate_gaps import Gap
+from fulmen.core.verification.faults.diagnosis import Diagnosis
 from fulmen.core.verification.steps.planned import PlannedStep
 from fulmen.core.verification.steps.sequence import Step, asked_for, stood_for_by
 
@@ -33,6 +34,7 @@ class Asker(StrEnum):
 
 # Which findings an asker shows; the others show them all.
 SHOWN_BY = {Asker.DESIGN: (Stage.SURVEY, Stage.DESIGN), Asker.TESTS: (Stage.DEAD, Stage.LIVE)}
+SHOWS_STEPS = (Asker.ALL, Asker.TESTS)
 
 
 # No row shows a figure, or the share of a limit, with more.
@@ -82,14 +84,15 @@ class Answer(Told):
     """What the job computes to, as far as its asker shows it. Findings come worst first.
 
     A design page is told what is open in full, in `findings`, and what is settled as rows, in `settled`. `steps` is
-    null for who shows none, and so is `gaps`, which is empty where a certificate may be issued. `progress` counts
-    every stage, whatever is shown.
+    null for who shows none, and so is `gaps`, which is empty where a certificate may be issued. `looks_like` is told
+    with the steps. `progress` counts every stage, whatever is shown.
     """
 
     findings: tuple[Finding, ...]
     settled: tuple[Settled, ...]
     steps: tuple[Step, ...] | None
     gaps: tuple[Gap, ...] | None
+    looks_like: tuple[Diagnosis, ...]
     progress: tuple[Progress, ...]
 
 
@@ -121,7 +124,8 @@ def _told(asker: Asker, whole: Evaluation, taken: Iterable[Taken]) -> Answer:
         profiles=tuple(_shortened(one) for one in whole.profiles) if folds else whole.profiles,
         findings=tuple(one for one in shown if one.is_open) if folds else shown,
         settled=tuple(_row(one) for one in shown if not one.is_open) if folds else (),
-        steps=whole.steps if asker in (Asker.ALL, Asker.TESTS) else None,
+        steps=whole.steps if asker in SHOWS_STEPS else None,
+        looks_like=whole.looks_like if asker in SHOWS_STEPS else (),
         gaps=whole.gaps if asker in (Asker.ALL, Asker.PAPERS) else None,
         progress=_progress(whole.findings, taken),
     )

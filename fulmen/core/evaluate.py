@@ -26,6 +26,7 @@ from fulmen.core.plain import changed
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.survey.walk import OpenQuestion, StopState, stop_states
 from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
+from fulmen.core.verification.faults.diagnosis import Diagnosis
 from fulmen.core.verification.readings.marks import marked
 from fulmen.core.verification.readings.reading_fit import fitting
 from fulmen.core.verification.steps.planned import PlannedStep
@@ -54,9 +55,13 @@ class Told(Part):
 
 
 class Evaluation(Told):
-    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued."""
+    """Everything the job computes to. Findings come worst first; `gaps` is empty when a certificate may be issued.
+
+    `looks_like` is what the readings that disagree look like together.
+    """
 
     findings: tuple[Finding, ...]
+    looks_like: tuple[Diagnosis, ...]
     steps: tuple[Step, ...]
     gaps: tuple[Gap, ...]
     totals: dict[Verdict, int]
@@ -149,6 +154,7 @@ def _evaluation(found: KeptDesign, tested: Tested) -> Evaluation:
         unsaid=shown.unsaid,
         asked=shown.asked,
         findings=findings,
+        looks_like=tested.looks_like,
         steps=tested.steps,
         gaps=certificate_gaps(design.installation, findings, tested.steps),
         demand=design.demand,

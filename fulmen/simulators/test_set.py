@@ -17,9 +17,9 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_built.as_installed import as_installed
-from fulmen.core.simulations.as_built.faults import Fault
 from fulmen.core.simulations.as_built.set_up import Shown
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
+from fulmen.core.verification.faults.faults import Fault
 from fulmen.core.verification.instruments.dials import dial
 from fulmen.core.verification.steps.sequence import Step, sequence
 

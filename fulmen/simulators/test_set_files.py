@@ -9,8 +9,8 @@ from math import nan
 
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind, fault_info
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT
+from fulmen.core.verification.faults.faults import Fault, FaultKind, fault_info
 from fulmen.core.verification.instruments.dials import dial
 from fulmen.simulators.test_set import House
 

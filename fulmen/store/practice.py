@@ -15,7 +15,7 @@ from fulmen.core.practice.acts import Act
 from fulmen.core.practice.course import Course, gone_on, played
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.marks import marked
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault, FaultKind
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import MovedOn, NotFound, Outdated, TooMany
 from fulmen.store.tables import PracticeRow

@@ -28,9 +28,9 @@ from fulmen.core.installation.installation import installation_of
 from fulmen.core.judging.known import known_for
 from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
-from fulmen.core.simulations.as_built.faults import FaultKind, FaultPlace, fault_info
 from fulmen.core.simulations.benches.pen_bench import presets, run_bench
 from fulmen.core.simulations.benches.supply_day import supply_day
+from fulmen.core.verification.faults.faults import FaultKind, FaultPlace, fault_info
 from fulmen.core.verification.readings.cross_checks import agreement_findings
 from fulmen.core.verification.steps.coach import coach
 from fulmen.core.verification.steps.run_test import tests_of
@@ -124,11 +124,11 @@ def simulated_rows() -> list[Row]:
     for place, kind in enumerate(FaultKind):
         tried = [tested(10_000 * place + number, kind, size_of(kind, number, chance)) for number in range(EACH_KIND)]
         seen = sum(bool(one.alarms) for one, _ in tried)
-        right = sum(one.named is not None and one.named.kind is kind for one, _ in tried)
+        right = sum(any(named.fault == kind for named in one.named) for one, _ in tried)
         caught, named = caught + seen, named + right
         if fault_info(kind).where is FaultPlace.CABLE:
             in_cables += EACH_KIND
-            placed += sum(one.named is not None and one.named.circuit == fault.circuit for one, fault in tried)
+            placed += sum(bool(one.named) and one.named[0].subject == fault.circuit for one, fault in tried)
         rows.append(
             (f"{fault_info(kind).words}: {right} of {EACH_KIND} named, caught", 100 * seen / EACH_KIND, 0.0, "%")
         )

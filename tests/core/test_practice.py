@@ -14,9 +14,9 @@ from fulmen.core.practice.mishaps import MishapKey
 from fulmen.core.practice.scene import scene
 from fulmen.core.practice.sets import OWN_SIZE, SOUND, hidden, own_faults, practice_sets
 from fulmen.core.practice.shown_by import doubts, shown_by
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind, fault_info
 from fulmen.core.simulations.as_built.flow import flow
 from fulmen.core.simulations.as_built.set_up import Setup
+from fulmen.core.verification.faults.faults import Fault, FaultKind, fault_info
 from fulmen.core.verification.instruments.dials import Link, Point
 from tests.core.practised import exercise, step_of, taking, well_done
 from tests.jobs import EXAMPLES, FALLS_SHORT, GARAGE, TT, job

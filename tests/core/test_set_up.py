@@ -10,9 +10,9 @@ from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.simulations.as_built.as_installed import AsInstalled, Potential, as_installed
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind
 from fulmen.core.simulations.as_built.set_up import Setup, Shown
 from fulmen.core.simulations.as_built.simulated_set import TestSet
+from fulmen.core.verification.faults.faults import Fault, FaultKind
 from fulmen.core.verification.instruments.dials import Link, Point, dials
 from fulmen.core.verification.steps.sequence import Step, sequence
 from fulmen.core.verification.steps.steps import definitions

@@ -9,8 +9,8 @@ from __future__ import annotations
 import json
 import sys
 from collections import Counter
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
 from functools import cache
 from math import inf
 from random import Random, SystemRandom
@@ -19,9 +19,11 @@ from typing import Any
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.evaluate import evaluate
 from fulmen.core.findings.finding import Finding, Topic, Verdict
+from fulmen.core.verification.faults.diagnosis import Candidate, Diagnosis
 from tests.independent.faults import KINDS, Kind
 from tests.independent.house import built
 from tests.independent.instruments import ORDINARY, POOR, Set
+from tests.independent.named import CALLED, IN_A_CABLE, SAY_THEMSELVES
 from tests.independent.round import Asked, Reading, Tester, site, truth
 from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, FALLS_SHORT, FUNCTIONS, RULES, TT, job
 
@@ -52,6 +54,39 @@ class Judged:
     kind: Kind | None = None
     circuit: str = ""
     seen: bool = True
+    looks_like: tuple[Diagnosis, ...] = ()
+    parts: dict[str, str] = field(default_factory=dict)
+    after: tuple[Diagnosis, ...] = ()
+
+    @property
+    def kind_first(self) -> bool:
+        """Whether the first that the ledger names is what was planted."""
+        return self._first(self.looks_like)
+
+    @property
+    def kind_among(self) -> bool:
+        """Whether what was planted is among the few that the first diagnosis names."""
+        return bool(self.looks_like) and any(self._is(one) for one in self.looks_like[0].candidates)
+
+    @property
+    def kind_after(self) -> bool:
+        """Whether it is the first once the one further test that is told was taken too, where one is told."""
+        return self._first(self.after or self.looks_like)
+
+    @property
+    def cable_right(self) -> bool:
+        """Whether the first that is named is in the cable that it is in."""
+        return bool(self.looks_like) and self._circuit(self.looks_like[0].candidates[0].subject) == self.circuit
+
+    def _first(self, told: tuple[Diagnosis, ...]) -> bool:
+        return bool(told) and self._is(told[0].candidates[0])
+
+    def _is(self, one: Candidate) -> bool:
+        assert self.kind is not None
+        return one.fault == CALLED.get(self.kind.name)
+
+    def _circuit(self, subject: str) -> str:
+        return self.parts.get(subject, subject)
 
     @property
     def named(self) -> bool:
@@ -129,9 +164,16 @@ def judged(seed: str, sheet: dict[str, tuple[float, float, float]], kind: Kind |
         "accuracies": tester.tools.accuracies(), **((kind.register if kind else None) or {}),
     }  # fmt: skip
     made["testing"]["instruments"], made["readings"] = [instrument], readings
-    found = evaluate(parse_job(made), RULES).findings
-    alarms = [one for one in found if one.is_open and {Topic.READING, Topic.AGREEMENT} & set(one.topics)]
-    return Judged(base, alarms, readings, kind, circuit, seen)
+    found = evaluate(parse_job(made), RULES)
+    alarms = [one for one in found.findings if one.is_open and {Topic.READING, Topic.AGREEMENT} & set(one.topics)]
+    parts = {part: run.id for run in house.runs.values() for part in run.shares}
+    further = next((one.further for one in found.looks_like if one.further is not None), None)
+    after: tuple[Diagnosis, ...] = ()
+    if further is not None:
+        asked = [one for one, _ in every if (one.step, one.subject) == (further.step, further.subject)]
+        made["readings"] = [*readings, *tester.write(place, asked)]
+        after = evaluate(parse_job(made), RULES).looks_like
+    return Judged(base, alarms, readings, kind, circuit, seen, found.looks_like, parts, after)
 
 
 def place_differs(kind: Kind) -> bool:
@@ -169,6 +211,25 @@ def planted(seed: str, count: int, sheet: dict[str, tuple[float, float, float]])
         yield found
 
 
+def named(every: Iterable[Judged]) -> dict[str, float]:
+    """Of what could be seen: the share of which the ledger names the kind first, among those told, first after the one
+    further test, and the cable; of kinds that a finding names by itself none is asked.
+    """
+    asked = [one for one in every if one.seen and one.kind is not None and one.kind.name not in SAY_THEMSELVES]
+    in_cables = [one for one in asked if one.kind is not None and one.kind.name in IN_A_CABLE]
+    return {
+        "first": _share(one.kind_first for one in asked),
+        "among": _share(one.kind_among for one in asked),
+        "after": _share(one.kind_after for one in asked),
+        "cable": _share(one.cable_right for one in in_cables),
+    }
+
+
+def _share(held: Iterable[bool]) -> float:
+    held = list(held)
+    return sum(held) / len(held)
+
+
 def told(one: Judged) -> str:
     """A false alarm with its sum."""
     return "; ".join(f"{alarm.key} {alarm.verdict.value}: {alarm.detail}" for alarm in one.alarms)
@@ -185,13 +246,16 @@ def main(count: int, seed: str) -> None:
     """Print what was found, ordinary instruments and poor ones."""
     sys.stdout.write(f"seed {seed}, {count} sets of each\n")
     for words, sheet in (("ordinary", ORDINARY), ("poor", POOR)):
-        false = [one for one in sound(seed, count, sheet) if one.alarms]
+        fine = list(sound(seed, count, sheet))
+        false = [one for one in fine if one.alarms]
         every = list(planted(seed, count, sheet))
         shown = [one for one in every if one.seen]
         missed = Counter(one.kind.name for one in shown if one.kind and not one.named)
         caught = sum(one.named for one in shown)
         sys.stdout.write(f"{words}: false alarms {len(false)} of {count} ({100 * len(false) / count:.1f} %); caught {caught} of {len(shown)} "
                          f"({100 * caught / len(shown):.1f} %), {len(every) - len(shown)} below the instrument's error apart\n")  # fmt: skip
+        sys.stdout.write(f"  looks like: nothing in {100 * _share(not one.looks_like for one in fine):.1f} % of sound sets; of planted ones "
+                         + ", ".join(f"{name} {100 * share:.1f} %" for name, share in named(every).items()) + "\n")  # fmt: skip
         for one in false:
             sys.stdout.write(f"  false in {one.base}: {told(one)}\n")
         for name, times in missed.most_common():

@@ -8,9 +8,11 @@ import ast
 import unittest
 from pathlib import Path
 
+from fulmen.core.verification.faults.faults import fault_infos
 from tests.independent.faults import KINDS
 from tests.independent.instruments import ORDINARY, POOR
-from tests.independent.run import Judged, planted, sound, told
+from tests.independent.named import CALLED, SAY_THEMSELVES
+from tests.independent.run import Judged, named, planted, sound, told
 from tests.sampling import SEED
 
 SOUND, HERE = 60, Path(__file__).parent
@@ -20,9 +22,11 @@ NOT_THE_PRODUCTS = ("physics", "house", "instruments", "round", "faults")
 class Sound(unittest.TestCase):
     def test_next_to_none_raises_an_alarm(self) -> None:
         for words, sheet, most in (("ordinary", ORDINARY, 5), ("poor", POOR, 8)):
-            false = [one for one in sound(SEED, SOUND, sheet) if one.alarms]
+            every = list(sound(SEED, SOUND, sheet))
+            false = [one for one in every if one.alarms]
             with self.subTest(words):
                 self.assertLessEqual(len(false), most, "; ".join(map(told, false)))
+                self.assertLessEqual(sum(bool(one.looks_like) for one in every), len(false))
 
 
 class Planted(unittest.TestCase):
@@ -33,6 +37,14 @@ class Planted(unittest.TestCase):
             with self.subTest(words):
                 self.assertGreaterEqual(1 - len(missed) / len(shown), least, missed)
                 self.assertGreaterEqual(len(shown), 65)
+                said = named(shown)
+                self.assertGreaterEqual(min(said["first"], said["cable"]), least - 0.12, said)
+                self.assertGreaterEqual(said["after"], said["first"] - 0.03, said)
+
+    def test_every_kind_has_a_name_in_the_register_or_says_itself(self) -> None:
+        for kind in KINDS:
+            with self.subTest(kind.name):
+                self.assertEqual(CALLED.get(kind.name) in fault_infos(), kind.name not in SAY_THEMSELVES)
 
     def test_sixty_kinds_and_more(self) -> None:
         self.assertGreaterEqual(len({one.name for one in KINDS}), 60)

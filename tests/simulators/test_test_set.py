@@ -11,7 +11,7 @@ from dataclasses import replace
 from typing import Any
 
 from fulmen.core.model.readings import Outcome
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault, FaultKind
 from fulmen.simulators.test_set import House, TestSetServer, answer
 from fulmen.simulators.test_set_client import TestSetError, ask
 from fulmen.simulators.test_set_files import COLUMNS, fault_named, written_csv, written_json

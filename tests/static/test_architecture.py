@@ -59,7 +59,7 @@ WINGS = (
 # Rooms, lowest first: a room imports from itself and from those before it, rooms of one line know nothing of each other.
 # What lies beside them may read them all, and none of them reads it.
 ROOMS: dict[str, tuple[tuple[str, ...], ...]] = {
-    "core/verification": (("instruments",), ("steps",), ("readings",)),
+    "core/verification": (("instruments",), ("steps",), ("readings",), ("faults",)),
     "core/simulations": (("benches", "as_built"),),
     "web": (
         ("doors",),

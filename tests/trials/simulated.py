@@ -18,11 +18,11 @@ from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import StepKey
 from fulmen.core.simulations.as_built.as_installed import as_installed
-from fulmen.core.simulations.as_built.diagnosis import Named, diagnosis
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind, FaultPlace, fault_info
 from fulmen.core.simulations.as_built.possible_faults import possible_faults
 from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
+from fulmen.core.verification.faults.diagnosis import Candidate
+from fulmen.core.verification.faults.faults import Fault, FaultKind, FaultPlace, fault_info
 from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.sequence import Step
 from tests.jobs import DEVICE_IN_UNIT, FUNCTIONS, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
@@ -55,7 +55,11 @@ class Tested:
     """One job as built, tested and judged."""
 
     found: Evaluation
-    named: Named | None
+
+    @property
+    def named(self) -> tuple[Candidate, ...]:
+        """The faults that the ledger says the readings look like, the likeliest first."""
+        return self.found.looks_like[0].candidates if self.found.looks_like else ()
 
     @property
     def alarms(self) -> list[Finding]:
@@ -111,7 +115,7 @@ def tested(seed: int, kind: FaultKind | None = None, size: float = 1.0) -> tuple
         proof = clamp_shown(house, seed, "Simulated tester", BEGUN + timedelta(hours=2))
         data["charge_points"][0]["clamp_proof"] = proof.model_dump(mode="json")
     found = evaluate(parse_job(data), RULES)
-    return Tested(found, diagnosis(found.steps, found.findings, chain)), fault
+    return Tested(found), fault
 
 
 def size_of(kind: FaultKind, number: int, chance: Random) -> float:

@@ -14,7 +14,7 @@ from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.electrical.network import Edge, currents_between, resistance_between
 from fulmen.core.judging.known import known_for
 from fulmen.core.simulations.as_built.as_installed import as_installed
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault, FaultKind
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, job
 from tests.sampling import tries

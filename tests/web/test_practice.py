@@ -5,7 +5,7 @@ from unittest.mock import patch
 
 from fulmen.core.practice.acts import Act
 from fulmen.core.practice.sets import practice_set
-from fulmen.core.simulations.as_built.faults import FaultKind, fault_info
+from fulmen.core.verification.faults.faults import FaultKind, fault_info
 from fulmen.store.practice import done_in
 from fulmen.store.tables import PracticeRow
 from tests.app import AppCase

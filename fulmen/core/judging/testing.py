@@ -17,6 +17,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.readings import HOLDS, ByStep, Reading, by_step
 from fulmen.core.network_operator.notification import OperatorMatter, energised_on, operator_matter
 from fulmen.core.reference.rule_set import RuleSet
+from fulmen.core.verification.faults.diagnosis import Diagnosis, diagnoses
 from fulmen.core.verification.reading_order import order_findings
 from fulmen.core.verification.readings.cross_checks import agreement_findings
 from fulmen.core.verification.readings.instrument_checks import instrument_findings, stray_findings
@@ -33,13 +34,16 @@ JudgeSteps = Callable[[ByStep], tuple[JudgedStep, ...]]
 
 @dataclass(frozen=True, slots=True)
 class Tested:
-    """The tests of a design judged: its steps with what was read, the operator's deadline, and what is found."""
+    """The tests of a design judged: its steps with what was read, the operator's deadline, what is found, and what that
+    looks like together.
+    """
 
     readings: ByStep
     steps: tuple[Step, ...]
     matter: OperatorMatter
     told: tuple[Finding, ...]
     found: tuple[Finding, ...]
+    looks_like: tuple[Diagnosis, ...] = ()
 
 
 def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: JudgeSteps | None) -> Tested:
@@ -70,7 +74,10 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
         found += instrument_findings(register, counting, rules)
         found += [*retest_findings(steps, rules), *stray_findings(readings, steps, rules)]
     of_operator, of_readings, misfits = (once_each(each, job, design.still) for each in (told, found, unfit))
-    return Tested(readings, steps, matter, of_operator, (*of_readings, *misfits))
+    # The clamp was judged with the design.
+    told_of = (*of_readings, *design.along)
+    looks_like = diagnoses(tests, steps, told_of) if judge is not None else ()
+    return Tested(readings, steps, matter, of_operator, (*of_readings, *misfits), looks_like)
 
 
 def _removal_findings(

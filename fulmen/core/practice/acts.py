@@ -9,7 +9,7 @@ from pydantic import Field
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.base import Part, Subject
 from fulmen.core.model.readings import StepKey
-from fulmen.core.simulations.as_built.faults import FaultKind
+from fulmen.core.verification.faults.faults import FaultKind
 from fulmen.core.verification.instruments.dials import Link, Point
 
 Jack = Annotated[str, Field(min_length=1, max_length=4)]

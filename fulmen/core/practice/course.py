@@ -25,9 +25,9 @@ from fulmen.core.practice.mishaps import Mishap, MishapKey, mishap
 from fulmen.core.practice.set_rightly import set_rightly
 from fulmen.core.practice.shown_by import doubts, set_for
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.simulations.as_built.faults import FaultKind
 from fulmen.core.simulations.as_built.set_up import Setup, Shown, nothing
 from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
+from fulmen.core.verification.faults.faults import FaultKind
 from fulmen.core.verification.instruments.dials import Point, Shows, dial, dials
 from fulmen.core.verification.steps.sequence import Step
 

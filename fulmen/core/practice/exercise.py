@@ -21,8 +21,8 @@ from fulmen.core.model.readings import Reading
 from fulmen.core.model.supply import Earthing
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_built.as_installed import AsInstalled, as_installed
-from fulmen.core.simulations.as_built.faults import Fault, FaultPlace
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT
+from fulmen.core.verification.faults.faults import Fault, FaultPlace
 from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.sequence import Step, sequence
 

@@ -7,7 +7,7 @@ from fulmen.core.model.readings import LEFT_OUT, StepKey
 from fulmen.core.practice.course import Course, Entry
 from fulmen.core.practice.exercise import PLACE_WORDS
 from fulmen.core.practice.shown_by import doubts, shown_by
-from fulmen.core.simulations.as_built.faults import Fault
+from fulmen.core.verification.faults.faults import Fault
 
 ORDER, HOLD, READINGS, FAULT, PLACE = 20, 10, 25, 20, 15
 

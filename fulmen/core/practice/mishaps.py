@@ -6,7 +6,7 @@ from enum import StrEnum
 
 from fulmen.core.model.base import Part
 from fulmen.core.reference.tables import read_toml
-from fulmen.core.simulations.as_built.faults import Fault
+from fulmen.core.verification.faults.faults import Fault
 
 
 class MishapKey(StrEnum):

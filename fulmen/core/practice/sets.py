@@ -14,8 +14,8 @@ from fulmen.core.model.job import Job
 from fulmen.core.practice.exercise import Exercise, Help, untested
 from fulmen.core.practice.shown_by import shown_by
 from fulmen.core.reference.tables import read_toml
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind, FaultPlace, fault_info
 from fulmen.core.simulations.as_built.possible_faults import possible_faults
+from fulmen.core.verification.faults.faults import Fault, FaultKind, FaultPlace, fault_info
 
 # An exercise in which nothing is wrong.
 SOUND = "sound"

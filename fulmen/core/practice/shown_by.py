@@ -8,8 +8,8 @@ from fulmen.core.findings.rules.run import LOAD_CLAMP
 from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.practice.exercise import BEGUN, LEARNER, Exercise
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.simulations.as_built.faults import FaultPlace
 from fulmen.core.simulations.as_built.simulated_set import TestSet
+from fulmen.core.verification.faults.faults import FaultPlace
 
 CLAMP_TEST = "The clamp's test"
 

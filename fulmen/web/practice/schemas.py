@@ -17,8 +17,8 @@ from fulmen.core.practice.marks import Marks, marked
 from fulmen.core.practice.mishaps import Mishap
 from fulmen.core.practice.scene import Scene, scene
 from fulmen.core.practice.sets import OWN_HELP, PracticeSet, practice_sets
-from fulmen.core.simulations.as_built.faults import FaultKind, FaultPlace, fault_info
 from fulmen.core.simulations.as_built.flow import Flow, flow
+from fulmen.core.verification.faults.faults import FaultKind, FaultPlace, fault_info
 from fulmen.core.verification.instruments.dials import Shows, dials
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.steps import Lead, definitions

@@ -7,6 +7,7 @@ import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
 import { useSought } from '../../shared/fieldPlaces'
 import ClampTest from './ClampTest.vue'
+import LooksLike from './LooksLike.vue'
 import StageEnd from './StageEnd.vue'
 import StepList from './StepList.vue'
 import StepPanel from './StepPanel.vue'
@@ -105,6 +106,7 @@ function next(): void {
     />
     <p v-else-if="step" class="none">Looking at the tests…</p>
     <aside>
+      <LooksLike :stage="stage" @choose="choose" />
       <ChecksLedger
         :stages="[stage]"
         title="Do the readings agree?"

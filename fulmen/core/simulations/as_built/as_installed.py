@@ -22,7 +22,7 @@ from fulmen.core.circuit.run_figures import Case, CircuitFigures, figures_of_leg
 from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
 from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
 from fulmen.core.model.supply import Earthing
-from fulmen.core.simulations.as_built.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault, FaultKind
 from fulmen.core.verification.steps.contents import pole_ohm
 
 # How a supply's loop is shared out where nobody knows: half in the line, the rest in what leads back. A separate

@@ -8,7 +8,7 @@ from fulmen.core.circuit.run_figures import Case
 from fulmen.core.model.readings import StepKey
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.supply import Earthing
-from fulmen.core.simulations.as_built.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.verification.faults.faults import FaultKind, FaultPlace, fault_info
 from fulmen.core.verification.steps.sequence import Step
 
 # Below this a path beside the earth takes nothing away that matters. Our own, no source.

@@ -9,7 +9,7 @@ from random import Random
 from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.seen import Seen
 from fulmen.core.simulations.as_built.as_installed import AsInstalled
-from fulmen.core.simulations.as_built.faults import FaultKind
+from fulmen.core.verification.faults.faults import FaultKind
 
 # What the clamp sees of the house and of the car [A], by how it sits.
 SEES: dict[FaultKind, Callable[[float, float], float]] = {

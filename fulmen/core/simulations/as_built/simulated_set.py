@@ -16,9 +16,9 @@ from random import Random
 from fulmen.core.electrical.control_pilot import NOMINAL_V, PilotState, duty_of, least_code
 from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.simulations.as_built.as_installed import EARTHS_APART_MOHM, AsInstalled, Potential, electrode_ohm
-from fulmen.core.simulations.as_built.faults import FaultKind
 from fulmen.core.simulations.as_built.seen import Sight
 from fulmen.core.simulations.as_built.set_up import LINKED, Placed, Setup, Shown, nothing, seen
+from fulmen.core.verification.faults.faults import FaultKind
 from fulmen.core.verification.instruments.dials import Dial, Point, Shows, dial
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.step_applies import tested_rcds
