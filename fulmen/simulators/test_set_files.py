@@ -10,7 +10,7 @@ from math import nan
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT
-from fulmen.core.verification.faults.faults import Fault, FaultKind, fault_info
+from fulmen.core.verification.faults.faults import Fault, fault_info, planted_kinds
 from fulmen.core.verification.instruments.dials import dial
 from fulmen.simulators.test_set import House
 
@@ -27,12 +27,12 @@ def fault_named(text: str, job: Job) -> Fault:
     """
     text, _, circuit = text.partition("@")
     key, _, size = text.partition("=")
-    if key not in tuple(FaultKind):
-        raise ValueError(f"there is no fault “{key}”; choose one of {', '.join(FaultKind)}")
+    if key not in planted_kinds():
+        raise ValueError(f"there is no fault “{key}”; choose one of {', '.join(planted_kinds())}")
     circuits = [one.id for one in job.circuits]
     if circuit and circuit not in circuits:
         raise ValueError(f"there is no circuit “{circuit}”; choose one of {', '.join(circuits)}")
-    kind = FaultKind(key)
+    kind = key
     try:
         found = float(size) if size else fault_info(kind).least
     except ValueError:

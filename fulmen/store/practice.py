@@ -15,7 +15,7 @@ from fulmen.core.practice.acts import Act
 from fulmen.core.practice.course import Course, gone_on, played
 from fulmen.core.practice.exercise import Exercise
 from fulmen.core.practice.marks import marked
-from fulmen.core.verification.faults.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import MovedOn, NotFound, Outdated, TooMany
 from fulmen.store.tables import PracticeRow
@@ -72,7 +72,7 @@ def begin(sessions: Sessions, begun: Begun, now: datetime) -> StoredExercise:
             title=begun.title,
             charge_point=exercise.charge_point,
             what=begun.what,
-            faults=[{"kind": one.kind.value, "size": one.size, "circuit": one.circuit} for one in exercise.faults],
+            faults=[{"kind": one.kind, "size": one.size, "circuit": one.circuit} for one in exercise.faults],
             seed=exercise.seed,
             document=exercise.job.model_dump(mode="json"),
             acts=[],
@@ -158,7 +158,7 @@ def done_in(sessions: Sessions, learner: str, set_key: str) -> set[str]:
 def _course(row: PracticeRow) -> Course:
     """The exercise played to where it stands; its house, faults and steps may be those of another version."""
     try:
-        faults = tuple(Fault(FaultKind(one["kind"]), one["size"], one["circuit"]) for one in row.faults)
+        faults = tuple(Fault(one["kind"], one["size"], one["circuit"]) for one in row.faults)
         job, _ = parse_stored_job(row.document)
         return played(Exercise(job, row.charge_point, faults, row.seed), ACTS.validate_python(row.acts))
     except (CoreError, ValueError):

@@ -30,7 +30,7 @@ from fulmen.core.materials.prices import invented_prices
 from fulmen.core.model.job import Job
 from fulmen.core.simulations.benches.pen_bench import presets, run_bench
 from fulmen.core.simulations.benches.supply_day import supply_day
-from fulmen.core.verification.faults.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.verification.faults.faults import FaultPlace, fault_info, planted_kinds
 from fulmen.core.verification.readings.cross_checks import agreement_findings
 from fulmen.core.verification.steps.coach import coach
 from fulmen.core.verification.steps.run_test import tests_of
@@ -121,7 +121,7 @@ EACH_KIND, SOUND = 61, 1000
 def simulated_rows() -> list[Row]:
     """Seeded faulty jobs as built, tested by the simulated set: what is caught and named by kind, and false alarms."""
     chance, caught, named, rows, placed, in_cables = Random(2026), 0, 0, [], 0, 0
-    for place, kind in enumerate(FaultKind):
+    for place, kind in enumerate(planted_kinds()):
         tried = [tested(10_000 * place + number, kind, size_of(kind, number, chance)) for number in range(EACH_KIND)]
         seen = sum(bool(one.alarms) for one, _ in tried)
         right = sum(any(named.fault == kind for named in one.named) for one, _ in tried)
@@ -132,7 +132,7 @@ def simulated_rows() -> list[Row]:
         rows.append(
             (f"{fault_info(kind).words}: {right} of {EACH_KIND} named, caught", 100 * seen / EACH_KIND, 0.0, "%")
         )
-    count = EACH_KIND * len(FaultKind)
+    count = EACH_KIND * len(planted_kinds())
     false = sum(bool(tested(5_000_000 + number)[0].alarms) for number in range(SOUND))
     return [
         (f"of {count} faulty jobs caught", 100 * caught / count, 98, "%"),

@@ -12,7 +12,7 @@ from fulmen.core.model.readings import Outcome, StepKey
 from fulmen.core.simulations.as_built.as_installed import AsInstalled, Potential, as_installed
 from fulmen.core.simulations.as_built.set_up import Setup, Shown
 from fulmen.core.simulations.as_built.simulated_set import TestSet
-from fulmen.core.verification.faults.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault
 from fulmen.core.verification.instruments.dials import Link, Point, dials
 from fulmen.core.verification.steps.sequence import Step, sequence
 from fulmen.core.verification.steps.steps import definitions
@@ -108,7 +108,7 @@ class WrongLeads(unittest.TestCase):
     def test_rotation(self) -> None:
         turned = {"1": (P.PLUG_L2,), "2": (P.PLUG_L,), "3": (P.PLUG_L3,)}
         round_again = {"1": (P.PLUG_L2,), "2": (P.PLUG_L3,), "3": (P.PLUG_L,)}
-        swapped = Fault(FaultKind.LINES_SWAPPED, 1)
+        swapped = Fault("lines_swapped", 1)
         for faults, changed, outcome in (
             ((), {}, Outcome.RIGHT),
             ((), {"leads": turned}, Outcome.WRONG),
@@ -122,7 +122,7 @@ class WrongLeads(unittest.TestCase):
 
 class Potentials(unittest.TestCase):
     def test_crossed_on_a_sub_main_crosses_everything_behind_it(self) -> None:
-        house, _ = house_of(GARAGE, Fault(FaultKind.LINE_NEUTRAL_CROSSED, 1, "sub-main"))
+        house, _ = house_of(GARAGE, Fault("line_neutral_crossed", 1, "sub-main"))
         for node, at in (
             ("sub-main.L0", Potential.LINE), ("sub-main.N1", Potential.LINE), ("ev.N1", Potential.LINE),
             ("ev.L1", Potential.NEUTRAL), ("plug.N", Potential.LINE), ("plug.E", Potential.EARTH),
@@ -131,11 +131,11 @@ class Potentials(unittest.TestCase):
                 self.assertIs(house.potential(node), at)
 
     def test_no_earth_leaves_the_case_free(self) -> None:
-        house, _ = house_of(DEVICE_IN_UNIT, Fault(FaultKind.NO_EARTH, 1))
+        house, _ = house_of(DEVICE_IN_UNIT, Fault("no_earth", 1))
         self.assertIs(house.potential("plug.E"), Potential.FREE)
 
     def test_a_broken_pen_sags(self) -> None:
-        volts = shown(StepKey.POLARITY_LIVE, DEVICE_IN_UNIT, Fault(FaultKind.BROKEN_PEN, 40))
+        volts = shown(StepKey.POLARITY_LIVE, DEVICE_IN_UNIT, Fault("broken_pen", 40))
         self.assertIs(volts.outcome, Outcome.WRONG)
         self.assertIs(shown(StepKey.POLARITY_LIVE).outcome, Outcome.RIGHT)
 

@@ -11,7 +11,7 @@ from dataclasses import replace
 from typing import Any
 
 from fulmen.core.model.readings import Outcome
-from fulmen.core.verification.faults.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault
 from fulmen.simulators.test_set import House, TestSetServer, answer
 from fulmen.simulators.test_set_client import TestSetError, ask
 from fulmen.simulators.test_set_files import COLUMNS, fault_named, written_csv, written_json
@@ -122,7 +122,7 @@ class Files(AppCase):
 
     def test_a_fault_by_name(self) -> None:
         whole = job(GARAGE)
-        self.assertEqual(fault_named("no_earth", whole), Fault(FaultKind.NO_EARTH, 1.0))
+        self.assertEqual(fault_named("no_earth", whole), Fault("no_earth", 1.0))
         self.assertEqual(fault_named("earth_joint=0.3@sub-main", whole).circuit, "sub-main")
         for wrong, told in (
             ("gremlins", "there is no fault"),

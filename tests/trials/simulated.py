@@ -22,7 +22,7 @@ from fulmen.core.simulations.as_built.possible_faults import possible_faults
 from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
 from fulmen.core.verification.faults.diagnosis import Candidate
-from fulmen.core.verification.faults.faults import Fault, FaultKind, FaultPlace, fault_info
+from fulmen.core.verification.faults.faults import Fault, fault_info
 from fulmen.core.verification.instruments.accuracy import usual_accuracies
 from fulmen.core.verification.steps.sequence import Step
 from tests.jobs import DEVICE_IN_UNIT, FUNCTIONS, GARAGE, HALFWAY, RULES, THREE_PHASE, TREATED_AS_PME, job
@@ -87,12 +87,12 @@ def base(place: int, warm_c: float, ze_ohm: float) -> tuple[Job, Case, tuple[Ste
 
 
 @cache
-def places_of(kind: FaultKind) -> tuple[int, ...]:
+def places_of(kind: str) -> tuple[int, ...]:
     """The bases that a fault may be in."""
     return tuple(place for place in range(len(BASES)) if kind in possible_faults(*base(place, 20.0, 0.2)[1:]))
 
 
-def tested(seed: int, kind: FaultKind | None = None, size: float = 1.0) -> tuple[Tested, Fault | None]:
+def tested(seed: int, kind: str | None = None, size: float = 1.0) -> tuple[Tested, Fault | None]:
     """A job of a seed with a fault of a kind, or none, tested from end to end by the simulated set."""
     chance = Random(seed)
     places = places_of(kind) if kind is not None else range(len(BASES))
@@ -100,7 +100,7 @@ def tested(seed: int, kind: FaultKind | None = None, size: float = 1.0) -> tuple
     ze_ohm = chance.choice([0.14, 0.18, 0.21, 0.25, 0.29])
     whole, case, steps = base(place, warm_c, ze_ohm)
     chain = [chained.circuit.id for chained in case.run.chain]
-    in_cable = kind is not None and fault_info(kind).where is FaultPlace.CABLE and kind is not FaultKind.LINES_SWAPPED
+    in_cable = kind is not None and fault_info(kind).in_one_cable
     fault = Fault(kind, size, chance.choice(chain) if in_cable else chain[-1]) if kind is not None else None
     house = as_installed(case, (fault,) if fault is not None else (), ze_ohm=ze_ohm * chance.uniform(0.97, 1.03))
     tester, readings = TestSet(house, seed), []
@@ -118,7 +118,7 @@ def tested(seed: int, kind: FaultKind | None = None, size: float = 1.0) -> tuple
     return Tested(found), fault
 
 
-def size_of(kind: FaultKind, number: int, chance: Random) -> float:
+def size_of(kind: str, number: int, chance: Random) -> float:
     """A size of a kind: every third at the least that matters, the others anywhere above."""
     info = fault_info(kind)
     return info.least if number % 3 == 0 else chance.uniform(info.least, info.most)

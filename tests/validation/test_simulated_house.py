@@ -14,7 +14,7 @@ from fulmen.core.circuit.run_figures import Case, cases_of
 from fulmen.core.electrical.network import Edge, currents_between, resistance_between
 from fulmen.core.judging.known import known_for
 from fulmen.core.simulations.as_built.as_installed import as_installed
-from fulmen.core.verification.faults.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Fault
 from tests.figures import figures
 from tests.jobs import DEVICE_IN_UNIT, GARAGE, HALFWAY, RULES, TREATED_AS_PME, TT, job
 from tests.sampling import tries
@@ -70,7 +70,7 @@ class Network(unittest.TestCase):
 
 
 class House(unittest.TestCase):
-    FAULTS = ((), (Fault(FaultKind.PARALLEL_EARTH, 0.1),), (Fault(FaultKind.EARTH_JOINT, 0.5),))
+    FAULTS = ((), (Fault("parallel_earth", 0.1),), (Fault("earth_joint", 0.5),))
 
     def test_loops_at_the_far_end(self) -> None:
         for name in (DEVICE_IN_UNIT, TREATED_AS_PME, HALFWAY, TT, GARAGE):

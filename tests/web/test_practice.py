@@ -5,7 +5,7 @@ from unittest.mock import patch
 
 from fulmen.core.practice.acts import Act
 from fulmen.core.practice.sets import practice_set
-from fulmen.core.verification.faults.faults import FaultKind, fault_info
+from fulmen.core.verification.faults.faults import fault_info
 from fulmen.store.practice import done_in
 from fulmen.store.tables import PracticeRow
 from tests.app import AppCase
@@ -43,7 +43,7 @@ class Practice(AppCase):
             what = session.get(PracticeRow, number).what
         told = self.all_acts(number, well_done(exercise("plain", what, 3)))
         self.assertGreaterEqual(told["marks"]["total"], 98)
-        self.assertEqual(told["marks"]["explained"][0]["words"], fault_info(FaultKind(what)).words)
+        self.assertEqual(told["marks"]["explained"][0]["words"], fault_info(what).words)
         self.assertEqual(
             [(one["total"], one["practice_set"]) for one in self.results()], [(told["marks"]["total"], "plain")]
         )

@@ -9,7 +9,6 @@ from pydantic import Field
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.base import Part, Subject
 from fulmen.core.model.readings import StepKey
-from fulmen.core.verification.faults.faults import FaultKind
 from fulmen.core.verification.instruments.dials import Link, Point
 
 Jack = Annotated[str, Field(min_length=1, max_length=4)]
@@ -73,7 +72,7 @@ class Name(Part):
     """The fault and its place are named, or that nothing is wrong; this ends the exercise."""
 
     kind: Literal["name"] = "name"
-    fault: FaultKind | None
+    fault: Key | None
     place: Key = ""
 
 

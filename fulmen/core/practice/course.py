@@ -27,7 +27,7 @@ from fulmen.core.practice.shown_by import doubts, set_for
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_built.set_up import Setup, Shown, nothing
 from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
-from fulmen.core.verification.faults.faults import FaultKind
+from fulmen.core.verification.faults.faults import planted_kinds
 from fulmen.core.verification.instruments.dials import Point, Shows, dial, dials
 from fulmen.core.verification.steps.sequence import Step
 
@@ -249,14 +249,14 @@ def _hindered(course: Course, step: Step, setup: Setup) -> str:
 def _shown(course: Course, step: Step, setup: Setup) -> Shown:
     exercise = course.exercise
     if step.step is StepKey.LEADS_NULLED and _warmed_up(course):
-        ohm = next(one.size for one in exercise.faults if one.kind is FaultKind.LEADS_NOT_NULLED)
+        ohm = next(one.size for one in exercise.faults if one.built.leads)
         return Shown(Outcome.WRONG, words=f"Leads joined: the display reads {ohm:.2f}.")
     return set_for(exercise, step.step).show(step, setup)
 
 
 def _warmed_up(course: Course) -> bool:
     """Leads that read nothing when they were nulled cold, and something since."""
-    drifts = any(one.kind is FaultKind.LEADS_NOT_NULLED for one in course.exercise.faults)
+    drifts = any(one.built.leads for one in course.exercise.faults)
     used = any(one.shown is not None and one.shown.value is not None for one in course.entries)
     return drifts and used
 
@@ -296,6 +296,8 @@ def _clamp_words(proof: ClampProof) -> str:
 
 
 def _named(course: Course, act: Name) -> Course:
+    if act.fault is not None and act.fault not in planted_kinds():
+        raise InputError("act.fault", f"there is no fault “{act.fault}”")
     if act.fault is not None and act.place not in {one.key for one in course.exercise.places()}:
         raise InputError("act.place", "say where the fault sits")
     return replace(_with(course, Entry(act)), named=act)

@@ -15,7 +15,7 @@ from fulmen.core.practice.exercise import Exercise, Help, untested
 from fulmen.core.practice.shown_by import shown_by
 from fulmen.core.reference.tables import read_toml
 from fulmen.core.simulations.as_built.possible_faults import possible_faults
-from fulmen.core.verification.faults.faults import Fault, FaultKind, FaultPlace, fault_info
+from fulmen.core.verification.faults.faults import Fault, fault_info
 
 # An exercise in which nothing is wrong.
 SOUND = "sound"
@@ -85,14 +85,12 @@ def hidden(job: Job, charge_point: str, what: str, size: float, seed: int) -> Ex
     """
     if what == SOUND:
         return Exercise(job, charge_point, (), seed)
-    kind = FaultKind(what)
-    info = fault_info(kind)
+    info = fault_info(what)
     chain = [one.circuit.id for one in Exercise(job, charge_point, (), 0).case.run.chain]
-    in_cable = info.where is FaultPlace.CABLE and kind is not FaultKind.LINES_SWAPPED
-    circuit = Random(seed).choice(chain) if in_cable else chain[-1]
+    circuit = Random(seed).choice(chain) if info.in_one_cable else chain[-1]
     for share in (size, *(one for one in BIGGER if one > size)):
         big = round(info.least + share * (info.most - info.least), 4)
-        exercise = Exercise(job, charge_point, (Fault(kind, big, circuit),), seed)
+        exercise = Exercise(job, charge_point, (Fault(what, big, circuit),), seed)
         if shown_by(exercise):
             break
     return exercise
@@ -109,5 +107,5 @@ def own_faults(job: Job, charge_point: str) -> tuple[str, ...]:
     if fallen:
         told = ", ".join(fallen[:3])
         raise InputError("charge_point", f"built as designed, its tests would not hold ({told}): mend the design first")
-    kinds = [kind.value for kind in possible_faults(sound.case, sound.steps.values())]
+    kinds = possible_faults(sound.case, sound.steps.values())
     return (*kinds, *[SOUND] * max(1, len(kinds) // 8))

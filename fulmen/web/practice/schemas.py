@@ -18,7 +18,7 @@ from fulmen.core.practice.mishaps import Mishap
 from fulmen.core.practice.scene import Scene, scene
 from fulmen.core.practice.sets import OWN_HELP, PracticeSet, practice_sets
 from fulmen.core.simulations.as_built.flow import Flow, flow
-from fulmen.core.verification.faults.faults import FaultKind, FaultPlace, fault_info
+from fulmen.core.verification.faults.faults import FaultPlace, fault_info, planted_kinds
 from fulmen.core.verification.instruments.dials import Shows, dials
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.steps import Lead, definitions
@@ -97,7 +97,7 @@ class DialView(Part):
 class FaultView(Part):
     """A fault that may be named."""
 
-    key: FaultKind
+    key: str
     words: str
 
 
@@ -227,7 +227,7 @@ def _dials(exercise: Exercise) -> tuple[DialView, ...]:
 def _faults(exercise: Exercise) -> tuple[FaultView, ...]:
     """Every fault there may be, whether or not this house can have it: a shorter list would tell."""
     limited = exercise.job.supply.load_limit_a is not None
-    kinds = (one for one in FaultKind if limited or fault_info(one).where is not FaultPlace.CLAMP)
+    kinds = (one for one in planted_kinds() if limited or fault_info(one).where is not FaultPlace.CLAMP)
     return tuple(FaultView(key=one, words=fault_info(one).words) for one in kinds)
 
 

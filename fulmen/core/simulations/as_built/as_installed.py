@@ -10,11 +10,11 @@ connector. Of three lines one stands for all, as their highest reading is what c
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import pairwise
-from math import inf
+from math import inf, prod
 
 from fulmen.core.circuit.origin import declared_ze_ohm
 from fulmen.core.circuit.people import has_car_electrode
@@ -22,7 +22,7 @@ from fulmen.core.circuit.run_figures import Case, CircuitFigures, figures_of_leg
 from fulmen.core.electrical.fault_loop import conductor_ohm, temperature_factor
 from fulmen.core.electrical.network import JOINED_OHM, Edge, reached_from, resistance_between
 from fulmen.core.model.supply import Earthing
-from fulmen.core.verification.faults.faults import Fault, FaultKind
+from fulmen.core.verification.faults.faults import Built, Fault
 from fulmen.core.verification.steps.contents import pole_ohm
 
 # How a supply's loop is shared out where nobody knows: half in the line, the rest in what leads back. A separate
@@ -77,9 +77,17 @@ class AsInstalled:
         """The circuit that ends at the charge point."""
         return self.case.run.final().circuit.id
 
-    def fault(self, kind: FaultKind) -> Fault | None:
-        """The fault of a kind, if it is there."""
-        return next((one for one in self.faults if one.kind is kind), None)
+    def wrong_at(self, step: str) -> bool:
+        """Whether something is found wrong at a step."""
+        return any(step in one.built.wrong_at for one in self.faults)
+
+    def size(self, wanted: Callable[[Built], object], otherwise: float = 0.0) -> float:
+        """The size of the fault that is built so, or what stands there without one."""
+        return next((one.size for one in self.faults if wanted(one.built)), otherwise)
+
+    def has(self, wanted: Callable[[Built], object]) -> bool:
+        """Whether a fault is built so."""
+        return any(wanted(one.built) for one in self.faults)
 
     def node(self, subject: str, conductor: str, *, far: bool) -> str:
         """The end of a conductor of a circuit, or of a part of its cable."""
@@ -134,14 +142,13 @@ def as_installed(case: Case, faults: tuple[Fault, ...] = (), *, ze_ohm: float | 
         ze_ohm: what the supply's loop really is [Ω]; as enquired or declared where not given.
     """
     assert case.figures is not None
-    by_kind = {one.kind: one for one in faults}
     factor = temperature_factor(case.job.testing.conductors_c if case.job.testing.conductors_c is not None else 20.0)
     final = case.run.final().circuit.id
     own = {
-        chained.circuit.id: {one.kind: one for one in faults if (one.circuit or final) == chained.circuit.id}
+        chained.circuit.id: tuple(one for one in faults if (one.circuit or final) == chained.circuit.id)
         for chained in case.figures.chain
     }
-    supply, beside = _supply(case, by_kind, ze_ohm), _beside(case, by_kind, final)
+    supply, beside = _supply(case, faults, ze_ohm), _beside(case, faults, final)
     parts: dict[str, tuple[Edge, ...]] = {}
     ends: dict[str, tuple[str, str]] = {}
     for chained in case.figures.chain:
@@ -202,13 +209,13 @@ def _potentials(case: Case, edges: tuple[Edge, ...]) -> dict[Potential, set[str]
 def _lay(
     chained: CircuitFigures,
     case: Case,
-    how: tuple[float, dict[FaultKind, Fault]],
+    how: tuple[float, tuple[Fault, ...]],
     parts: dict[str, tuple[Edge, ...]],
     ends: dict[str, tuple[str, str]],
 ) -> None:
     """The conductors of a circuit, part by part; what is wrong with them is wrong in the last one."""
     circuit, legs, factor, faults = chained.circuit.id, case.installation.legs[chained.circuit.id], *how
-    everywhere = dict(one for one in faults.items() if one[0] is FaultKind.LONGER_CABLE)
+    everywhere = tuple(one for one in faults if one.built.longer)
     whole: list[Edge] = []
     for leg in legs:
         first, last = leg is legs[0], leg is legs[-1]
@@ -223,39 +230,36 @@ def _lay(
     parts[circuit], ends[circuit] = tuple(whole), (circuit, circuit)
 
 
-def _part(
-    figures: CircuitFigures, ends: tuple[str, str], factor: float, faults: dict[FaultKind, Fault]
-) -> tuple[Edge, ...]:
+def _part(figures: CircuitFigures, ends: tuple[str, str], factor: float, faults: tuple[Fault, ...]) -> tuple[Edge, ...]:
     """The three conductors of a part of a cable, with what is wrong with them."""
     (near, far), laid = ends, figures.laid
-    longer = faults[FaultKind.LONGER_CABLE].size if FaultKind.LONGER_CABLE in faults else 1.0
-    line, earth = laid.r1_ohm * factor * longer, laid.least_r2_ohm * factor * longer
-    joint = {kind: faults[kind].size if kind in faults else 0.0 for kind in JOINTS}
-    crossed = FaultKind.LINE_NEUTRAL_CROSSED in faults
-    line_end, neutral_end = ("N1", "L1") if crossed else ("L1", "N1")
-    edges = [
-        (f"{near}.L0", f"{far}.{line_end}", line + joint[FaultKind.LINE_JOINT]),
-        (f"{near}.N0", f"{far}.{neutral_end}", line + joint[FaultKind.NEUTRAL_JOINT]),
-    ]
-    if FaultKind.NO_EARTH not in faults:
-        edges.append((f"{near}.E0", f"{far}.E1", earth + joint[FaultKind.EARTH_JOINT]))
-    return tuple(edges)
+    factor *= prod(one.size for one in faults if one.built.longer)
+    off, to = {one.built.off for one in faults}, {conductor: conductor for conductor in "LNE"}
+    for pair in (tuple(one.built.crossed) for one in faults if one.built.crossed):
+        to |= dict(zip(pair, (to[one] for one in reversed(pair)), strict=True))
+    ohm = {"L": laid.r1_ohm * factor, "N": laid.r1_ohm * factor, "E": laid.least_r2_ohm * factor}
+    return tuple(
+        (
+            f"{near}.{conductor}0",
+            f"{far}.{to[conductor]}1",
+            ohm[conductor] + sum(one.size for one in faults if one.built.joint == conductor),
+        )
+        for conductor in "LNE"
+        if conductor not in off
+    )
 
 
-JOINTS = (FaultKind.LINE_JOINT, FaultKind.NEUTRAL_JOINT, FaultKind.EARTH_JOINT)
-
-
-def _supply(case: Case, faults: dict[FaultKind, Fault], ze_ohm: float | None) -> tuple[Edge, ...]:
+def _supply(case: Case, faults: tuple[Fault, ...], ze_ohm: float | None) -> tuple[Edge, ...]:
     """The supply from its star point to the cut-out and the main switch, tails between them."""
     assert case.figures is not None
     earthing, tails = case.job.supply.earthing, case.figures.tails
     declared_pen_ohm = case.rules.value("declared_ze_tn_c_s_ohm")
     ze = ze_ohm if ze_ohm is not None else case.origin.ze.value
-    if FaultKind.HIGH_ZE in faults:
-        ze = faults[FaultKind.HIGH_ZE].size * declared_ze_ohm(case.job.supply, case.rules)
+    for fault in (one for one in faults if one.built.supply == "ze"):
+        ze = fault.size * declared_ze_ohm(case.job.supply, case.rules)
     tn_ohm = min(declared_pen_ohm if earthing is Earthing.TT else ze, declared_pen_ohm)
     line = LINE_SHARE * tn_ohm
-    lost = sum(faults[kind].size for kind in (FaultKind.POOR_SUPPLY_NEUTRAL, FaultKind.BROKEN_PEN) if kind in faults)
+    lost = sum(one.size for one in faults if one.built.supply == "neutral")
     edges: list[Edge] = [("star", "supply.L", line)]
     if earthing is Earthing.TN_C_S:
         # One conductor for both: the rest of the loop lies in it.
@@ -266,33 +270,23 @@ def _supply(case: Case, faults: dict[FaultKind, Fault], ze_ohm: float | None) ->
     return (*edges, *((f"supply.{one}", f"main.{one}", tails.r1_ohm or JOINED_OHM) for one in "LN"))
 
 
-def _beside(case: Case, faults: dict[FaultKind, Fault], final: str) -> tuple[Edge, ...]:
+def _beside(case: Case, faults: tuple[Fault, ...], final: str) -> tuple[Edge, ...]:
     """What lies beside the conductors: bonding, another earth at the unit, the car's electrode, what joins the two."""
     assert case.figures is not None
-    loose = faults[FaultKind.BOND_LOOSE].size if FaultKind.BOND_LOOSE in faults else 0.0
+    loose = sum(one.size for one in faults if one.built.bond)
     edges: list[Edge] = [("met", "service", BOND_OHM + loose)]
-    if FaultKind.PARALLEL_EARTH in faults:
-        share = faults[FaultKind.PARALLEL_EARTH].size
-        edges.append((f"{final}.E1", "met", max(0.01, share * case.figures.final.laid.least_r2_ohm)))
+    for fault in (one for one in faults if one.built.beside):
+        edges.append((f"{final}.E1", "met", max(0.01, fault.size * case.figures.final.laid.least_r2_ohm)))
     if has_car_electrode(case):
         electrode = case.arrangement.electrode_design_ohm or 30.0
         edges.append(("unit.E", "star", electrode + 1.0))
-        if FaultKind.EARTHS_JOINED in faults:
-            edges.append(("unit.E", f"{final}.E1", faults[FaultKind.EARTHS_JOINED].size))
+        edges += [("unit.E", f"{final}.E1", one.size) for one in faults if one.built.joins_earths]
     return tuple(edges)
 
 
-def _insulation(faults: dict[FaultKind, Fault]) -> dict[frozenset[str], float]:
+def _insulation(faults: tuple[Fault, ...]) -> dict[frozenset[str], float]:
     """What is poor between the conductors of a circuit [MΩ]."""
-    found: dict[frozenset[str], float] = {}
-    if FaultKind.WET_INSULATION in faults:
-        # The same everywhere: each pair a little better than what live conductors together read.
-        found = {frozenset(pair): 2 * faults[FaultKind.WET_INSULATION].size for pair in ("LN", "LE", "NE")}
-    if FaultKind.DAMAGED_CABLE in faults:
-        found[frozenset("LE")] = faults[FaultKind.DAMAGED_CABLE].size
-    if FaultKind.NEUTRAL_TO_EARTH in faults:
-        found[frozenset("NE")] = faults[FaultKind.NEUTRAL_TO_EARTH].size
-    return found
+    return {frozenset(pair): one.built.times * one.size for one in faults for pair in one.built.poor}
 
 
 def electrode_ohm(house: AsInstalled) -> float:

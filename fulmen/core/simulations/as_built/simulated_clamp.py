@@ -9,14 +9,12 @@ from random import Random
 from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.seen import Seen
 from fulmen.core.simulations.as_built.as_installed import AsInstalled
-from fulmen.core.verification.faults.faults import FaultKind
 
 # What the clamp sees of the house and of the car [A], by how it sits.
-SEES: dict[FaultKind, Callable[[float, float], float]] = {
-    FaultKind.CLAMP_REVERSED: lambda house, car: -(house + car),
-    FaultKind.CLAMP_ROUND_BOTH: lambda house, car: 0.0,
-    FaultKind.CLAMP_PAIR_DEAD: lambda house, car: 0.0,
-    FaultKind.CLAMP_WRONG_TAIL: lambda house, car: car,
+SEES: dict[str, Callable[[float, float], float]] = {
+    "reversed": lambda house, car: -(house + car),
+    "blind": lambda house, car: 0.0,
+    "car_alone": lambda house, car: car,
 }
 KNOWN_LOAD_A = 39.0
 
@@ -32,16 +30,16 @@ def clamp_shown(house: AsInstalled, seed: int, tested_by: str, tested_at: dateti
     assert limit_a is not None
     car_a, chance = house.case.run.charge_point.design_current_a(), Random(seed)
     rest_a = round(chance.uniform(2, 8), 1)
-    sees = next((SEES[one.kind] for one in house.faults if one.kind in SEES), lambda load, car: load + car)
+    sees = next((SEES[one.built.clamp] for one in house.faults if one.built.clamp), lambda load, car: load + car)
     # Turned down for the test where the load would leave room for the car.
     test_limit_a = min(limit_a, round(rest_a + KNOWN_LOAD_A + 0.5 * car_a))
-    obeys = house.fault(FaultKind.CLAMP_LIMIT_NOT_SET) is None
+    obeys = not house.has(lambda built: built.obeys_not)
 
     def offered(load_a: float) -> float:
         room = test_limit_a - sees(load_a, 0.0) if obeys else car_a
         return float(int(min(car_a, room))) if room >= house.case.rules.value("car_min_a") else 0.0
 
-    dead = house.fault(FaultKind.CLAMP_PAIR_DEAD) is not None
+    dead = house.has(lambda built: built.reports)
     return ClampProof(
         limit_set_a=limit_a,
         arrow_with_current=Seen.YES,

@@ -18,7 +18,6 @@ from fulmen.core.model.readings import Outcome, Reading, StepKey
 from fulmen.core.simulations.as_built.as_installed import EARTHS_APART_MOHM, AsInstalled, Potential, electrode_ohm
 from fulmen.core.simulations.as_built.seen import Sight
 from fulmen.core.simulations.as_built.set_up import LINKED, Placed, Setup, Shown, nothing, seen
-from fulmen.core.verification.faults.faults import FaultKind
 from fulmen.core.verification.instruments.dials import Dial, Point, Shows, dial
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.step_applies import tested_rcds
@@ -26,8 +25,9 @@ from fulmen.core.verification.steps.step_applies import tested_rcds
 INSTRUMENT = "Simulated test set"
 SCATTER = 0.02
 CONTINUITY_TOP_OHM, INSULATION_TOP_MOHM, LOOP_TOP_OHM, RCD_TOP_MS = 19.99, 999.0, 1999.0, 1999.0
-# A spike that is pushed into a lawn; the house's own load while volts are read. Our own, no source.
-SPIKE_OHM, RESTING_LOAD_OHM = 180.0, 100.0
+# A spike that is pushed into a lawn; the house's own load while volts are read; how soon a sound unit notices that
+# the lead's earth is off. Our own, no source.
+SPIKE_OHM, RESTING_LOAD_OHM, EARTH_LOSS_MS = 180.0, 100.0, 40.0
 # What a supply may stand at, of U0: BS EN 50160 as Great Britain has it, −6 to +10 % (from memory); and what a neutral
 # may stand at above earth without anybody looking twice (our own, no source).
 STATUTORY, NEXT_TO_NOTHING_V = (0.94, 1.1), 5.0
@@ -87,23 +87,13 @@ class TestSet:
         steps = max(0.0, round(scattered / resolution))
         return Shown(Outcome.MEASURED, round(steps * resolution, 4))
 
-    def has(self, kind: FaultKind) -> bool:
-        """Whether a fault is there."""
-        return self.house.fault(kind) is not None
-
-    def size(self, kind: FaultKind, otherwise: float = 0.0) -> float:
-        """The size of a fault, or what stands there without it."""
-        found = self.house.fault(kind)
-        return found.size if found is not None else otherwise
-
     def _by_eye(self, step: Step, setup: Setup) -> Shown:
         """A step without a figure: what is seen, where the adapter stands as the step asks for it."""
         if setup.adapter != step.adapter:
             return nothing(f"With the adapter at {setup.adapter or 'nothing'} this does not show.")
-        wrong = next((kind for kind in WRONG_WITH.get(step.step, ()) if self.has(kind)), None)
         if step.step is StepKey.EARTH_OPEN:
-            return self.shown(self.size(FaultKind.EARTH_LOSS_SLOW, 40.0), 1.0)
-        return seen(step.step, Sight.WRONG if wrong else Sight.RIGHT)
+            return self.shown(self.house.size(lambda built: built.figure_at == step.step, EARTH_LOSS_MS), 1.0)
+        return seen(step.step, Sight.WRONG if self.house.wrong_at(step.step) else Sight.RIGHT)
 
 
 def _resistance(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
@@ -116,7 +106,7 @@ def _resistance(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
         return _polarity(placed, ohm)
     if placed.step.step is StepKey.LEADS_NULLED:
         return seen(StepKey.LEADS_NULLED, Sight.RIGHT)
-    return tester.shown(ohm + tester.size(FaultKind.LEADS_NOT_NULLED), 0.01, CONTINUITY_TOP_OHM)
+    return tester.shown(ohm + tester.house.size(lambda built: built.leads), 0.01, CONTINUITY_TOP_OHM)
 
 
 def _polarity(placed: Placed, ohm: float) -> Shown:
@@ -142,7 +132,11 @@ def _polarity(placed: Placed, ohm: float) -> Shown:
 def _insulation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     """Insulation between two groups of conductors; nothing where copper joins them."""
     if Point.UNIT_E in (*placed.first, *placed.last):
-        mohm = 0.0 if tester.has(FaultKind.EARTHS_JOINED) or placed.first == placed.last else EARTHS_APART_MOHM
+        mohm = (
+            0.0
+            if tester.house.has(lambda built: built.joins_earths) or placed.first == placed.last
+            else EARTHS_APART_MOHM
+        )
         return tester.shown(mohm, 0.1, INSULATION_TOP_MOHM)
     one, other = placed.sides()
     joined = set(LINKED.get(placed.setup.linked, ()))
@@ -155,7 +149,7 @@ def _volts_between(tester: TestSet, placed: Placed, a: Point, b: Point) -> float
     """The volts between two points with the supply on [V]; a PEN that is broken sags with the house's own load."""
     at = {placed.house.potential(placed.node(one)) for one in (a, b)}
     if at in ({Potential.LINE, Potential.NEUTRAL}, {Potential.LINE, Potential.EARTH}):
-        lost = tester.size(FaultKind.BROKEN_PEN)
+        lost = tester.house.size(lambda built: built.sags)
         return tester.u0_v * RESTING_LOAD_OHM / (RESTING_LOAD_OHM + lost)
     return 0.4 if at == {Potential.NEUTRAL, Potential.EARTH} else 0.0
 
@@ -230,22 +224,22 @@ def _rcd(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     )
     guard = tested_rcds(house.case.run, step.step).get(step.subject)
     own = guard in house.case.run.own_rcds
-    blind = own and asked.pulses and tester.has(FaultKind.RCD_BLIND_TO_PULSES)
+    blind = own and asked.pulses and house.has(lambda built: built.rcd == "blind")
     if asked.multiple < 1:
         return seen(step.step, Sight.RIGHT)
-    if not fault_flows or blind or (own and tester.has(FaultKind.RCD_DEAD)):
+    if not fault_flows or blind or (own and house.has(lambda built: built.rcd == "dead")):
         return Shown(Outcome.OVER_RANGE, RCD_TOP_MS)
     delayed = guard is not None and guard.rcd is not None and guard.rcd.time_delayed
     slowly, fast = (tester.delayed_ms, tester.delayed_fast_ms) if delayed else (tester.rcd_ms, tester.fast_ms)
     usual = slowly if asked.multiple < 5 else fast
-    slow = tester.size(FaultKind.RCD_SLOW) if own else 0.0
+    slow = house.size(lambda built: built.rcd == "slow") if own else 0.0
     return tester.shown(slow / (1 if asked.multiple < 5 else 5) or usual, 0.1, RCD_TOP_MS)
 
 
 def _dc_rising(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     refused = _live_pair(tester, placed)
     return refused or seen(
-        StepKey.DC_DETECTION, Sight.WRONG if tester.has(FaultKind.DC_DETECTION_DEAD) else Sight.RIGHT
+        StepKey.DC_DETECTION, Sight.WRONG if tester.house.wrong_at(StepKey.DC_DETECTION) else Sight.RIGHT
     )
 
 
@@ -253,7 +247,7 @@ def _rotation(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     """Two leads changed over turn it round, as two lines do."""
     order = [at[0] for at in placed.setup.leads.values()]
     changed = sum(order.index(one) > order.index(other) for one, other in ROTATION_PAIRS if {one, other} <= set(order))
-    turned = (changed % 2 == 1) != tester.has(FaultKind.LINES_SWAPPED)
+    turned = (changed % 2 == 1) != tester.house.has(lambda built: built.turned)
     return seen(StepKey.PHASE_SEQUENCE, Sight.WRONG if turned else Sight.RIGHT)
 
 
@@ -269,7 +263,7 @@ def _pilot(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     if placed.setup.adapter not in tuple(PilotState):
         return nothing("No steady figure in this position.")
     state = PilotState(placed.setup.adapter)
-    if state is PilotState.A and tester.has(FaultKind.CONTACTOR_STUCK):
+    if state is PilotState.A and tester.house.wrong_at(StepKey.PILOT_A):
         return seen(StepKey.PILOT_A, Sight.WRONG)
     return tester.shown(NOMINAL_V[state], 0.1)
 
@@ -280,7 +274,9 @@ def _duty(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
         return nothing("No pilot between these.")
     if placed.setup.adapter not in ("B", "C"):
         return nothing("No duty: without a car the pilot stands still.")
-    current_a = tester.house.case.run.charge_point.design_current_a() * tester.size(FaultKind.SET_TOO_HIGH, 1.0)
+    current_a = tester.house.case.run.charge_point.design_current_a() * tester.house.size(
+        lambda built: built.set_times, 1.0
+    )
     return Shown(Outcome.MEASURED, round(duty_of(current_a) + tester.chance.uniform(-0.4, 0.4), 1))
 
 
@@ -288,7 +284,7 @@ def _proximity(tester: TestSet, placed: Placed, asked: Dial) -> Shown:
     if {*placed.first, *placed.last} != {Point.PLUG_PP, Point.PLUG_E}:
         return nothing("No code between these.")
     needed_a = (
-        inf if tester.has(FaultKind.LEAD_CODED_TOO_HIGH) else placed.house.case.run.charge_point.design_current_a()
+        inf if tester.house.has(lambda built: built.coded) else placed.house.case.run.charge_point.design_current_a()
     )
     return tester.shown(least_code(needed_a)[1], 1.0)
 
@@ -306,12 +302,4 @@ SHOWS: dict[Shows, Callable[[TestSet, Placed, Dial], Shown]] = {
     Shows.PILOT: _pilot,
     Shows.DUTY: _duty,
     Shows.PROXIMITY: _proximity,
-}
-# Which faults a step without a figure shows to whoever looks.
-WRONG_WITH: dict[StepKey, tuple[FaultKind, ...]] = {
-    StepKey.OPEN_PEN_TEST: (FaultKind.OPEN_PEN_DEAD,),
-    StepKey.PILOT_SHORTED: (FaultKind.SHORTED_PILOT_IGNORED,),
-    StepKey.DIODE: (FaultKind.DIODE_NOT_MISSED,),
-    StepKey.RCD_BUTTON: (FaultKind.RCD_DEAD,),
-    StepKey.CHARGE_POINT_STATES: (FaultKind.CONTACTOR_STUCK, FaultKind.SHORTED_PILOT_IGNORED),
 }

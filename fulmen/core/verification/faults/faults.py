@@ -10,44 +10,6 @@ from typing import Any
 from fulmen.core.reference.tables import read_toml
 
 
-class FaultKind(StrEnum):
-    """What is planted in practice: one thing that is not as it was designed."""
-
-    LONGER_CABLE = "longer_cable"
-    LINE_JOINT = "line_joint"
-    NEUTRAL_JOINT = "neutral_joint"
-    EARTH_JOINT = "earth_joint"
-    LINE_NEUTRAL_CROSSED = "line_neutral_crossed"
-    NO_EARTH = "no_earth"
-    NEUTRAL_TO_EARTH = "neutral_to_earth"
-    DAMAGED_CABLE = "damaged_cable"
-    WET_INSULATION = "wet_insulation"
-    RCD_SLOW = "rcd_slow"
-    RCD_DEAD = "rcd_dead"
-    RCD_BLIND_TO_PULSES = "rcd_blind_to_pulses"
-    LEADS_NOT_NULLED = "leads_not_nulled"
-    PARALLEL_EARTH = "parallel_earth"
-    HIGH_ZE = "high_ze"
-    POOR_SUPPLY_NEUTRAL = "poor_supply_neutral"
-    EARTHS_JOINED = "earths_joined"
-    DC_DETECTION_DEAD = "dc_detection_dead"
-    CONTACTOR_STUCK = "contactor_stuck"
-    SET_TOO_HIGH = "set_too_high"
-    EARTH_LOSS_SLOW = "earth_loss_slow"
-    DIODE_NOT_MISSED = "diode_not_missed"
-    LEAD_CODED_TOO_HIGH = "lead_coded_too_high"
-    SHORTED_PILOT_IGNORED = "shorted_pilot_ignored"
-    OPEN_PEN_DEAD = "open_pen_dead"
-    BOND_LOOSE = "bond_loose"
-    BROKEN_PEN = "broken_pen"
-    LINES_SWAPPED = "lines_swapped"
-    CLAMP_REVERSED = "clamp_reversed"
-    CLAMP_ROUND_BOTH = "clamp_round_both"
-    CLAMP_WRONG_TAIL = "clamp_wrong_tail"
-    CLAMP_PAIR_DEAD = "clamp_pair_dead"
-    CLAMP_LIMIT_NOT_SET = "clamp_limit_not_set"
-
-
 class FaultPlace(StrEnum):
     """Where a fault sits; `writing` where only what was written down is wrong."""
 
@@ -68,6 +30,54 @@ class Adds:
     piece: str
     least: float
     most: float
+
+
+@dataclass(frozen=True)
+class Built:
+    """What a fault is in an installation as built; its size says how much.
+
+    In a cable: `joint` is the conductor with more ohms, `longer` makes all of them so many times as long, `crossed` two
+    that changed places, `off` one that is in no terminal, `poor` the pairs that leak, each `times` the size [MΩ];
+    `turned` two lines changed over. At the supply: `supply` says whether Ze is so many times the declared one or the
+    neutral has so many ohms more, `sags` that its volts do. `bond`, `leads`: ohms there. `beside`: a path beside the
+    earth at the unit, so many times R2. `joins_earths`: ohms between an island's two. `rcd`: dead, blind to pulses, or
+    slow [ms]. The unit: set to so many times its current, its lead `coded` too high, `figure_at` the step that shows
+    the size, `wrong_at` the steps that are found wrong. `clamp`: what it sees; `reports` that the unit says so,
+    `obeys_not` that the limit is not kept.
+    """
+
+    joint: str = ""
+    longer: bool = False
+    crossed: str = ""
+    off: str = ""
+    poor: tuple[str, ...] = ()
+    times: float = 1.0
+    turned: bool = False
+    supply: str = ""
+    sags: bool = False
+    bond: bool = False
+    leads: bool = False
+    beside: bool = False
+    joins_earths: bool = False
+    rcd: str = ""
+    set_times: bool = False
+    coded: bool = False
+    figure_at: str = ""
+    wrong_at: tuple[str, ...] = ()
+    clamp: str = ""
+    reports: bool = False
+    obeys_not: bool = False
+
+
+@dataclass(frozen=True)
+class Only:
+    """Where a fault can be at all: a step that meets it, the supply's earthing, a lead, and cable enough to show it."""
+
+    step: str = ""
+    earthing: tuple[str, ...] = ()
+    tethered: bool = False
+    least_loop_ohm: float = 0.0
+    least_earth_ohm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -98,8 +108,9 @@ class FaultInfo:
     What its readings look like is one of these: `adds` where ohms are added, `opens` the continuity steps that read
     over range, `crossed` the same with a wrong polarity (unless an `armour` beside the core closes them), `poor` the
     pairs of poor insulation (`damp` where it is above its limit all the same), `shown` what one finding says by itself.
-    `brings` are kinds that it looks like besides. `least` and `most` are its sizes in practice, in `unit`, nought where
-    it is never planted there; `switched_on` is what had happened had it been switched on untested.
+    `brings` are kinds that it looks like besides. Where it is planted in practice `built` says what it is there, `only`
+    where it can be, `least` and `most` its sizes in `unit`, `switched_on` what had happened had it been switched on
+    untested.
     """
 
     words: str
@@ -110,6 +121,8 @@ class FaultInfo:
     least: float = 0.0
     most: float = 0.0
     unit: str = ""
+    built: Built | None = None
+    only: Only = Only()
     switched_on: str = ""
     adds: Adds | None = None
     opens: tuple[str, ...] = ()
@@ -120,6 +133,11 @@ class FaultInfo:
     shown: tuple[Shown, ...] = ()
     brings: tuple[str, ...] = ()
 
+    @property
+    def in_one_cable(self) -> bool:
+        """Whether it sits in one cable of a run rather than in all of it."""
+        return self.where is FaultPlace.CABLE and not (self.built is not None and self.built.turned)
+
 
 @cache
 def fault_infos() -> dict[str, FaultInfo]:
@@ -129,19 +147,35 @@ def fault_infos() -> dict[str, FaultInfo]:
 
 def _info(entry: dict[str, Any]) -> FaultInfo:
     adds = entry.get("adds")
+    built, only = _lists(entry.get("built")), _lists(entry.get("only")) or {}
     parsed = {
         "where": FaultPlace(entry["where"]),
         "adds": Adds(**adds) if adds is not None else None,
+        "built": Built(**built) if built is not None else None,
+        "only": Only(**only),
         "shown": tuple(Shown(**one) for one in entry.get("shown", ())),
         **{name: tuple(entry.get(name, ())) for name in ("opens", "crossed", "poor", "brings")},
     }
     return FaultInfo(**{**entry, **parsed})
 
 
+def _lists(entry: dict[str, Any] | None) -> dict[str, Any] | None:
+    """An entry with its lists as they are kept."""
+    if entry is None:
+        return None
+    return {name: tuple(value) if isinstance(value, list) else value for name, value in entry.items()}
+
+
+@cache
+def planted_kinds() -> tuple[str, ...]:
+    """The kinds that are planted in practice."""
+    return tuple(kind for kind, info in fault_infos().items() if info.built is not None)
+
+
 def fault_info(kind: str) -> FaultInfo:
     """What is known of a kind.
 
-    >>> fault_info(FaultKind.NO_EARTH).words
+    >>> fault_info("no_earth").words
     'no earth at the unit'
     """
     return fault_infos()[kind]
@@ -151,7 +185,7 @@ def fault_info(kind: str) -> FaultInfo:
 class Fault:
     """One fault of a size, in its kind's unit; in a cable by the id of its circuit, the last one of the run without."""
 
-    kind: FaultKind
+    kind: str
     size: float
     circuit: str = ""
 
@@ -159,3 +193,10 @@ class Fault:
     def info(self) -> FaultInfo:
         """What is known of its kind."""
         return fault_info(self.kind)
+
+    @property
+    def built(self) -> Built:
+        """What it is in an installation as built."""
+        found = self.info.built
+        assert found is not None, f"{self.kind} is never planted"
+        return found
