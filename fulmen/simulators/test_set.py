@@ -1,30 +1,32 @@
 """A simulated test set on a local port: it answers what a house as built would show; see docs/test-set.md.
 
-Lines of UTF-8, one question and one answer each. A question is `READ house step subject`; the house is a job's number,
-or `0` where one job is served. Nothing is kept and nothing is written.
+Lines of UTF-8, one question and one answer each. A question is `READ house step subject`, and how the set stands where
+that is not as the step asks; the house is a job's number, or `0` where one job is served. Nothing is kept or written.
 """
 
 from __future__ import annotations
 
 import socketserver
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from threading import Thread
 
 from fulmen.core.circuit.run_figures import Case, cases_of
+from fulmen.core.errors import InputError
 from fulmen.core.judging.known import known_for
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT
 from fulmen.core.reference.rule_set import rule_set
 from fulmen.core.simulations.as_built.as_installed import as_installed
-from fulmen.core.simulations.as_built.set_up import Shown
+from fulmen.core.simulations.as_built.set_up import Setup, Shown
 from fulmen.core.simulations.as_built.simulated_set import INSTRUMENT, TestSet
 from fulmen.core.verification.faults.faults import Fault
-from fulmen.core.verification.instruments.dials import dial
+from fulmen.core.verification.instruments.dials import Link, Point, dial, dials
 from fulmen.core.verification.steps.sequence import Step, sequence
 
 GREETING = f"FULMEN-TEST-SET 1 {INSTRUMENT}"
-LONGEST_LINE = 200
+ASK = "READ house step subject [dial=…] [linked=…] [adapter=…] [jack=point[+point]…]"
+LONGEST_LINE, MOST_POINTS = 200, 2
 IDLE_S = 60.0
 
 
@@ -40,13 +42,14 @@ class House:
         """Every step of its sequence."""
         return sequence(self._cases(), self.job.readings)
 
-    def shown(self, wanted: Step) -> Shown | None:
-        """What the set shows at a step; None where the job has no run with figures that it belongs to."""
+    def shown(self, wanted: Step, setup: Setup | None = None) -> Shown | None:
+        """What the set shows at a step, as it stands, else as the step asks; None where no run with figures has it."""
         for case in self._cases():
             circuits = {chained.circuit.id for chained in case.run.chain} | {"origin"}
             if case.figures is not None and wanted.circuit in circuits and not case.to_loads:
                 # The same step of the same house reads the same, however often it is asked.
-                return TestSet(as_installed(case, self.faults), self.seed + sum(map(ord, wanted.step))).read(wanted)
+                tester = TestSet(as_installed(case, self.faults), self.seed + sum(map(ord, wanted.step)))
+                return tester.show(wanted, setup or Setup.of(wanted))
         return None
 
     def _cases(self) -> list[Case]:
@@ -61,23 +64,64 @@ def answer(question: str, houses: Houses) -> str:
     words = question.split()
     if words == ["HELLO"]:
         return GREETING
-    if len(words) != 4 or words[0] != "READ":
-        return "ERROR question READ house step subject, or HELLO"
+    if len(words) < 4 or words[0] != "READ":
+        return f"ERROR question {ASK}, or HELLO"
     house = houses(words[1])
     if house is None:
         return f"ERROR house there is no house {words[1]}"
-    step = next((one for one in house.steps() if [one.step.value, one.subject] == words[2:]), None)
+    step = next((one for one in house.steps() if [one.step.value, one.subject] == words[2:4]), None)
     if step is None:
         return f"ERROR step {words[2]} {words[3]} is no step of this house"
-    shown = house.shown(step)
+    try:
+        setup = stands(step, words[4:])
+    except InputError as error:
+        return f"ERROR {error.field} {error.message}"
+    shown = house.shown(step, setup)
     if shown is None:
         return f"ERROR route {words[3]} has no route yet, so nothing can be read of it"
     if shown.outcome in LEFT_OUT:
         return f"ERROR nothing {shown.words}"
     value = "-" if shown.value is None else f"{shown.value:g}"
-    tested_at_v = dial(step.dial).test_voltage_v
-    volts = "-" if shown.value is None or tested_at_v is None else str(tested_at_v)
-    return f"VALUE {words[2]} {words[3]} {shown.outcome.value} {value} {step.unit or '-'} {volts}"
+    asked = dial(setup.dial)
+    volts = "-" if shown.value is None or asked.test_voltage_v is None else str(asked.test_voltage_v)
+    unit = (asked.unit if step.leads else step.unit) if shown.value is not None else step.unit
+    return f"VALUE {words[2]} {words[3]} {shown.outcome.value} {value} {unit or '-'} {volts}"
+
+
+def stands(step: Step, words: list[str]) -> Setup:
+    """How the set stands: `dial=`, `linked=`, `adapter=`, and each lead by its jack, `1=far.L+far.E`, `1=-` on nothing;
+    what is not said is as the step asks for it.
+
+    Raises:
+        InputError: there is no such setting, link, jack or point; the field says which.
+    """
+    asked = Setup.of(step)
+    said = {name: told for name, _, told in (word.partition("=") for word in words)}
+    if len(said) < len(words):
+        raise InputError("question", "says one thing twice")
+    found = replace(
+        asked,
+        dial=_one_of(tuple(dials()), "dial", said.pop("dial", asked.dial)),
+        linked=Link(_one_of(tuple(Link), "linked", said.pop("linked", asked.linked))),
+        adapter=said.pop("adapter", asked.adapter).removeprefix("-"),
+    )
+    strange = next((jack for jack in said if jack not in asked.leads), None)
+    if strange is not None:
+        raise InputError("jack", f"there is no {strange} at this step; it has {', '.join(asked.leads) or 'none'}")
+    return replace(found, leads={jack: _points(said[jack]) if jack in said else at for jack, at in asked.leads.items()})
+
+
+def _points(text: str) -> tuple[Point, ...]:
+    at = text.split("+") if text not in ("", "-") else []
+    if len(at) > MOST_POINTS:
+        raise InputError("point", f"a lead holds at most {MOST_POINTS} points together")
+    return tuple(Point(_one_of(tuple(Point), "point", one)) for one in at)
+
+
+def _one_of(choices: tuple[str, ...], field: str, told: str) -> str:
+    if told not in choices:
+        raise InputError(field, f"there is no {told or 'nothing'}; choose one of {', '.join(choices)}")
+    return told
 
 
 class _Line(socketserver.StreamRequestHandler):

@@ -73,6 +73,26 @@ class Protocol(AppCase):
         self.assertEqual(len({asked("READ 0 zs ev") for _ in range(5)}), 1)
         self.assertNotEqual(asked("READ 0 zs ev"), asked("READ 0 zs ev", house("earth_joint=0.4")))
 
+    def test_the_set_as_somebody_placed_it(self) -> None:
+        """A wrong lead, link or dial gives what it gives."""
+        as_asked = asked("READ 0 r1_r2 ev")
+        self.assertEqual(asked("READ 0 r1_r2 ev linked=line_earth dial=low_ohms 1=far.L 2=far.E"), as_asked)
+        self.assertRegex(asked("READ 0 r1_r2 ev linked=none"), "over_range 19.99 Ω -$")
+        self.assertRegex(asked("READ 0 ir_line_neutral ev dial=insulation_250"), "over_range 999 MΩ 250$")
+        self.assertRegex(asked("READ 0 ir_line_neutral ev linked=line_neutral"), "measured 0 MΩ 500$")
+        self.assertRegex(asked("READ 0 r1_r2 ev 1=far.E"), r"measured 0(\.0\d*)? Ω")
+        self.assertTrue(asked("READ 0 r1_r2 ev 1=-").startswith("ERROR nothing Both leads"))
+
+    def test_a_set_that_can_t_stand_so_says_which_word(self) -> None:
+        for words, field in (
+            ("dial=guess", "dial"), ("linked=all", "linked"), ("3=far.L", "jack"), ("1=far.Q", "point"),
+            ("1=far.L+far.N+far.E", "point"), ("dial=low_ohms dial=low_ohms", "question"), ("aloud", "jack"),
+        ):  # fmt: skip
+            with self.subTest(words):
+                self.assertTrue(
+                    asked(f"READ 0 r1_r2 ev {words}").startswith(f"ERROR {field} "), asked(f"READ 0 r1_r2 ev {words}")
+                )
+
     def test_a_job_without_a_route_reads_nothing(self) -> None:
         told = asked("READ 0 ze origin", House(job(AT_SURVEY, {"circuits.0.route": []})))
         self.assertTrue(told.startswith("ERROR route"), told)
@@ -128,6 +148,11 @@ class Files(AppCase):
             ("gremlins", "there is no fault"),
             ("earth_joint=much", "must be a number"),
             ("no_earth@attic", "there is no circuit “attic”"),
+            ("earths_joined", "can’t be in this house"),
+            ("lines_swapped", "can’t be in this house"),
+            ("poor_supply_neutral", "can’t be in this house"),
+            ("rcd_slow@sub-main", "is in no cable"),
+            ("earth_joint=0", "of size 0 is no fault"),
         ):
             with self.subTest(wrong), self.assertRaisesRegex(ValueError, told):
                 fault_named(wrong, whole)

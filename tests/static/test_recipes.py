@@ -115,6 +115,29 @@ class Recipes(unittest.TestCase):
             "test_register.Register.test_every_finding_comes_from_the_register", EDITIONS, "test_walk.Walk", *FILES
         )
 
+    def test_add_a_fault(self) -> None:
+        """Planted by its name, seen by the set, named by the ledger; refused where the house can't have it."""
+        self.assertEqual(follow("Add a fault", self.copy), 1)
+        examples = self.copy / "examples"
+        written = ("-m", "fulmen.cli", "instruments", "--json", "read.json", "--fault", "lock_dead")
+        tethered = self.python(*written, str(examples / f"{DEVICE_IN_UNIT}.json"))
+        self.assertIn("can’t be in this house", tethered.stderr)
+        self.designed(charge_points__0__tethered=False, charge_points__0__socket="type_2", readings=[])
+        read = self.python(*written, "job.json")
+        self.assertEqual(read.returncode, 0, read.stderr)
+        rows = json.loads((self.copy / "read.json").read_text(encoding="utf-8"))
+        self.assertIn(("connector_lock", "wrong"), {(one["step"], one["outcome"]) for one in rows})
+        asked = (
+            "import json; from fulmen.core.editing.job_file import parse_job; from fulmen.core.evaluate import evaluate;"
+            "from fulmen.core.reference.rule_set import rule_set; job = parse_job(json.load(open('job.json')));"
+            "print([c.fault for d in evaluate(job, rule_set(job.rule_set)).looks_like for c in d.candidates])"
+        )
+        wrong = {"step": "connector_lock", "subject": "ev", "outcome": "wrong", "reason": "it pulls out",
+                 "taken_by": "R. Quillfeather", "taken_at": "2026-11-24T10:00:00Z"}  # fmt: skip
+        self.designed(charge_points__0__tethered=False, charge_points__0__socket="type_2", readings=[wrong])
+        self.assertEqual(self.python("-c", asked).stdout.strip(), "['lock_dead']")
+        self.passes("test_looks_like.Register")
+
     def test_every_recipe_but_the_screens_is_followed(self) -> None:
         followed = {name.removeprefix("test_").replace("_", " ") for name in dir(self) if name.startswith("test_")}
         text = (ROOT / "CONTRIBUTING.md").read_text(encoding="utf-8")
