@@ -14,14 +14,14 @@ from fulmen.core.errors import CoreError
 from fulmen.core.practice.acts import Act
 from fulmen.core.practice.course import Course, gone_on, played
 from fulmen.core.practice.exercise import Exercise
-from fulmen.core.practice.marks import marked
+from fulmen.core.practice.marks import Mark, marked
 from fulmen.core.verification.faults.faults import Fault
 from fulmen.store.database import Sessions, writing
 from fulmen.store.errors import MovedOn, NotFound, Outdated, TooMany
 from fulmen.store.tables import PracticeRow
 
 ACTS: TypeAdapter[list[Act]] = TypeAdapter(list[Act])
-MOST_ACTS, MOST_LISTED = 400, 100
+MOST_ACTS, MOST_LISTED, MOST_WRITTEN = 400, 100, 5000
 # Of each learner the newest are kept; one that nobody ended is dropped after a month.
 MOST_KEPT, UNENDED_KEPT_FOR = 200, timedelta(days=30)
 
@@ -48,6 +48,17 @@ class Result:
     title: str
     total: int | None
     begun_at: datetime
+
+
+@dataclass(frozen=True)
+class MarkedResult:
+    """The same with its marks: whose, in how many minutes, and what ended it."""
+
+    learner: str
+    result: Result
+    marks: tuple[Mark, ...]
+    minutes: float | None
+    ended_by: str
 
 
 @dataclass(frozen=True)
@@ -119,12 +130,13 @@ def act(sessions: Sessions, exercise_id: int, after: int, done: Act, now: dateti
         seen = _row(session, exercise_id, after)
     # Playing it takes longer than all the rest: nobody waits for the lock meanwhile.
     course = gone_on(_course(seen), done)
-    total = marked(course).total if course.ended else None
+    marks = marked(course) if course.ended else None
     with writing(sessions) as session:
         row = _row(session, exercise_id, after)
         row.acts = [*row.acts, done.model_dump(mode="json")]
-        if course.ended:
-            row.total, row.ended_at = total, now
+        if marks is not None:
+            row.marks = [one.model_dump(mode="json") for one in marks.marks]
+            row.total, row.ended_at = marks.total, now
         return _stored(row, course)
 
 
@@ -145,14 +157,26 @@ def results(sessions: Sessions, learner: str) -> list[Result]:
     with sessions() as session:
         newest = select(PracticeRow).where(PracticeRow.learner == learner).order_by(PracticeRow.id.desc())
         rows = session.scalars(newest.limit(MOST_LISTED)).all()
-        return [Result(row.id, row.set_key, row.title, row.total, row.begun_at) for row in rows]
+        return [_result(row) for row in rows]
 
 
-def done_in(sessions: Sessions, learner: str, set_key: str) -> set[str]:
-    """What a learner has already met in a set."""
+def marked_results(sessions: Sessions, learner: str) -> list[MarkedResult]:
+    """A learner's exercises with their marks, the newest first; everybody's without a name."""
     with sessions() as session:
-        met = select(PracticeRow.what).where(PracticeRow.learner == learner, PracticeRow.set_key == set_key)
-        return set(session.scalars(met))
+        newest = select(PracticeRow).order_by(PracticeRow.id.desc())
+        rows = session.scalars(newest.where(PracticeRow.learner == learner) if learner else newest.limit(MOST_WRITTEN))
+        return [
+            MarkedResult(
+                row.learner, _result(row), tuple(Mark.model_validate(one) for one in row.marks or ()),
+                None if row.ended_at is None else (row.ended_at - row.begun_at).total_seconds() / 60,
+                "" if row.ended_at is None else "the fault" if row.acts[-1]["kind"] == "name" else "a mishap",
+            )
+            for row in rows
+        ]  # fmt: skip
+
+
+def _result(row: PracticeRow) -> Result:
+    return Result(row.id, row.set_key, row.title, row.total, row.begun_at)
 
 
 def _course(row: PracticeRow) -> Course:

@@ -311,7 +311,7 @@ class SettingRow(Base):
 
 
 class PracticeRow(Base):
-    """One exercise: its house, what is hidden in it (`what`, `faults`), the acts in order, the total once it ended."""
+    """One exercise: its house, what is hidden (`what`, `faults`), its acts in order; marks and total once it ended."""
 
     __tablename__ = "practice"
 
@@ -325,6 +325,22 @@ class PracticeRow(Base):
     seed: Mapped[int]
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     acts: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    marks: Mapped[list[dict[str, Any]] | None] = mapped_column(JSON)
     total: Mapped[int | None]
     begun_at: Mapped[datetime] = mapped_column(Utc)
     ended_at: Mapped[datetime | None] = mapped_column(Utc)
+
+
+class PracticeLinkRow(Base):
+    """An exercise for others behind a link: its house, and what is hidden in it."""
+
+    __tablename__ = "practice_link"
+
+    link: Mapped[str] = mapped_column(String(40), primary_key=True)
+    title: Mapped[str] = mapped_column(String(200))
+    charge_point: Mapped[str] = mapped_column(String(40))
+    what: Mapped[str] = mapped_column(String(40))
+    size: Mapped[float]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    made_by: Mapped[str] = mapped_column(String(200))
+    made_at: Mapped[datetime] = mapped_column(Utc)

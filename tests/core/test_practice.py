@@ -6,9 +6,9 @@ from dataclasses import replace
 from fulmen.core.errors import InputError
 from fulmen.core.findings.finding import Stage
 from fulmen.core.model.readings import Outcome, StepKey
-from fulmen.core.practice.acts import Act, Connect, Judge, Name, Sign, Switch, Take, TestClamp
+from fulmen.core.practice.acts import Act, Connect, Cover, Judge, Name, Sign, Switch, Take, TestClamp, Unlink
 from fulmen.core.practice.course import Course, played
-from fulmen.core.practice.exercise import untested
+from fulmen.core.practice.exercise import Exercise, untested
 from fulmen.core.practice.marks import Marks, marked
 from fulmen.core.practice.mishaps import MishapKey
 from fulmen.core.practice.scene import scene
@@ -22,6 +22,8 @@ from tests.core.practised import exercise, step_of, taking, well_done
 from tests.jobs import EXAMPLES, FALLS_SHORT, GARAGE, TT, job
 from tests.sampling import some
 
+OPEN = [Cover(place=one, off=True) for one in ("board", "unit")]
+SHUT = [Cover(place=one, off=False) for one in ("board", "unit")]
 ISOLATED, ENERGISE = Sign(step=StepKey.ISOLATED), Sign(step=StepKey.SAFE_TO_ENERGISE)
 BLANK = Name(fault=None)
 
@@ -119,19 +121,63 @@ class Mishaps(unittest.TestCase):
         self.ends(MishapKey.LIVE_BY_OHMS, [taking(r1_r2)])
         self.ends(MishapKey.LIVE_BY_OHMS, [taking(ir)])
         at_supply = {"1": (Point.SUPPLY_L,), "2": (Point.SUPPLY_N,)}
+        open_unit = Cover(place="unit", off=True)
         self.ends(MishapKey.LIVE_BY_OHMS, [ISOLATED, taking(r1_r2, leads=at_supply)])
         self.ends(MishapKey.LIVE_TERMINALS, [Connect(connected=True)])
-        self.ends(MishapKey.UNIT_TESTED, [ISOLATED, Connect(connected=True), taking(ir)])
+        self.ends(MishapKey.UNIT_TESTED, [ISOLATED, open_unit, Connect(connected=True), taking(ir)])
         self.ends(MishapKey.EARTH_OFF, [taking(ze)])
         self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, ENERGISE])
         self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, Switch(on=True)])
-        self.ends(MishapKey.LIVE_TOO_EARLY, [ISOLATED, Connect(connected=True), taking(zs)])
+        self.ends(MishapKey.LIVE_TOO_EARLY, [ISOLATED, open_unit, Connect(connected=True), taking(zs)])
+
+    def dead_tests(self, whole: Exercise) -> list[Act]:
+        """The acts of who does it well, up to the last cover put back."""
+        acts = well_done(whole)
+        return acts[: acts.index(ENERGISE)]
+
+    def test_a_link_left_in_or_a_cover_left_off_at_switching_on(self) -> None:
+        whole = exercise()
+        dead, r1_r2 = self.dead_tests(whole), taking(step_of(whole, "r1_r2"))
+        self.assertTrue(self.after([*dead, ENERGISE]).energised)
+        linked = [*dead, *OPEN, r1_r2, *SHUT]
+        ended = self.ends(MishapKey.LINK_LEFT_IN, [*linked, ENERGISE])
+        assert ended.mishap is not None
+        self.assertIn("Charge point on the drive", ended.mishap.told)
+        self.assertTrue(self.after([*linked, Unlink(subject="ev"), ENERGISE]).energised)
+        # A test without a link takes it out too.
+        insulation = taking(step_of(whole, "ir_live_earth"))
+        self.assertTrue(self.after([*dead, *OPEN, r1_r2, insulation, *SHUT, ENERGISE]).energised)
+        ended = self.ends(MishapKey.COVERS_OFF, [*dead, OPEN[0], ENERGISE])
+        assert ended.mishap is not None
+        self.assertIn("Cover of", ended.mishap.told)
+
+    def test_off_and_on_again_is_switching_on_too(self) -> None:
+        on = [*self.dead_tests(exercise()), ENERGISE, Switch(on=False), Cover(place="board", off=True)]
+        self.ends(MishapKey.COVERS_OFF, [*on, Switch(on=True)])
+        self.assertIsNone(self.after([*on, Cover(place="board", off=False), Switch(on=True)]).mishap)
+
+    def test_nobody_walks_away_from_open_live_parts_or_reaches_into_them(self) -> None:
+        whole = exercise()
+        on, off = [*self.dead_tests(whole), ENERGISE], Cover(place="board", off=True)
+        self.ends(MishapKey.COVER_LEFT_OFF, [*on, off, taking(step_of(whole, "zs"))])
+        self.assertIsNone(self.after([*on, off, taking(step_of(whole, "fault_current_earth"))]).mishap)
+        self.ends(MishapKey.LIVE_TERMINALS, [*on, Unlink(subject="ev")])
+        self.ends(MishapKey.LIVE_TERMINALS, [*on, Connect(connected=False)])
+
+    def test_what_is_closed_shows_nothing_and_hurts_nobody(self) -> None:
+        whole = exercise()
+        shown = self.after([ISOLATED, taking(step_of(whole, "r1_r2"))]).entries[-1].shown
+        assert shown is not None
+        self.assertEqual((shown.outcome, "take it off first" in shown.words), (Outcome.COULD_NOT_TEST, True))
+        self.assertFalse(self.after([ISOLATED, Connect(connected=True)]).connected)
+        with self.assertRaisesRegex(InputError, "act.place: there is no cover"):
+            self.after([Cover(place="attic", off=True)])
 
     def test_what_is_not_one(self) -> None:
         whole = exercise()
         ir, earth = step_of(whole, "ir_live_earth"), step_of(whole, "ir_line_neutral")
         for acts in (
-            [ISOLATED, Connect(connected=True), taking(ir)],
+            [ISOLATED, *OPEN, Connect(connected=True), taking(ir)],
             [ISOLATED, taking(earth)],
             # Off, and never on again.
             [Switch(on=False)],
@@ -153,22 +199,22 @@ class Mishaps(unittest.TestCase):
     def test_a_failed_dead_test_holds_it_back_and_what_would_have_happened_is_told(self) -> None:
         whole = exercise("plain", "no_earth")
         dead = [one for one in well_done(whole) if isinstance(one, Take)]
-        course = self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, *dead, ENERGISE], "no_earth")
+        course = self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, *OPEN, *dead, ENERGISE], "no_earth")
         assert course.mishap is not None
         self.assertIn("no earth", course.mishap.then)
         nicked = exercise("plain", "damaged_cable")
         dead = [one for one in well_done(nicked) if isinstance(one, Take)]
-        self.ends(MishapKey.DEAD_TESTS_FAILED, [ISOLATED, *dead, ENERGISE], "damaged_cable")
+        self.ends(MishapKey.DEAD_TESTS_FAILED, [ISOLATED, *OPEN, *dead, *SHUT, ENERGISE], "damaged_cable")
 
     def test_a_figure_that_was_taken_wrongly_does_not_count(self) -> None:
         whole = exercise()
         taken = [one for one in well_done(whole) if isinstance(one, Take) and one.step is not StepKey.R2]
         dead = [one for one in taken if whole.steps[one.step, one.subject].stage is Stage.DEAD]
         unlinked = [one.model_copy(update={"linked": Link.NONE}) if one.step is StepKey.R1_R2 else one for one in dead]
-        course = self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, *unlinked, ENERGISE])
+        course = self.ends(MishapKey.NOT_DEAD_TESTED, [ISOLATED, *OPEN, *unlinked, ENERGISE])
         assert course.mishap is not None
         self.assertIn("R1+R2", course.mishap.told)
-        self.assertTrue(self.after([ISOLATED, *dead, ENERGISE]).energised)
+        self.assertTrue(self.after([ISOLATED, *OPEN, *dead, *SHUT, ENERGISE]).energised)
 
     def test_nothing_comes_after_the_end(self) -> None:
         with self.assertRaisesRegex(InputError, "act: .*has ended"):
@@ -182,7 +228,7 @@ class Placed(unittest.TestCase):
         for key in ("r1_r2", "ze"):
             act = taking(step_of(whole, key))
             turned = act.model_copy(update={"leads": dict(reversed(act.leads.items()))})
-            once, again = (played(whole, [ISOLATED, one]).entries[-1] for one in (act, turned))
+            once, again = (played(whole, [ISOLATED, *OPEN, one]).entries[-1] for one in (act, turned))
             self.assertEqual((once.shown, once.rightly), (again.shown, True))
 
 
@@ -209,7 +255,11 @@ class Display(unittest.TestCase):
         acts = well_done(whole)
         on = next(at for at, one in enumerate(acts) if one == ENERGISE)
         zs, off, unit = taking(step_of(whole, "zs")), Switch(on=False), Connect(connected=False)
-        for before, told in (([off, unit, Switch(on=True)], "not connected"), ([off], "main switch is off")):
+        cover, back = (Cover(place="unit", off=one) for one in (True, False))
+        for before, told in (
+            ([off, cover, unit, back, Switch(on=True)], "not connected"),
+            ([off], "main switch is off"),
+        ):
             shown = played(whole, [*acts[: on + 1], *before, zs]).entries[-1].shown
             assert shown is not None
             self.assertIs(shown.outcome, Outcome.COULD_NOT_TEST)
@@ -218,7 +268,9 @@ class Display(unittest.TestCase):
     def test_leads_that_warm_up_are_seen_when_they_are_joined_again(self) -> None:
         whole = exercise("quiet", "leads_not_nulled")
         nulled, r1_r2 = taking(step_of(whole, "leads_nulled")), taking(step_of(whole, "r1_r2"))
-        cold, warm = (played(whole, acts).entries[-1].shown for acts in ([ISOLATED, nulled], [ISOLATED, r1_r2, nulled]))
+        cold, warm = (
+            played(whole, acts).entries[-1].shown for acts in ([ISOLATED, nulled], [ISOLATED, *OPEN, r1_r2, nulled])
+        )
         assert cold is not None and warm is not None
         self.assertEqual((cold.outcome, warm.outcome), (Outcome.RIGHT, Outcome.WRONG))
         self.assertIn("0.10", warm.words)
@@ -261,14 +313,27 @@ class Marked(unittest.TestCase):
     def marks(self, acts: list[Act], what: str = SOUND) -> dict[str, int]:
         return points(marked(played(exercise("plain", what), acts)))
 
-    def test_guessing_at_once_gives_the_guess_alone(self) -> None:
-        place = Name(fault="no_earth", place="cable:ev")
-        self.assertEqual(sum(self.marks([place], "no_earth").values()), 35)
-        self.assertEqual(sum(self.marks([BLANK], "no_earth").values()), 0)
-        self.assertEqual(sum(self.marks([BLANK]).values()), 35)
+    def test_guessing_at_once_gives_nothing(self) -> None:
+        for what, named in (
+            ("no_earth", Name(fault="no_earth", place="cable:ev")),
+            ("no_earth", BLANK),
+            (SOUND, BLANK),
+        ):
+            with self.subTest(what=what, named=named.fault):
+                self.assertEqual(sum(self.marks([named], what).values()), 0)
+
+    def test_what_was_never_tested_is_not_sound(self) -> None:
+        """Every test but one, and nothing wrong: neither complete nor called sound; with it, both."""
+        acts = well_done(exercise("plain"))
+        without = [one for one in acts if not (isinstance(one, Take | Judge) and one.step is StepKey.RCD_TRIP)]
+        (most, less) = (self.marks(one) for one in (acts, without))
+        self.assertEqual((most["Complete"], most["Fault"], most["Place"]), (15, 20, 10))
+        self.assertLess(less["Complete"], 15)
+        self.assertEqual((less["Fault"], less["Place"]), (0, 0))
 
     def test_the_right_fault_elsewhere(self) -> None:
-        found = self.marks([Name(fault="no_earth", place="supply")], "no_earth")
+        proof = [ISOLATED, *OPEN, taking(step_of(exercise("plain", "no_earth"), "r1_r2"))]
+        found = self.marks([*proof, Name(fault="no_earth", place="supply")], "no_earth")
         self.assertEqual((found["Fault"], found["Place"]), (20, 0))
 
     def test_a_mishap_takes_its_hold_and_the_fault(self) -> None:
@@ -280,19 +345,19 @@ class Marked(unittest.TestCase):
     def test_tests_out_of_their_turn(self) -> None:
         whole = exercise()
         ir, r1_r2 = taking(step_of(whole, "ir_live_earth")), taking(step_of(whole, "r1_r2"))
-        self.assertEqual(self.marks([ISOLATED, r1_r2, ir, BLANK])["Order"], 20)
-        self.assertEqual(self.marks([ISOLATED, ir, r1_r2, BLANK])["Order"], 10)
+        self.assertEqual(self.marks([ISOLATED, *OPEN, r1_r2, ir, BLANK])["Order"], 15)
+        self.assertEqual(self.marks([ISOLATED, *OPEN, ir, r1_r2, BLANK])["Order"], 8)
 
     def test_a_lead_before_the_hold(self) -> None:
         bond = taking(step_of(exercise(), "main_bonding"))
-        self.assertEqual(self.marks([bond, ISOLATED, BLANK])["Hold: isolated"], 0)
+        self.assertEqual(self.marks([OPEN[0], bond, ISOLATED, BLANK])["Hold: isolated"], 0)
 
     def test_readings_by_how_they_were_taken_and_judged(self) -> None:
         step = step_of(exercise(), "r1_r2")
         take, wrong = taking(step), taking(step, linked=Link.NONE)
         right, not_right = (Judge(step=step.step, subject=step.subject, right=one) for one in (True, False))
-        for acts, got in (([take, right], 25), ([take, not_right], 12), ([take], 12), ([wrong, right], 0)):
-            whole: list[Act] = [ISOLATED, *acts, BLANK]
+        for acts, got in (([take, right], 20), ([take, not_right], 10), ([take], 10), ([wrong, right], 0)):
+            whole: list[Act] = [ISOLATED, *OPEN, *acts, BLANK]
             with self.subTest(acts=len(acts), got=got):
                 self.assertEqual(self.marks(whole)["Readings"], got)
 

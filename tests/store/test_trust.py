@@ -238,6 +238,6 @@ class Copies(AppCase):
         command.downgrade(config, "0004")
         copy = migrate(self.settings)
         assert copy is not None
-        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0013"))
+        self.assertEqual((revision_of(copy), revision_of(self.settings.database)), ("0004", "0014"))
         self.assertEqual(first_fault(self.settings.database), "")
         self.assertIsNone(migrate(self.settings))

@@ -8,11 +8,16 @@ import { displayWords, keyOf } from './displayWords'
 const props = defineProps<{ state: PracticeState }>()
 defineEmits<{ choose: [key: string] }>()
 
+const coverOf = (one: PracticeEntry) =>
+  props.state.covers.find((each) => 'place' in one.act && each.key === one.act.place)?.name.replace('Cover of ', '') ??
+  ''
 const ACTS: Record<string, (entry: PracticeEntry) => string> = {
   sign: (one) =>
     'step' in one.act && one.act.step === 'isolated' ? 'Isolated, proved dead, locked off' : 'Switched on',
   switch: (one) => ('on' in one.act && one.act.on ? 'Main switch on' : 'Main switch off'),
   connect: (one) => ('connected' in one.act && one.act.connected ? 'Unit connected' : 'Unit taken off'),
+  cover: (one) => ('off' in one.act && one.act.off ? 'Cover off: ' : 'Cover on: ') + coverOf(one),
+  unlink: () => 'Link taken out',
   clamp: () => 'Clamp tested',
   name: () => 'Fault named',
 }
@@ -25,7 +30,7 @@ const lines = computed(() =>
       key: one.title ? keyOf(one.act) : '',
       title: one.title || (ACTS[one.act.kind]?.(one) ?? ''),
       figure: one.title ? displayWords(one) : '',
-      words: one.act.kind === 'clamp' ? one.words : '',
+      words: one.title ? '' : one.words,
       judged: one.judged === null ? '' : one.judged ? 'fine' : 'wrong',
     }))
     .reverse(),

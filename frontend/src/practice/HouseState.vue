@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// How the house stands: main switch, unit, the two holds.
+// How the house stands: main switch, unit, covers, links, and the holds.
 import { computed } from 'vue'
 
 import type { PracticeAct, PracticeState } from '../api/types'
@@ -7,6 +7,7 @@ import type { PracticeAct, PracticeState } from '../api/types'
 const props = defineProps<{ state: PracticeState; busy: boolean }>()
 const emit = defineEmits<{ act: [act: PracticeAct] }>()
 
+const LINKED = { none: '', line_earth: 'Line to earth', line_neutral: 'Line to neutral' }
 const unsigned = computed(() => props.state.boxes.filter((one) => !one.made_up))
 const isolate = () => emit('act', { kind: 'sign', step: 'isolated', subject: 'origin' })
 const energise = () => emit('act', { kind: 'sign', step: 'safe_to_energise', subject: 'origin' })
@@ -22,8 +23,31 @@ const unit = computed(() => (props.state.connected ? 'connected' : 'not connecte
       <dd :class="{ live: state.main_on }">{{ main }}</dd>
       <dt>Unit</dt>
       <dd>{{ unit }}</dd>
+      <template v-for="one in state.links" :key="one.subject">
+        <dt>Link</dt>
+        <dd>{{ LINKED[one.linked] }} at the near end of {{ one.name }}</dd>
+      </template>
     </dl>
+    <div class="covers" role="group" aria-label="Covers">
+      <v-btn
+        v-for="one in state.covers"
+        :key="one.key"
+        :variant="one.off ? 'tonal' : 'outlined'"
+        :aria-pressed="one.off"
+        :disabled="busy"
+        @click="emit('act', { kind: 'cover', place: one.key, off: !one.off })"
+        >{{ one.name }}: {{ one.off ? 'off' : 'on' }}</v-btn
+      >
+    </div>
     <div class="acts">
+      <v-btn
+        v-for="one in state.links"
+        :key="one.subject"
+        variant="outlined"
+        :disabled="busy"
+        @click="emit('act', { kind: 'unlink', subject: one.subject })"
+        >Take the link out: {{ one.name }}</v-btn
+      >
       <v-btn v-if="!state.isolated" variant="outlined" :disabled="busy" @click="isolate"
         >Switch off, prove dead, lock off</v-btn
       >
@@ -60,6 +84,7 @@ const unit = computed(() => (props.state.connected ? 'connected' : 'not connecte
 
 <style scoped>
 .house,
+.covers,
 .acts {
   display: grid;
   gap: 8px;

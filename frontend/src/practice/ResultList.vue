@@ -5,12 +5,12 @@ import { computed } from 'vue'
 import type { PracticeDesk } from '../api/types'
 import { dayAndTime } from '../shared/format'
 
-const props = defineProps<{ desk: PracticeDesk }>()
+const props = defineProps<{ desk: PracticeDesk; learner: string }>()
 
 const SHOWN = 12
 const ended = computed(() => props.desk.results.filter((one) => one.total !== null))
 const mean = computed(() => Math.round(ended.value.reduce((sum, one) => sum + one.total!, 0) / ended.value.length))
-const own = (key: string) => (key === 'own' ? 'own job' : '')
+const own = (key: string) => ({ own: 'own job', link: 'by link' })[key] ?? ''
 </script>
 
 <template>
@@ -21,6 +21,11 @@ const own = (key: string) => (key === 'own' ? 'own job' : '')
         average</template
       >
     </h2>
+    <p>
+      <a :href="`/api/v1/practice/results.csv?learner=${encodeURIComponent(learner)}`" download class="link"
+        >Save as CSV</a
+      >
+    </p>
     <ul>
       <li v-for="one in desk.results.slice(0, SHOWN)" :key="one.id">
         <router-link :to="{ name: 'exercise', params: { id: one.id } }" class="link">{{ one.title }}</router-link>

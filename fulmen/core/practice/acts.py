@@ -39,6 +39,21 @@ class Connect(Part):
     connected: bool
 
 
+class Cover(Part):
+    """A cover is taken off, or put back."""
+
+    kind: Literal["cover"] = "cover"
+    place: Key
+    off: bool
+
+
+class Unlink(Part):
+    """The link at the near end of a cable is taken out."""
+
+    kind: Literal["unlink"] = "unlink"
+    subject: Subject
+
+
 class Take(Part):
     """A step is taken with the set as the learner placed it."""
 
@@ -76,4 +91,4 @@ class Name(Part):
     place: Key = ""
 
 
-Act = Annotated[Sign | Switch | Connect | Take | Judge | TestClamp | Name, Field(discriminator="kind")]
+Act = Annotated[Sign | Switch | Connect | Cover | Unlink | Take | Judge | TestClamp | Name, Field(discriminator="kind")]

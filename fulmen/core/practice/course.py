@@ -18,17 +18,18 @@ from fulmen.core.model.clamp import ClampProof
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import LEFT_OUT, Outcome, Reading, StepKey
 from fulmen.core.model.seen import Seen
-from fulmen.core.practice.acts import Act, Connect, Judge, Name, Sign, Switch, Take, TestClamp
+from fulmen.core.practice.acts import Act, Connect, Cover, Judge, Name, Sign, Switch, Take, TestClamp, Unlink
+from fulmen.core.practice.covers import UNIT, covers, under
 from fulmen.core.practice.dangers import danger_of
 from fulmen.core.practice.exercise import BEGUN, LEARNER, Exercise
 from fulmen.core.practice.mishaps import Mishap, MishapKey, mishap
 from fulmen.core.practice.set_rightly import set_rightly
 from fulmen.core.practice.shown_by import doubts, set_for
 from fulmen.core.reference.rule_set import rule_set
-from fulmen.core.simulations.as_built.set_up import Setup, Shown, nothing
+from fulmen.core.simulations.as_built.set_up import Placed, Setup, Shown, nothing
 from fulmen.core.simulations.as_built.simulated_clamp import clamp_shown
 from fulmen.core.verification.faults.faults import planted_kinds
-from fulmen.core.verification.instruments.dials import Point, Shows, dial, dials
+from fulmen.core.verification.instruments.dials import Link, Point, Shows, dial, dials
 from fulmen.core.verification.steps.sequence import Step
 
 # What is read of the circuit itself needs it on; ohms and the lead's code do not.
@@ -59,6 +60,8 @@ class Course:
     energised: bool = False
     connected: bool = False
     made_up: frozenset[str] = frozenset()
+    covers_off: frozenset[str] = frozenset()
+    links: tuple[tuple[str, Link], ...] = ()
     proof: ClampProof | None = None
     mishap: Mishap | None = None
     named: Name | None = None
@@ -91,6 +94,12 @@ class Course:
         boxes = [one.title for one in self.box_holds() if one.subject not in self.made_up]
         dead = [one for one in steps if one.stage is Stage.DEAD and one.required and one.kind != "hold"]
         return (*holds, *(one.title for one in dead if not one.met), *boxes)
+
+    def cable_name(self, subject: str) -> str:
+        """The circuit that a cable, or a part of one, is of."""
+        installation = self.exercise.case.installation
+        leg = installation.leg(subject)
+        return installation.tree.circuits[leg.circuit if leg is not None else subject].name
 
     def box_holds(self) -> tuple[Step, ...]:
         """The holds of the boxes that no dead test goes through."""
@@ -134,6 +143,10 @@ def _done(course: Course, act: Act) -> Course:
             return _switched(course, act)
         case Connect():
             return _connected(course, act)
+        case Cover():
+            return _covered(course, act)
+        case Unlink():
+            return _unlinked(course, act)
         case Take():
             return _taken(course, act)
         case Judge():
@@ -165,7 +178,20 @@ def _signed(course: Course, act: Sign) -> Course:
     failed = course.dead_failed()
     if failed:
         return _ended(course, act, MishapKey.DEAD_TESTS_FAILED, failed)
-    return replace(_with(course, Entry(act)), energised=True, main_on=True)
+    return _open_or_linked(course, act) or replace(_with(course, Entry(act)), energised=True, main_on=True)
+
+
+def _open_or_linked(course: Course, act: Act) -> Course | None:
+    """What is still in or off as the switch goes on."""
+    linked = tuple(course.cable_name(subject) for subject, _ in course.links)
+    if linked:
+        return _ended(course, act, MishapKey.LINK_LEFT_IN, linked)
+    return _ended(course, act, MishapKey.COVERS_OFF, _names(course, course.covers_off)) if course.covers_off else None
+
+
+def _names(course: Course, places: Iterable[str]) -> tuple[str, ...]:
+    names = {one.key: one.name for one in covers(course.exercise)}
+    return tuple(names[one] for one in names if one in set(places))
 
 
 def _switched(course: Course, act: Switch) -> Course:
@@ -173,6 +199,8 @@ def _switched(course: Course, act: Switch) -> Course:
     if act.on and not course.main_on and not course.energised:
         signature = course.exercise.steps[StepKey.SAFE_TO_ENERGISE, ORIGIN].title
         return _ended(course, act, MishapKey.NOT_DEAD_TESTED, (*course.dead_missing(), signature))
+    if act.on and not course.main_on and (ended := _open_or_linked(course, act)) is not None:
+        return ended
     return replace(_with(course, Entry(act)), main_on=act.on)
 
 
@@ -180,7 +208,24 @@ def _connected(course: Course, act: Connect) -> Course:
     """The terminals of a cable are worked on dead."""
     if course.main_on:
         return _ended(course, act, MishapKey.LIVE_TERMINALS)
+    if UNIT not in course.covers_off:
+        return _with(course, Entry(act, shown=nothing("The unit's cover is on: take it off first.")))
     return _with(replace(course, connected=act.connected), Entry(act))
+
+
+def _covered(course: Course, act: Cover) -> Course:
+    """A cover may come off at any time; what stands open while the circuit is on is looked at with what comes next."""
+    if act.place not in {one.key for one in covers(course.exercise)}:
+        raise InputError("act.place", f"there is no cover “{act.place}”")
+    off = course.covers_off | {act.place} if act.off else course.covers_off - {act.place}
+    return replace(_with(course, Entry(act)), covers_off=off)
+
+
+def _unlinked(course: Course, act: Unlink) -> Course:
+    """A link is taken out by hand, from a dead terminal."""
+    if course.main_on:
+        return _ended(course, act, MishapKey.LIVE_TERMINALS)
+    return replace(_with(course, Entry(act)), links=tuple(one for one in course.links if one[0] != act.subject))
 
 
 def _taken(course: Course, act: Take) -> Course:
@@ -189,6 +234,9 @@ def _taken(course: Course, act: Take) -> Course:
     key = danger_of(course.exercise, step, setup, main_on=course.main_on, connected=course.connected)
     if key is not None:
         return _ended(course, act, key)
+    needed = under(course.exercise, step, setup)
+    if course.main_on and course.covers_off - needed:
+        return _ended(course, act, MishapKey.COVER_LEFT_OFF, _names(course, course.covers_off - needed))
     # A wrong dial at a dead test shows nothing; a live test wants the circuit on.
     if step.stage is Stage.LIVE and _needs_life(step, setup) and not course.energised:
         return _ended(course, act, MishapKey.LIVE_TOO_EARLY, course.dead_missing() or ("Fit to energise",))
@@ -198,12 +246,22 @@ def _taken(course: Course, act: Take) -> Course:
     in_time = course.isolated or step.stage is Stage.LIVE
     # What is tested at a box has its cores out of the device again.
     made_up = course.made_up - {*step.cores_out, *step.cores_joined}
-    after = replace(_with(course, Entry(act, step, shown, rightly, in_time)), made_up=made_up)
+    links = course.links if hindered else _linked(course, step, setup)
+    after = replace(_with(course, Entry(act, step, shown, rightly, in_time)), made_up=made_up, links=links)
     if not rightly or shown.outcome in LEFT_OUT:
         return after
     at = BEGUN + timedelta(minutes=len(course.entries))
     reading = set_for(course.exercise, step.step).kept(step, shown, setup, LEARNER, at)
     return replace(after, readings={**course.readings, (step.step.value, step.subject): reading})
+
+
+def _linked(course: Course, step: Step, setup: Setup) -> tuple[tuple[str, Link], ...]:
+    """The links that are in once a set stood so: at this cable the one that it has, elsewhere what was left."""
+    subject = Placed(course.exercise.house, step, setup).subject
+    if not step.leads or step.stage is not Stage.DEAD or step.circuit == ORIGIN:
+        return course.links
+    others = tuple(one for one in course.links if one[0] != subject)
+    return others if setup.linked is Link.NONE else (*others, (subject, setup.linked))
 
 
 def _step(course: Course, act: Take | Judge) -> Step:
@@ -239,6 +297,9 @@ def _needs_life(step: Step, setup: Setup) -> bool:
 
 def _hindered(course: Course, step: Step, setup: Setup) -> str:
     """Why nothing can show as the house stands: the unit is off the cable, or the main switch is off."""
+    closed = _names(course, under(course.exercise, step, setup) - course.covers_off)
+    if closed:
+        return f"{closed[0]} is on: take it off first."
     at_unit = any(point.value.startswith("plug") for at in setup.leads.values() for point in at) or bool(step.adapter)
     # The lead's own earth is read from the unit's bar: no cable is needed for it.
     if at_unit and not course.connected and step.step is not StepKey.CONNECTOR_EARTH:

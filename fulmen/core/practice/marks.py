@@ -1,4 +1,7 @@
-"""How an exercise is marked: order, holds, readings, fault and place, a hundred in all; and what would have told."""
+"""How an exercise is marked, a hundred in all: order, holds, how complete, readings, fault and place; what would tell.
+
+A fault that nothing taken shows was guessed, and what was never tested is not sound: neither counts.
+"""
 
 from __future__ import annotations
 
@@ -6,10 +9,11 @@ from fulmen.core.model.base import Part
 from fulmen.core.model.readings import LEFT_OUT, StepKey
 from fulmen.core.practice.course import Course, Entry
 from fulmen.core.practice.exercise import PLACE_WORDS
-from fulmen.core.practice.shown_by import doubts, shown_by
-from fulmen.core.verification.faults.faults import Fault
+from fulmen.core.practice.shown_by import doubts, shown_at, shown_by
+from fulmen.core.verification.faults.faults import Fault, FaultPlace
+from fulmen.core.verification.steps.sequence import Step
 
-ORDER, HOLD, READINGS, FAULT, PLACE = 20, 10, 25, 20, 15
+ORDER, HOLD, COMPLETE, READINGS, FAULT, PLACE = 15, 10, 15, 20, 20, 10
 
 
 class Mark(Part):
@@ -42,7 +46,8 @@ class Marks(Part):
 
 def marked(course: Course) -> Marks:
     """The marks of a course that has ended."""
-    marks = (_order(course), _isolated(course), _switched_on(course), _readings(course), _fault(course), _place(course))
+    of_tests = _order(course), _isolated(course), _switched_on(course), _complete(course), _readings(course)
+    marks = (*of_tests, _fault(course), _place(course))
     explained = tuple(_explained(course, one) for one in course.exercise.faults)
     return Marks(marks=marks, total=sum(one.got for one in marks), explained=explained)
 
@@ -102,11 +107,61 @@ def _saw(entry: Entry, open_steps: set[tuple[StepKey | None, str]]) -> bool:
     return entry.rightly and entry.judged is right
 
 
-def _fault(course: Course) -> Mark:
+def _untested(course: Course, rank: int | None = None) -> tuple[list[Step], int]:
+    """The asked-for tests that nothing was taken of, up to a rank where one is given; and how many were asked for."""
+    met = {(one.step, one.subject) for one in course.judged().steps if one.met}
+    tried = {(one.step.step, one.step.subject) for one in course.entries if one.step is not None and one.rightly}
+    due = [
+        one
+        for one in course.exercise.steps.values()
+        if one.required and one.kind != "hold" and (rank is None or one.rank <= rank)
+    ]
+    return [one for one in due if (one.step, one.subject) not in met | tried], len(due)
+
+
+def _proof(course: Course) -> Entry | None:
+    """The first test, set as it asks, that shows what is hidden."""
+    shows = shown_at(course.exercise)
+    takes = (one for one in _takes(course) if one.rightly and one.step is not None)
+    return next((one for one in takes if one.step is not None and (one.step.step, one.step.subject) in shows), None)
+
+
+def _is_named(course: Course) -> bool:
     named, kinds = course.named, {one.kind for one in course.exercise.faults}
-    right = named is not None and (named.fault in kinds if kinds else named.fault is None)
-    told = "Named rightly." if right else "Not named." if named is None else "It was something else."
+    return named is not None and (named.fault in kinds if kinds else named.fault is None)
+
+
+def _is_proven(course: Course) -> bool:
+    """Whether what was named rests on something: a test that shows it, or every one where nothing is wrong."""
+    if not _is_named(course):
+        return False
+    if not course.exercise.faults:
+        return not _untested(course)[0]
+    clamped = any(one.info.where is FaultPlace.CLAMP for one in course.exercise.faults)
+    return course.proof is not None if clamped else _proof(course) is not None
+
+
+def _complete(course: Course) -> Mark:
+    """What was found was looked for in turn up to there; what is called sound was tested all through."""
+    proof = _proof(course) if _is_proven(course) else None
+    left, due = _untested(course, proof.step.rank if proof is not None and proof.step is not None else None)
+    told = f"{due - len(left)} of {due} tests taken."
+    if left:
+        told += f" Not: {', '.join(one.title for one in left[:3])}{' and more' if left[3:] else ''}."
+    # One that is left out always costs something.
+    got = COMPLETE * (due - len(left)) // due if due and _takes(course) else 0
+    return Mark(title="Complete", got=got, of=COMPLETE, told=told)
+
+
+def _fault(course: Course) -> Mark:
+    right = _is_proven(course)
+    told = "Named rightly." if right else "Not named." if course.named is None else "It was something else."
+    if _is_named(course) and not right:
+        told = "A guess: nothing that you took shows it." if course.exercise.faults else NOT_SOUND
     return Mark(title="Fault", got=FAULT if right else 0, of=FAULT, told=told)
+
+
+NOT_SOUND = "What was never tested is not sound."
 
 
 def _place(course: Course) -> Mark:
@@ -115,6 +170,8 @@ def _place(course: Course) -> Mark:
     places = {course.exercise.place_of(one) for one in faults}
     right = named is not None and (named.place in places if faults else named.fault is None)
     told = "Found." if right else "Not said." if named is None else "It was elsewhere."
+    if right and _is_named(course) and not _is_proven(course):
+        right, told = False, "A guess." if faults else NOT_SOUND
     return Mark(title="Place", got=PLACE if right else 0, of=PLACE, told=told)
 
 

@@ -19,6 +19,9 @@ class MishapKey(StrEnum):
     NOT_DEAD_TESTED = "not_dead_tested"
     DEAD_TESTS_FAILED = "dead_tests_failed"
     LIVE_TOO_EARLY = "live_too_early"
+    LINK_LEFT_IN = "link_left_in"
+    COVERS_OFF = "covers_off"
+    COVER_LEFT_OFF = "cover_left_off"
 
 
 # After these the circuit is on, so what is wrong with it shows itself.

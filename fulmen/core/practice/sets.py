@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 from random import Random
@@ -23,6 +24,9 @@ SOUND = "sound"
 OWN_SIZE, OWN_HELP = 0.3, Help.EXPECTED
 # What no test of a house would show is made bigger in these steps.
 BIGGER = (0.5, 0.75, 1.0)
+# How far a house and a fault differ from exercise to exercise. Our own, no source.
+TRIES, DAYS_C = 5, (2, 5, 9, 14, 18)
+ANEW_LENGTH, ANEW_ZE, ANEW_SIZE = (0.85, 1.2), (0.9, 1.1), (0.0, 0.15)
 
 
 @dataclass(frozen=True)
@@ -72,6 +76,35 @@ def practice_set(key: str) -> PracticeSet:
             "set", f"there is no set “{key}”; choose one of {', '.join(one.key for one in practice_sets())}"
         )
     return found
+
+
+def house_anew(its: PracticeSet, example: Job, chance: Random) -> Job:
+    """The house of a set with other lengths, another day and another supply, so that nobody knows it by heart.
+
+    A house whose own tests would fall short as designed is drawn again; after a few it stays as the set has it.
+    """
+    plain = its.job(example)
+    for _ in range(TRIES):
+        job = apply_changes(plain, tuple(_drawn(plain, chance)))
+        if not shown_by(Exercise(job, job.charge_points[0].id, (), 0), (Verdict.FALLS_SHORT,)):
+            return job
+    return plain
+
+
+def _drawn(job: Job, chance: Random) -> Iterator[Change]:
+    yield Change(field="testing.conductors_c", value=float(chance.choice(DAYS_C)))
+    ze_ohm = job.supply.ze_enquiry_ohm
+    if ze_ohm is not None:
+        yield Change(field="supply.ze_enquiry_ohm", value=round(ze_ohm * chance.uniform(*ANEW_ZE), 2))
+    for number, circuit in enumerate(job.circuits):
+        for place, section in enumerate(circuit.route):
+            length_m = round(section.length_m * chance.uniform(*ANEW_LENGTH), 1)
+            yield Change(field=f"circuits.{number}.route.{place}.length_m", value=length_m)
+
+
+def size_anew(its: PracticeSet, chance: Random) -> float:
+    """How big a fault is this time, about what the set says."""
+    return min(1.0, max(0.0, its.size + chance.uniform(*ANEW_SIZE)))
 
 
 def hidden(job: Job, charge_point: str, what: str, size: float, seed: int) -> Exercise:

@@ -27,14 +27,20 @@ def doubts(evaluation: Evaluation, said: tuple[Verdict, ...] = SAID) -> list[Fin
 
 def shown_by(exercise: Exercise, said: tuple[Verdict, ...] = SAID) -> tuple[str, ...]:
     """The titles of the steps whose reading is open, or that can't be read, with everything taken."""
+    found = shown_at(exercise, said)
+    shown = [one.title for key, one in exercise.steps.items() if key in found]
+    clamped = any(one.info.where is FaultPlace.CLAMP for one in exercise.faults)
+    return (*shown, *([CLAMP_TEST] if clamped else []))
+
+
+def shown_at(exercise: Exercise, said: tuple[Verdict, ...] = SAID) -> set[tuple[str, str]]:
+    """The same steps by key and subject."""
     steps = [one for one in exercise.steps.values() if one.kind != "hold"]
     readings = tuple(set_for(exercise, one.step).reading(one, LEARNER, BEGUN) for one in steps)
     job = exercise.job.model_copy(update={"readings": readings})
-    found = {(one.step, one.subject) for one in doubts(evaluate(job, rule_set(job.rule_set)), said)}
-    found |= {(one.step, one.subject) for one in readings if one.outcome in LEFT_OUT}
-    shown = [one.title for one in steps if (one.step, one.subject) in found]
-    clamped = any(one.info.where is FaultPlace.CLAMP for one in exercise.faults)
-    return (*shown, *([CLAMP_TEST] if clamped else []))
+    judged = evaluate(job, rule_set(job.rule_set))
+    found = {(str(one.step), one.subject) for one in doubts(judged, said) if one.step is not None}
+    return found | {(str(one.step), one.subject) for one in readings if one.outcome in LEFT_OUT}
 
 
 def set_for(exercise: Exercise, step: str) -> TestSet:

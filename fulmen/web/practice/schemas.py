@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import datetime
 from typing import Annotated, Any
 
@@ -12,19 +13,20 @@ from fulmen.core.model.readings import Outcome
 from fulmen.core.plain import changed
 from fulmen.core.practice.acts import Act
 from fulmen.core.practice.course import Course, Entry, setup_of
+from fulmen.core.practice.covers import covers
 from fulmen.core.practice.exercise import Exercise, Help, Place
 from fulmen.core.practice.marks import Marks, marked
 from fulmen.core.practice.mishaps import Mishap
 from fulmen.core.practice.scene import Scene, scene
-from fulmen.core.practice.sets import OWN_HELP, PracticeSet, practice_sets
+from fulmen.core.practice.sets import OWN_HELP, SOUND, PracticeSet, practice_sets
 from fulmen.core.simulations.as_built.flow import Flow, flow
 from fulmen.core.verification.faults.faults import FaultPlace, fault_info, planted_kinds
-from fulmen.core.verification.instruments.dials import Shows, dials
+from fulmen.core.verification.instruments.dials import Link, Shows, dials
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.steps import Lead, definitions
 from fulmen.store.practice import Result, StoredExercise
 
-OWN = "own"
+OWN, LINK = "own", "link"
 NUMBER = Annotated[int, Field(ge=1, le=2**63 - 1)]
 
 
@@ -41,13 +43,44 @@ class LearnerQuery(BaseModel):
 
 
 class BeginPractice(Part):
-    """Who practises, on a set or on a job of one's own; a seed makes the same exercise again."""
+    """Who practises: in a set, in any of a grade, on a job of one's own, or behind a link."""
 
     learner: Name
     practice_set: Annotated[Text, Field(max_length=40)] = ""
+    grade: Annotated[int, Field(ge=1, le=9)] | None = None
     job_id: NUMBER | None = None
     charge_point: Id | None = None
-    seed: Annotated[int, Field(ge=0, le=2**31)] | None = None
+    link: Annotated[str, Field(max_length=40)] = ""
+
+
+class OwnHouse(BaseModel):
+    """A job, and which of its charge points."""
+
+    job_id: NUMBER
+    charge_point: Id | None = None
+
+
+class MakeLink(Part):
+    """An exercise for others: a fault, or `sound`, in a job; `size` from the least that matters, 0, to the most, 1."""
+
+    by: Name
+    job_id: NUMBER
+    charge_point: Id | None = None
+    fault: Annotated[Text, Field(max_length=40)]
+    size: Annotated[float, Field(ge=0, le=1)] = 0.3
+
+
+class LinkPath(BaseModel):
+    """The link in the path."""
+
+    link: Annotated[str, Field(max_length=40)]
+
+
+class PracticeLink(Part):
+    """An exercise behind a link, and the house that it is in."""
+
+    link: str
+    title: str
 
 
 class ActAfter(Part):
@@ -101,6 +134,12 @@ class FaultView(Part):
     words: str
 
 
+class PossibleFaults(Part):
+    """What may be hidden in a house."""
+
+    faults: tuple[FaultView, ...]
+
+
 class EntryView(Part):
     """One act and what it showed; `flow` as designed until the exercise has ended, then as built."""
 
@@ -124,6 +163,22 @@ class BoxView(Part):
     made_up: bool
 
 
+class CoverView(Part):
+    """A cover, and whether it is off."""
+
+    key: str
+    name: str
+    off: bool
+
+
+class LinkView(Part):
+    """A link that is in at the near end of a cable."""
+
+    subject: str
+    name: str
+    linked: Link
+
+
 class PracticeState(Part):
     """An exercise: its house, what may be chosen, and how it stands."""
 
@@ -144,6 +199,8 @@ class PracticeState(Part):
     energised: bool
     connected: bool
     boxes: tuple[BoxView, ...]
+    covers: tuple[CoverView, ...]
+    links: tuple[LinkView, ...]
     entries: tuple[EntryView, ...]
     mishap: Mishap | None
     marks: Marks | None
@@ -187,6 +244,13 @@ def state_of(stored: StoredExercise) -> PracticeState:
             BoxView(key=one.subject, name=one.title, made_up=one.subject in course.made_up)
             for one in course.box_holds()
         ),
+        covers=tuple(
+            CoverView(key=one.key, name=one.name, off=one.key in course.covers_off) for one in covers(exercise)
+        ),
+        links=tuple(
+            LinkView(subject=subject, name=course.cable_name(subject), linked=linked)
+            for subject, linked in course.links
+        ),
         entries=tuple(_entry(course, one) for one in course.entries),
         mishap=course.mishap,
         marks=marked(course) if course.ended else None,
@@ -227,8 +291,13 @@ def _dials(exercise: Exercise) -> tuple[DialView, ...]:
 def _faults(exercise: Exercise) -> tuple[FaultView, ...]:
     """Every fault there may be, whether or not this house can have it: a shorter list would tell."""
     limited = exercise.job.supply.load_limit_a is not None
-    kinds = (one for one in planted_kinds() if limited or fault_info(one).where is not FaultPlace.CLAMP)
-    return tuple(FaultView(key=one, words=fault_info(one).words) for one in kinds)
+    return fault_views(one for one in planted_kinds() if limited or fault_info(one).where is not FaultPlace.CLAMP)
+
+
+def fault_views(kinds: Iterable[str]) -> tuple[FaultView, ...]:
+    """Kinds in words, each once; `sound` where nothing is wrong."""
+    words = {one: "nothing is wrong" if one == SOUND else fault_info(one).words for one in kinds}
+    return tuple(FaultView(key=one, words=told) for one, told in words.items())
 
 
 def _entry(course: Course, entry: Entry) -> EntryView:
