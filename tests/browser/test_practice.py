@@ -174,9 +174,12 @@ class Practice(BrowserCase):
             self.client.post(f"/api/v1/practice/{begun['id']}/acts", json={"after": after, "act": act})
         page = self.opened(begun["id"])
         expect(page.get_by_text("Line to earth at the near end of Charge point on the drive")).to_be_visible()
+        page.get_by_role("button", name="Insulation, line to neutral").click()
+        expect(page.get_by_role("radio", name="Line to earth")).to_be_checked()
         page.get_by_role("button", name="Take the link out: Charge point on the drive").click()
         expect(page.get_by_text("Link taken out")).to_be_visible()
         expect(page.get_by_role("button", name="Take the link out")).to_have_count(0)
+        expect(page.get_by_role("radio", name="Nothing")).to_be_checked()
 
     def test_an_exercise_for_others(self) -> None:
         stored = self.store(GARAGE)

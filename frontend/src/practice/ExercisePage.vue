@@ -24,7 +24,10 @@ const current = ref('')
 const naming = ref(false)
 const steps = computed(() => state.value?.steps.filter((one) => one.kind !== 'hold') ?? [])
 const step = computed(() => steps.value.find((one) => keyOf(one) === current.value))
-const set = useSetUp(() => step.value)
+const set = useSetUp(
+  () => step.value,
+  () => state.value?.links ?? [],
+)
 const ended = computed(() => state.value?.marks ?? null)
 const latest = computed(() =>
   state.value?.entries.findLast((one) => one.title !== '' && keyOf(one.act) === current.value),

@@ -1,16 +1,21 @@
-// How the set stands in the learner's hands: dial, leads, link, adapter. It stays as it is from step to step.
+// How the set stands in the learner's hands: dial, leads, link, adapter. It stays so from step to step; a link is in
+// the house, and stays there.
 import { computed, reactive, ref, watch } from 'vue'
 
-import type { PracticeAct, Step, Terminal } from '../api/types'
+import type { PracticeAct, PracticeState, Step, Terminal } from '../api/types'
 
 type Take = Extract<PracticeAct, { kind: 'take' }>
 
-export function useSetUp(step: () => Step | undefined) {
+export function useSetUp(step: () => Step | undefined, links: () => PracticeState['links']) {
   const dial = ref('')
   const linked = ref<Take['linked']>('none')
   const adapter = ref('')
   const leads = reactive<Record<string, Terminal['point'][]>>({})
   const active = ref('')
+  const linkHere = computed(
+    () => links().find((one) => one.subject === step()?.subject || one.subject === step()?.circuit)?.linked ?? 'none',
+  )
+  watch([linkHere, () => step()?.circuit], () => (linked.value = linkHere.value))
   const jacks = computed(() => step()?.leads.map((one) => one.jack) ?? [])
 
   // The leads stay where they are as long as the set has the same ones.

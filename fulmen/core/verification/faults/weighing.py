@@ -1,9 +1,10 @@
 """How well a supposed fault explains readings: least squares with errors that are partly shared, and Bayes' rule.
 
 With r the residuals, C their covariance (each piece's spread in every reading that holds it, each reading's own error),
-a fault that adds x along d leaves r − x·d. Its evidence is the likelihood averaged over the sizes that it may have:
-∫ exp(−½(r − x·d)ᵀC⁻¹(r − x·d)) dx / (most − least). So a fault that could explain anything is believed less than one
-that had to read just so. All logarithms here leave out what every supposition shares.
+a fault that adds x along d leaves r − x·d. Its evidence is the likelihood averaged over the sizes that it may have, as
+many from 0.1 to 1 as from 1 to 10: ∫ exp(−½(r − x·d)ᵀC⁻¹(r − x·d)) dx / (x̂·ln(most/least)), with the 1/x of that taken
+at the size x̂ that explains best. So a fault that could explain anything is believed less than one that had to read just
+so. All logarithms here leave out what every supposition shares.
 """
 
 from __future__ import annotations
@@ -38,7 +39,7 @@ class Weighing:
         return -0.5 * dot(here, times(self.inverse, here))
 
     def along(self, direction: Vector, least: float, most: float) -> Weighed:
-        """A fault that adds x·d, x anywhere from `least` to `most`."""
+        """A fault that adds x·d, x anywhere from `least` to `most`, both on one side of nought."""
         through = times(self.inverse, direction)
         a, b = dot(direction, through), dot(self.residuals, through)
         if a <= 0:
@@ -50,8 +51,9 @@ class Weighing:
             # Far outside its sizes: the nearer end alone.
             near = low if low > 0 else high
             return Weighed(self.sound() + b * b / a / 2 - near * near / 2, min(max(best, least), most))
-        spread = sqrt(2 * pi / a) * share / (most - least)
-        return Weighed(self.sound() + b * b / a / 2 + log(spread), min(max(best, least), most))
+        size = min(max(best, least), most)
+        spread = sqrt(2 * pi / a) * share / (abs(size) * abs(log(most / least)))
+        return Weighed(self.sound() + b * b / a / 2 + log(spread), size)
 
     def at(self, direction: Vector, size: float) -> float:
         """A fault of just this size."""
