@@ -161,6 +161,9 @@ class Doors(unittest.TestCase):
         )
         self.assertEqual([one.fault for one in after[0].candidates], ["neutral_to_earth"])
 
+    def test_where_nothing_explains_it_nothing_is_named(self) -> None:
+        self.assertEqual(looks_like({"r1_r2": 19.0, "r1_rn": 6.0, "r2": 19.0}), ())
+
     def test_what_is_settled_is_not_named_again(self) -> None:
         """A call that was decided is no longer open."""
         found = looks_like({"r1_r2": round(self.r1_r2 + 0.3, 2), "r1_rn": round(self.r1_rn, 2)})

@@ -29,6 +29,8 @@ from fulmen.core.verification.steps.step_applies import tested_rcds
 # must put a reading to be told apart by it, in its own errors.
 LEAST_TOLD, LEAST_SHARE, MOST_TOLD, APART = 0.25, 0.08, 3, 3.0
 SURE, LIKELY = 0.9, 0.6
+# How badly the best may fit, and how much more with each reading, before nothing is told: −2·ln of its evidence.
+MISFIT = (60.0, 4.0)
 # An island's loop is its electrode and the operator's: hardly more than half as much again.
 ISLAND_TIMES = 1.5
 # Which way a comma may have moved where a loop looks like one of these.
@@ -198,6 +200,9 @@ class _Diagnosing:
         read = OhmsRead(whole)
         supposed = sorted(read.supposed(), key=lambda one: -one.log_evidence)
         best = max(supposed[0].log_evidence, read.sound())
+        if -2 * best > MISFIT[0] + MISFIT[1] * len(read.rows):
+            # More than one thing is wrong, or none that is known: the likeliest would still be a guess.
+            return
         weights = [exp(one.log_evidence - best) for one in supposed]
         # Nothing wrong may explain as well: then no fault is sure.
         every = sum(weights) + exp(read.sound() - best)
