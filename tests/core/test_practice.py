@@ -243,6 +243,9 @@ class Refused(unittest.TestCase):
             (Judge(step=StepKey.ZS, subject="ev", right=True), "act.step"),
             (Name(fault="no_earth", place="attic"), "act.place"),
             (TestClamp(), "act.kind"),
+            (Unlink(subject="attic"), "act.subject"),
+            (Cover(place="attic", off=True), "act.place"),
+            (Name(fault="gremlins", place="cable:ev"), "act.fault"),
         ):
             with self.subTest(act=act), self.assertRaises(InputError) as raised:
                 played(whole, [ISOLATED, act])

@@ -223,6 +223,8 @@ def _covered(course: Course, act: Cover) -> Course:
 
 def _unlinked(course: Course, act: Unlink) -> Course:
     """A link is taken out by hand, from a dead terminal."""
+    if act.subject not in course.exercise.sound.parts:
+        raise InputError("act.subject", f"there is no cable “{act.subject}” in this house")
     if course.main_on:
         return _ended(course, act, MishapKey.LIVE_TERMINALS)
     return replace(_with(course, Entry(act)), links=tuple(one for one in course.links if one[0] != act.subject))

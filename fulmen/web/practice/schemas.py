@@ -277,7 +277,7 @@ def _told(step: Step, told: Help) -> Step:
             "links": "",
             "linked_at": "",
         }
-        blank |= {"range": "", "dial": "", "linked": "none", "adapter": ""}
+        blank |= {"range": "", "dial": "", "linked": Link.NONE, "adapter": ""}
     return changed(step, **blank)
 
 
