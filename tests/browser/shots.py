@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import unittest
+from unittest.mock import patch
 
 from playwright.sync_api import Page
 
+from fulmen.store.practice import load_exercise
 from tests.browser.chromium import BrowserCase, choose, tap
-from tests.core.practised import exercise, well_done
+from tests.core.practised import well_done
 from tests.jobs import ROOT
+from tests.web.test_practice import drawing
 
 TARGET = ROOT / "docs" / "screenshots"
 
@@ -74,9 +77,10 @@ class Shots(BrowserCase):
 
     def practice(self) -> None:
         """A loop through the connector on the garage's run, taken rightly."""
-        body = {"learner": "Wren Apprentice", "practice_set": "garage", "seed": 3}
-        begun = self.client.post("/api/v1/practice", json=body).get_json()
-        whole = exercise("garage")
+        body = {"learner": "Wren Apprentice", "practice_set": "garage"}
+        with patch("fulmen.web.practice.views.chance", drawing("sound")):
+            begun = self.client.post("/api/v1/practice", json=body).get_json()
+        whole = load_exercise(self.sessions, begun["id"]).course.exercise
         acts = [one for one in well_done(whole) if one.kind not in ("judge", "name")][:28]
         for after, act in enumerate(acts):
             self.client.post(
