@@ -161,6 +161,12 @@ class Doors(unittest.TestCase):
         )
         self.assertEqual([one.fault for one in after[0].candidates], ["neutral_to_earth"])
 
+    def test_a_slow_time_at_five_may_be_the_other_one(self) -> None:
+        """One fault, or two figures changed over: told together, both findings explained once."""
+        (found,) = looks_like({"rcd_trip": 25.0, "rcd_five": 62.0})
+        self.assertEqual([one.fault for one in found.candidates], ["rcd_slow", "swapped"])
+        self.assertEqual(set(found.explains), {"reading_rcd_five/ev", "agree_rcd_five/ev"})
+
     def test_where_nothing_explains_it_nothing_is_named(self) -> None:
         self.assertEqual(looks_like({"r1_r2": 19.0, "r1_rn": 6.0, "r2": 19.0}), ())
 

@@ -165,9 +165,11 @@ class _Diagnosing:
             if kind == SWAPPED and (SLOW, subject) in by_fault:
                 # Five times may be too slow, or stand where once does: it was told with that one.
                 continue
-            also = [*self._written(kind, subject), *self._swapped(kind, subject, by_fault)]
-            supposed = [Supposed(kind, subject, 0.0), *also]
-            yield self._told([(one, 1 / len(supposed)) for one in supposed], about, None)
+            changed_over = by_fault.get((SWAPPED, subject), []) if kind == SLOW else []
+            supposed = [Supposed(kind, subject, 0.0), *self._written(kind, subject)]
+            if changed_over:
+                supposed.append(Supposed(SWAPPED, subject, 0.0, step=StepKey.RCD_FIVE))
+            yield self._told([(one, 1 / len(supposed)) for one in supposed], [*about, *changed_over], None)
 
     def _written(self, kind: str, subject: str) -> list[Supposed]:
         """An island's loop may be written down wrongly: it is Ze to the digit, or would fit with its comma moved."""
@@ -182,12 +184,6 @@ class _Diagnosing:
     def _value(self, key: StepKey, subject: str) -> float | None:
         step = self.steps.get((key, subject))
         return step.reading.value if step is not None and step.reading is not None else None
-
-    def _swapped(self, kind: str, subject: str, by_fault: dict[tuple[str, str], list[Finding]]) -> list[Supposed]:
-        """Times changed over look like one that is slow at five times."""
-        about = by_fault.get((SWAPPED, subject), []) if kind == SLOW else []
-        self.explained |= {one.key for one in about}
-        return [Supposed(SWAPPED, subject, 0.0, step=StepKey.RCD_FIVE)] if about else []
 
     def _of_ohms(self) -> Iterator[Diagnosis]:
         whole = sum_of(self.tests)
