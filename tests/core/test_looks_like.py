@@ -12,10 +12,11 @@ from scipy import integrate
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.evaluate import evaluate
 from fulmen.core.model.readings import Outcome, StepKey
+from fulmen.core.reference.cable_catalogue import cable_records
 from fulmen.core.verification.faults.diagnosis import Diagnosis, Sureness
 from fulmen.core.verification.faults.faults import fault_infos
 from fulmen.core.verification.faults.weighing import Weighing, inverse
-from tests.jobs import DEVICE_IN_UNIT, RULES, job
+from tests.jobs import DEVICE_IN_UNIT, EXAMPLES, RULES, job
 from tests.sampling import SEED
 
 BEGUN = datetime(2026, 11, 26, 10, 0, tzinfo=UTC)
@@ -73,6 +74,26 @@ class Algebra(unittest.TestCase):
         )
         whole = -0.5 * numpy.linalg.slogdet(matrix)[1] - 2.5 * numpy.log(2 * numpy.pi)
         self.assertAlmostEqual(Weighing(residuals, matrix.tolist()).without(2), float(told - whole), places=6)
+
+
+class EveryKindOfCable(unittest.TestCase):
+    def test_whatever_is_odd_in_any_job_is_told_and_breaks_nothing(self) -> None:
+        """Every example, every cable record and size about it: a loop, a joint and a pair that are off, whatever is the earth."""
+        for path in sorted(EXAMPLES.glob("*.json")):
+            made = job(path.stem, {"readings": [], "decisions": []}).model_dump(mode="json")
+            circuits = [one["id"] for one in made["circuits"] if one["route"]]
+            for record in sorted(cable_records()) if path.stem == DEVICE_IN_UNIT else ["as drawn"]:
+                for size in cable_records()[record].sizes_mm2 if record != "as drawn" else [None]:
+                    if size is not None:
+                        made["circuits"][0]["cable"] |= {"record": record, "csa_mm2": size}
+                    made["readings"] = [
+                        {"step": step, "subject": circuit, "outcome": "measured", "value": value, "taken_by": "A. Tester",
+                         "taken_at": BEGUN.isoformat(), **({"test_voltage_v": 500} if step.startswith("ir_") else {})}
+                        for circuit in circuits
+                        for step, value in (("r1_r2", 1.9), ("r1_rn", 0.3), ("zs", 2.5), ("ir_live_earth", 0.2))
+                    ]  # fmt: skip
+                    with self.subTest(path.stem, record=record, size=size):
+                        self.assertTrue(not circuits or evaluate(parse_job(made), RULES).findings)
 
 
 class Register(unittest.TestCase):

@@ -87,14 +87,19 @@ def poor_pairs(steps: Steps, subject: str, worry_mohm: float) -> dict[str, float
     return dict.fromkeys(best, 1 / len(best))
 
 
+def _is_open(steps: Steps, key: StepKey, subject: str) -> bool:
+    """Whether a step is asked for or offered here, and nobody took it yet."""
+    return (key, subject) in steps and _reading(steps, key, subject) is None
+
+
 def tells_pairs_apart(steps: Steps, subject: str, kinds: list[str]) -> Iterator[StepKey]:
     """The steps that were not read yet, and read so with one of two kinds and not with the other."""
     one, other = (fault_infos()[kind] for kind in kinds[:2])
     for key, pairs in ACROSS.items():
-        if _reading(steps, key, subject) is None and pairs.isdisjoint(one.poor) != pairs.isdisjoint(other.poor):
+        if _is_open(steps, key, subject) and pairs.isdisjoint(one.poor) != pairs.isdisjoint(other.poor):
             yield key
     for key in LINKED:
-        if _reading(steps, key, subject) is None and (key in (*one.opens, *one.crossed)) != (
+        if _is_open(steps, key, subject) and (key in (*one.opens, *one.crossed)) != (
             key in (*other.opens, *other.crossed)
         ):
             yield key

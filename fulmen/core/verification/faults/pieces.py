@@ -97,12 +97,14 @@ def sum_of(tests: Iterable[RunTest]) -> Sum:
 
 
 def _smaller_ohm(figures: CircuitFigures) -> float:
-    """What the earth of a circuit has more where its cable is flat, all along [Ω]; 0 where it is that already."""
+    """What the earth of a circuit has more where its cable is flat, all along [Ω]; 0 where it is that already, or where
+    the earth is an armour, whose steel is more than the line's copper.
+    """
     sizes, flat = (
         [(one.section.length_m, one.cable.csa_mm2, one.metre.cpc_mm2) for one in figures.sections],
         table("4d5_cpc"),
     )
-    if any(csa not in flat.rows or flat.at("cpc_mm2", csa) >= cpc for _, csa, cpc in sizes):
+    if any(csa not in flat.rows or not flat.at("cpc_mm2", csa) < cpc <= csa for _, csa, cpc in sizes):
         return 0.0
     return sum(
         conductor_ohm(length_m, flat.at("cpc_mm2", csa)) - conductor_ohm(length_m, cpc) for length_m, csa, cpc in sizes
