@@ -182,6 +182,16 @@ class Doors(unittest.TestCase):
         )
         self.assertEqual([one.fault for one in after[0].candidates], ["neutral_to_earth"])
 
+    def test_two_faults_at_once_each_explain_their_own(self) -> None:
+        """A joint explains nothing of Ze: what it leaves is looked at again, and no finding is explained twice."""
+        found = looks_like({
+            "r1_r2": round(self.r1_r2 + 0.3, 2), "r1_rn": round(self.r1_rn, 2), "r2": round(self.r2 + 0.3, 2), "ze": 0.45,
+        })  # fmt: skip
+        kinds = {one.candidates[0].fault: set(one.explains) for one in found}
+        self.assertEqual(set(kinds), {"earth_joint", "high_ze"})
+        self.assertNotIn("agree_ze/origin", kinds["earth_joint"])
+        self.assertFalse(set.intersection(*kinds.values()))
+
     def test_a_slow_time_at_five_may_be_the_other_one(self) -> None:
         """One fault, or two figures changed over: told together, both findings explained once."""
         (found,) = looks_like({"rcd_trip": 25.0, "rcd_five": 62.0})

@@ -26,8 +26,8 @@ from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.step_applies import tested_rcds
 
 # From how much belief on a fault is told at all, from how much beside another, how many are. How far apart two faults
-# must put a reading to be told apart by it, in its own errors.
-LEAST_TOLD, LEAST_SHARE, MOST_TOLD, APART = 0.25, 0.08, 3, 3.0
+# must put a reading to be told apart by it, in its own errors. How many faults of ohms are looked for at once.
+LEAST_TOLD, LEAST_SHARE, MOST_TOLD, APART, MOST_FAULTS = 0.25, 0.08, 3, 3.0, 2
 SURE, LIKELY = 0.9, 0.6
 # How badly the best may fit, and how much more with each reading, before nothing is told: −2·ln of its evidence.
 MISFIT = (60.0, 4.0)
@@ -121,6 +121,20 @@ def _tells(finding: Finding) -> bool:
     return finding.is_open and about and finding.verdict in (Verdict.FALLS_SHORT, Verdict.YOUR_CALL)
 
 
+def _likeliest(read: OhmsRead) -> list[tuple[Supposed, float]]:
+    """The few faults that explain some ohms best, each with its share of belief; none where nothing does."""
+    supposed = sorted(read.supposed(), key=lambda one: -one.log_evidence)
+    best = max(supposed[0].log_evidence, read.sound())
+    if -2 * best > MISFIT[0] + MISFIT[1] * len(read.rows):
+        # More than one thing is wrong, or none that is known: the likeliest would still be a guess.
+        return []
+    weights = [exp(one.log_evidence - best) for one in supposed]
+    # Nothing wrong may explain as well: then no fault is sure.
+    every = sum(weights) + exp(read.sound() - best)
+    told = [(one, weight / every) for one, weight in zip(supposed, weights, strict=True)]
+    return [one for one in told if one[1] >= LEAST_SHARE][:MOST_TOLD] if told[0][1] >= LEAST_TOLD else []
+
+
 class _Diagnosing:
     """The open findings of a job, of which each is explained once."""
 
@@ -194,19 +208,15 @@ class _Diagnosing:
             # What reads over range is no ohms; it was told of before.
             return
         read = OhmsRead(whole)
-        supposed = sorted(read.supposed(), key=lambda one: -one.log_evidence)
-        best = max(supposed[0].log_evidence, read.sound())
-        if -2 * best > MISFIT[0] + MISFIT[1] * len(read.rows):
-            # More than one thing is wrong, or none that is known: the likeliest would still be a guess.
-            return
-        weights = [exp(one.log_evidence - best) for one in supposed]
-        # Nothing wrong may explain as well: then no fault is sure.
-        every = sum(weights) + exp(read.sound() - best)
-        told = [(one, weight / every) for one, weight in zip(supposed, weights, strict=True)]
-        kept = [one for one in told if one[1] >= LEAST_SHARE][:MOST_TOLD]
-        if told[0][1] < LEAST_TOLD:
-            return
-        yield self._told(kept, left, self._apart(read, [one for one, _ in kept]))
+        for _ in range(MOST_FAULTS):
+            kept = _likeliest(read) if left and read.rows else []
+            first = kept[0][0] if kept else None
+            about = [one for one in left if first and one.step and read.explains(first, one.step, one.subject)]
+            if first is None or not about:
+                return
+            yield self._told(kept, about, self._apart(read, [one for one, _ in kept]))
+            # What it leaves unexplained may be another fault.
+            left, read = [one for one in left if one not in about], read.without(first)
 
     def _apart(self, read: OhmsRead, kept: list[Supposed]) -> tuple[StepKey, str] | None:
         """The reading, not taken yet, that the first two put furthest from each other in its own errors."""

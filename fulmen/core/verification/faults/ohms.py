@@ -19,6 +19,8 @@ ANY_FIGURE, ONE_IN, DIGIT_OHM = 8.0, 20.0, 0.01
 # A cable of another kind than was drawn is seen by whoever lays it. Our own, no source.
 ANOTHER_CABLE_IN = 4.0
 SWAPPED = ((StepKey.R1_R2, StepKey.ZS), (StepKey.R1_R2, StepKey.ZS_CABLE))
+# What is wrong on paper alone; how near a reading must come to what it should be, in its own errors.
+WRITTEN, NEAR = frozenset({"misread", "copied", "swapped"}), 3.0
 COPIED = ((StepKey.ZS, StepKey.ZE), (StepKey.ZS_CABLE, StepKey.ZE))
 
 
@@ -34,6 +36,10 @@ class Supposed:
     size: float = 0.0
     adds: tuple[tuple[tuple[StepKey, str], float], ...] = ()
     step: StepKey | None = None
+
+    def is_of(self, step: StepKey, subject: str) -> bool:
+        """Whether it is a reading written down wrongly, and this one."""
+        return self.fault in WRITTEN and (self.step, self.subject) == (step, subject)
 
     def added(self, row: Row) -> float:
         """What it adds to a reading."""
@@ -65,6 +71,21 @@ class OhmsRead:
             evidence = self.weighing.at(self._direction(piece), ohm) - log(ANOTHER_CABLE_IN)
             yield Supposed("small_earth", piece[1], evidence, ohm, self._adds(piece, ohm))
         yield from self._written_wrongly()
+
+    def explains(self, one: Supposed, step: StepKey, subject: str) -> bool:
+        """Whether a reading is as it should be once a fault is taken off it, or is the one written down wrongly."""
+        if one.is_of(step, subject):
+            return True
+        row = next((row for row in self.rows if (row.step, row.subject) == (step, subject)), None)
+        if row is None or row.value is None:
+            return False
+        return abs(row.value - row.about - one.added(row)) <= NEAR * row.spread(self.whole.off, every=True)
+
+    def without(self, one: Supposed) -> OhmsRead:
+        """The same readings with a fault taken off them, and without what was written down wrongly."""
+        left = (row for row in self.whole.rows if not one.is_of(row.step, row.subject))
+        rows = tuple(replace(row, about=row.about + one.added(row)) for row in left)
+        return OhmsRead(replace(self.whole, rows=rows))
 
     def _direction(self, piece: Piece) -> Vector:
         return [one.holds.get(piece, 0.0) for one in self.rows]

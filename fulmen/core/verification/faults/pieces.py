@@ -66,9 +66,10 @@ class Row:
     holds: dict[Piece, float]
     own_off: float
 
-    def spread(self, off: dict[Piece, float]) -> float:
-        """How far off it is by its errors, the supply apart: what every loop shares tells none from another [Ω]."""
-        return hypot(self.own_off, *(share * off[piece] for piece, share in self.holds.items() if piece[0] != "supply"))
+    def spread(self, off: dict[Piece, float], *, every: bool = False) -> float:
+        """How far off it is by its errors [Ω]; the supply apart, as what every loop shares tells none from another."""
+        held = (share * off[piece] for piece, share in self.holds.items() if every or piece[0] != "supply")
+        return hypot(self.own_off, *held)
 
 
 @dataclass(frozen=True, slots=True)
