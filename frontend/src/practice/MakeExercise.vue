@@ -2,10 +2,11 @@
 // An exercise for others: a fault of a size in this house, behind a link that tells neither.
 import { computed, onMounted, ref } from 'vue'
 
-import { answer, api, asProblem } from '../api/client'
+import { answer, api } from '../api/client'
 import type { PossibleFaults, PracticeLink } from '../api/types'
 
 const props = defineProps<{ job: number; chargePoint: string | null; by: string }>()
+import { useTold } from './useTold'
 
 const SIZES = [
   { value: 0, title: 'just big enough to matter' },
@@ -16,20 +17,11 @@ const faults = ref<PossibleFaults['faults']>([])
 const fault = ref<string>()
 const size = ref(0.4)
 const made = ref<PracticeLink>()
-const failed = ref('')
+const { failed, told } = useTold()
 const copied = ref(false)
 const choices = computed(() => faults.value.map((one) => ({ value: one.key, title: one.words })))
 const address = computed(() => `${window.location.origin}/practice?link=${made.value!.link}`)
 
-async function told<T>(what: () => Promise<T>): Promise<T | undefined> {
-  failed.value = ''
-  try {
-    return await what()
-  } catch (error) {
-    failed.value = asProblem(error).detail
-    return undefined
-  }
-}
 onMounted(async () => {
   const query = { job_id: props.job, charge_point: props.chargePoint }
   const found = await told(() => answer<PossibleFaults>(api.GET('/api/v1/practice/faults', { params: { query } })))

@@ -3,12 +3,13 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { answer, api, asProblem } from '../api/client'
+import { answer, api } from '../api/client'
 import type { PracticeDesk, PracticeLink, PracticeState } from '../api/types'
 import CautionNote from '../shared/CautionNote.vue'
 import { usePerson } from '../shared/usePerson'
 import MakeExercise from './MakeExercise.vue'
 import ResultList from './ResultList.vue'
+import { useTold } from './useTold'
 
 const GRADES = ['', 'First', 'Then', 'Last']
 const DRAWN = ['', 'an easy one', 'a harder one', 'a quiet one']
@@ -16,7 +17,7 @@ const route = useRoute()
 const router = useRouter()
 const { name } = usePerson()
 const desk = ref<PracticeDesk>()
-const failed = ref('')
+const { failed, told } = useTold()
 const busy = ref(false)
 let asked = 0
 // On a job of one's own: from that job's tests.
@@ -30,15 +31,6 @@ const named = computed(() => name.value.trim().length > 1)
 const solved = (key: string) =>
   desk.value!.results.filter((one) => one.practice_set === key && one.total !== null).length
 
-async function told<T>(what: () => Promise<T>): Promise<T | undefined> {
-  failed.value = ''
-  try {
-    return await what()
-  } catch (error) {
-    failed.value = asProblem(error).detail
-    return undefined
-  }
-}
 async function list(): Promise<void> {
   const turn = ++asked
   const query = { learner: name.value.trim() }
