@@ -27,6 +27,7 @@ from fulmen.core.verification.steps.step_applies import tested_rcds
 
 # From how much belief on a fault is told at all, from how much beside another, how many are. How far apart two faults
 # must put a reading to be told apart by it, in its own errors. How many faults of ohms are looked for at once.
+# Our own, no source; `tests/independent` measures what they come to.
 LEAST_TOLD, LEAST_SHARE, MOST_TOLD, APART, MOST_FAULTS = 0.25, 0.08, 3, 3.0, 2
 SURE, LIKELY = 0.9, 0.6
 # How badly the best may fit, and how much more with each reading, before nothing is told: −2·ln of its evidence.
