@@ -109,6 +109,17 @@ class InTurn(unittest.TestCase):
         self.assertEqual(early.found, early.tried)
         self.assertEqual(self.ended(ticket).told, Told(150, 150, 150, last=True))
 
+    def test_one_whose_process_cannot_be_begun_is_told_so_and_the_next_has_its_turn(self) -> None:
+        for error in (OSError("no more processes"), RuntimeError("too early"), EOFError()):
+            with (
+                self.subTest(error=error),
+                patch("fulmen.web.looking.lookings.PROCESSES.Process.start", side_effect=error),
+                self.assertLogs("fulmen.web.looking.lookings", "WARNING"),
+                self.assertRaisesRegex(Busy, "Ask again"),
+            ):
+                self.ended(self.lookings.begin(counting, self.folder, "a", 3))
+        self.assertEqual(self.ended(self.lookings.begin(counting, self.folder, "a", 3)).state, LookingState.FINISHED)
+
     def test_two_at_once_the_others_wait_and_have_their_turn(self) -> None:
         tickets = [self.lookings.begin(endless, self.folder, str(number)) for number in range(AT_ONCE + 2)]
         states = [self.lookings.told(one).state for one in tickets]

@@ -138,9 +138,12 @@ class Lookings:
             theirs.close()
             while not looking.ended and self._listened(looking, ours):
                 pass
+        except (OSError, EOFError, RuntimeError) as error:
+            log.warning("looking for other ways could not go on: %r", error)
         finally:
-            process.kill()
-            process.join()
+            if process.pid is not None:
+                process.kill()
+                process.join()
             ours.close()
             with self._changed:
                 self._ended(looking)
