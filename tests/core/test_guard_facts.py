@@ -142,7 +142,7 @@ class Table(unittest.TestCase):
 
     def test_every_rule_keeps_to_its_row(self) -> None:
         every = [case for name, data in jobs() for case in cases(name, data)]
-        for case in some(every, 300, "guard facts"):
+        for case in some(every, 150, "guard facts"):
             with self.subTest(case.name, paths=case.paths):
                 self.assertEqual(list(broken(case)), [])
 
@@ -152,7 +152,7 @@ class Proven(unittest.TestCase):
 
     def test_every_proof_is_a_step_that_the_papers_wait_for(self) -> None:
         seen = set()
-        for name, data in some(jobs(), 120, "proofs"):
+        for name, data in some(jobs(), 60, "proofs"):
             made = parse_job(data)
             found = evaluate(made, RULES)
             steps = {(one.step, one.subject): one for one in found.steps}

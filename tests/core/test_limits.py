@@ -200,7 +200,7 @@ class Limits(unittest.TestCase):
 
     def test_each_moves_some_verdict(self) -> None:
         moving = [name for name in RULES.limits if name not in QUOTED and name not in PLANNED]
-        for name in some(moving, 30, "limits"):
+        for name in some(moving, 12, "limits"):
             with self.subTest(name):
                 self.assertTrue(self.moves_a_verdict(name))
 

@@ -3,21 +3,22 @@
 import ast
 import re
 import unittest
+from pathlib import Path
 
 from fulmen.core.findings.rules import REGISTER
 from fulmen.core.findings.rules.rule import Rule
 from fulmen.core.reference.rule_set import rule_set, rule_set_keys
 from tests.jobs import EXAMPLES, ROOT, evaluation
+from tests.sources import nodes_of
 
 CORE = ROOT / "fulmen" / "core"
 REGISTER_FILES = CORE / "findings" / "rules"
 
 
-def strings(source: str) -> list[tuple[int, str]]:
-    tree = ast.parse(source)
+def strings(path: Path) -> list[tuple[int, str]]:
     return [
         (node.lineno, node.value)
-        for node in ast.walk(tree)
+        for node in nodes_of(path)
         if isinstance(node, ast.Constant) and isinstance(node.value, str)
     ]
 
@@ -55,7 +56,7 @@ class Register(unittest.TestCase):
         for path in (ROOT / "fulmen").rglob("*.py"):
             if REGISTER_FILES in path.parents or "upgrades" in path.parts:
                 continue
-            for line, text in strings(path.read_text(encoding="utf-8")):
+            for line, text in strings(path):
                 rule = text.split("/")[0]
                 if rule in REGISTER and ("/" in text or rule not in theirs):
                     self.fail(f"{path.relative_to(ROOT)}:{line} writes the name of the rule {rule}")
@@ -64,14 +65,14 @@ class Register(unittest.TestCase):
         """Only the register and the edition's data give names: whoever else called `RuleKey` could write any."""
         makers = {"rule.py", "rule_set.py"}
         for path in (ROOT / "fulmen").rglob("*.py"):
-            for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            for node in nodes_of(path):
                 made = isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "RuleKey"
                 self.assertFalse(made and path.name not in makers, f"{path.relative_to(ROOT)}")
 
     def test_nobody_asks_a_finding_for_a_rule_by_name(self) -> None:
         """Comparing `finding.rule` with a string, or with some of them, would be a name written elsewhere."""
         for path in (ROOT / "fulmen").rglob("*.py"):
-            for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            for node in nodes_of(path):
                 if isinstance(node, ast.Compare):
                     sides = [node.left, *node.comparators]
                     about_rule = any(isinstance(one, ast.Attribute) and one.attr in ("rule", "key") for one in sides)
@@ -83,7 +84,7 @@ class Register(unittest.TestCase):
         for path in (ROOT / "fulmen").rglob("*.py"):
             if path.name in ("question.py", "finding.py"):
                 continue
-            for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            for node in nodes_of(path):
                 if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
                     self.assertNotEqual(node.func.id, "Finding", f"{path.relative_to(ROOT)}:{node.lineno}")
 
@@ -116,7 +117,7 @@ def _other_names() -> set[str]:
     """Names that stand for something else as well: fields of any class, values of choices, tables, editions' limits."""
     found = {path.stem for path in (CORE / "reference" / "tables").glob("*.toml")}
     for path in (ROOT / "fulmen").rglob("*.py"):
-        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        for node in nodes_of(path):
             if isinstance(node, ast.ClassDef):
                 found |= {
                     one.target.id

@@ -49,6 +49,7 @@ class Module:
     begun: str = ""
     printed: str = ""
     took_s: float = 0.0
+    worked_s: float = 0.0
 
     def heard(self, told: Mapping[str, Any]) -> None:
         """Take in what a worker tells."""
@@ -69,6 +70,25 @@ class Module:
                 self.ended[test] = Ended(test, "failed", why=died or self.outside or "It never ran.")
         if not self.ended:
             self.ended[self.name] = Ended(self.name, "failed", why="It holds no test.")
+
+
+def worked_below_s(pid: int) -> float:
+    """Processor seconds of a process, its children and theirs, the ended ones that were waited for included."""
+    stats: dict[int, tuple[int, int]] = {}
+    for path in Path("/proc").glob("[0-9]*/stat"):
+        with suppress(OSError):
+            # The name before the last bracket may hold anything.
+            rest = path.read_text(errors="replace").rsplit(")", 1)[1].split()
+            stats[int(path.parent.name)] = int(rest[1]), sum(map(int, rest[11:15]))
+    children: dict[int, list[int]] = {}
+    for one, (parent, _) in stats.items():
+        children.setdefault(parent, []).append(one)
+    ticks, left = 0, [pid]
+    while left:
+        one = left.pop()
+        ticks += stats.get(one, (0, 0))[1]
+        left += children.get(one, [])
+    return ticks / os.sysconf("SC_CLK_TCK")
 
 
 def tests_written(module: str, root: Path) -> tuple[str, ...]:
@@ -100,7 +120,9 @@ class Worker:
     def run(self, module: Module) -> str:
         """Run one module; empty, or why it did not come to its end."""
         started, from_byte = time.perf_counter(), self._printed.seek(0, os.SEEK_END)
+        before_s = worked_below_s(self._process.pid)
         died = self._run(module)
+        module.worked_s = worked_below_s(self._process.pid) - before_s
         self._printed.seek(from_byte)
         module.printed = self._printed.read(OUTPUT_KEPT).decode(errors="replace")
         module.took_s = time.perf_counter() - started

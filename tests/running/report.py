@@ -33,10 +33,11 @@ class Part:
 
     def line(self) -> str:
         """It in one line."""
-        took_s = sum(module.took_s for module in self.modules)
+        took_s, worked_s = sum(one.took_s for one in self.modules), sum(one.worked_s for one in self.modules)
         skipped = f", {self.count('skipped')} skipped" if self.count("skipped") else ""
         return (
-            f"{self.name:14} {self.count('passed'):5} passed, {self.count('failed')} failed{skipped}  {took_s:6.0f} s"
+            f"{self.name:14} {self.count('passed'):5} passed, {self.count('failed')} failed{skipped}  "
+            f"{took_s:6.0f} s, {worked_s:.0f} s of processor time"
         )
 
     def slowest(self) -> list[Ended]:
@@ -74,7 +75,9 @@ def keep(parts: list[Part], seed: int, took_s: float, root: Path) -> Path:
                 "skipped": part.count("skipped"),
                 "took_s": round(sum(module.took_s for module in part.modules), 1),
                 "slowest": {test.test: round(test.took_s, 2) for test in part.slowest()},
-                "modules": {module.name: round(module.took_s, 1) for module in part.modules},
+                "modules": {
+                    module.name: [round(module.took_s, 1), round(module.worked_s, 1)] for module in part.modules
+                },
                 "failures": {test.test: test.why for test in part.tests if test.ended == "failed"},
                 "printed": {module.name: module.printed for module in part.modules if module.printed.strip()},
             }

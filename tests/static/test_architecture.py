@@ -23,6 +23,7 @@ from fulmen.core.simulations.benches.residual_chain import ResidualChain
 from fulmen.core.simulations.benches.supply_day import SupplyDay
 from fulmen.core.units import UNIT_OF_SUFFIX
 from tests.jobs import ROOT
+from tests.sources import nodes_of, tree_of
 
 PACKAGE = ROOT / "fulmen"
 LAYERS = {"core", "store", "documents", "photos", "simulators", "demo", "web"}
@@ -73,7 +74,7 @@ FORBIDDEN_IN_CORE = {"time", "socket", "urllib", "http", "sqlite3", "subprocess"
 
 def imports(path: Path) -> list[str]:
     found: list[str] = []
-    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+    for node in nodes_of(path):
         if isinstance(node, ast.Import):
             found += [alias.name for alias in node.names]
         elif isinstance(node, ast.ImportFrom) and node.module:
@@ -137,7 +138,7 @@ class Wings(unittest.TestCase):
 
     def test_no_import_hides_in_a_function(self) -> None:
         for path in PACKAGE.rglob("*.py"):
-            for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            for node in nodes_of(path):
                 if isinstance(node, ast.FunctionDef):
                     hidden = [one for one in ast.walk(node) if isinstance(one, ast.ImportFrom | ast.Import)]
                     core = [
@@ -160,7 +161,7 @@ class Size(unittest.TestCase):
             text = path.read_text(encoding="utf-8")
             with self.subTest(path.relative_to(ROOT)):
                 self.assertLessEqual(len(text.splitlines()), 400)
-                for node in ast.walk(ast.parse(text)):
+                for node in nodes_of(path):
                     if isinstance(node, ast.FunctionDef) and node.end_lineno is not None:
                         self.assertLessEqual(node.end_lineno - node.lineno, 62, node.name)
         for path in (ROOT / "frontend" / "src").rglob("*.vue"):
@@ -218,5 +219,5 @@ class Names(unittest.TestCase):
     def test_the_model_package_says_what_it_is(self) -> None:
         for path in (PACKAGE).rglob("*.py"):
             with self.subTest(path.relative_to(ROOT)):
-                self.assertTrue(ast.get_docstring(ast.parse(path.read_text(encoding="utf-8"))), "no docstring")
+                self.assertTrue(ast.get_docstring(tree_of(path)), "no docstring")
         self.assertTrue(model_package.__doc__)

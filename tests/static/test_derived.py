@@ -5,6 +5,8 @@ import unittest
 from collections.abc import Iterator
 from pathlib import Path
 
+from tests.sources import tree_of
+
 ROOT = Path(__file__).resolve().parents[2]
 CORE = ROOT / "fulmen" / "core"
 # The design layer: what it goes by of the readings is `Measured`, made in one place.
@@ -19,7 +21,7 @@ NAMES = {"id", "feeds", "from_board", "board", "group"}
 def trees(*wings: str) -> Iterator[tuple[str, ast.Module]]:
     for wing in wings:
         for path in sorted((CORE / wing).rglob("*.py")):
-            yield str(path.relative_to(CORE)), ast.parse(path.read_text(encoding="utf-8"))
+            yield str(path.relative_to(CORE)), tree_of(path)
 
 
 def decorators(node: ast.FunctionDef | ast.ClassDef) -> list[str]:

@@ -3,6 +3,9 @@
 import contextlib
 import io
 import json
+import os
+import subprocess
+import sys
 import tempfile
 import unittest
 from pathlib import Path
@@ -11,7 +14,9 @@ from textwrap import dedent
 from tests.jobs import ROOT
 from tests.run import run
 from tests.running.parts import PARTS, modules
+from tests.running.pool import worked_below_s
 
+BUSY = "import time\nwhile time.process_time() < 0.3: pass"
 PASSES = "def test_holds(self): pass"
 # Name → the body of a class of tests, and how many of them pass and fail.
 BODIES = {
@@ -90,6 +95,17 @@ class Truth(unittest.TestCase):
         kept = json.loads((self.root / "build" / "tests.json").read_text(encoding="utf-8"))
         self.assertEqual(list(kept["parts"]["core"]["slowest"]), ["tests.test_holds.T.test_holds"])
         self.assertGreater(kept["took_s"], 0)
+
+    def test_what_a_child_works_counts(self) -> None:
+        """A worker's browser and tools are most of its work; the clock alone says nothing on a busy machine."""
+        before_s = worked_below_s(os.getpid())
+        subprocess.run([sys.executable, "-c", BUSY], check=True)
+        waited_for_s = worked_below_s(os.getpid())
+        self.assertGreater(waited_for_s, before_s + 0.25)
+        with subprocess.Popen([sys.executable, "-c", f"{BUSY}\ninput()"], stdin=subprocess.PIPE) as child:
+            while worked_below_s(child.pid) < 0.25:
+                self.assertIsNone(child.poll())
+            self.assertGreater(worked_below_s(os.getpid()), waited_for_s + 0.2)
 
     def test_every_module_has_its_part(self) -> None:
         found = [name for names in modules(ROOT).values() for name in names]
