@@ -102,7 +102,9 @@ class Truth(unittest.TestCase):
         subprocess.run([sys.executable, "-c", BUSY], check=True)
         waited_for_s = worked_below_s(os.getpid())
         self.assertGreater(waited_for_s, before_s + 0.25)
-        with subprocess.Popen([sys.executable, "-c", f"{BUSY}\nimport sys\nsys.stdin.read()"], stdin=subprocess.PIPE) as child:
+        with subprocess.Popen(
+            [sys.executable, "-c", f"{BUSY}\nimport sys\nsys.stdin.read()"], stdin=subprocess.PIPE
+        ) as child:
             while worked_below_s(child.pid) < 0.25:
                 self.assertIsNone(child.poll())
             self.assertGreater(worked_below_s(os.getpid()), waited_for_s + 0.2)
