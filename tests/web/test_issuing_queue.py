@@ -74,8 +74,12 @@ class Queue(AppCase):
         app = create_app(self.settings, render=fails_once)
         self.addCleanup(self.let_go, app)
         self.client = app.test_client()
-        with self.assertLogs("fulmen.web.papers.issuing"):
+        with self.assertLogs("fulmen.web.papers.issuing") as seen:
             self.assertEqual(self.issued_over_http(1, SIGNED)["state"], "refused")
+            # The store says so a moment before the queue's own thread writes its line.
+            until = time.monotonic() + PATIENCE_S
+            while not seen.records and time.monotonic() < until:
+                time.sleep(0.01)
         self.assertEqual(self.issued_over_http(1, SIGNED)["state"], "issued")
 
 
