@@ -17,8 +17,7 @@ HEADING = re.compile(r"^## (?P<title>.+)$", re.MULTILINE)
 PLACE = r"(?:At the end of `(?P<end>[^`]+)`|In `(?P<file>[^`]+)`, (?P<how>after|instead of) `(?P<anchor>[^`]+)`):"
 STEP = re.compile(rf"^{PLACE}\n```\w+\n(?P<code>.*?)^```$", re.MULTILINE | re.DOTALL)
 COPIED = ("fulmen", "tests", "examples", "docs")
-# What was compiled before is copied with its times, so that only what a recipe changes is compiled again.
-LEFT_OUT = shutil.ignore_patterns("browser", "bench", "soak", "screenshots", "fonts")
+LEFT_OUT = shutil.ignore_patterns("__pycache__", "browser", "bench", "screenshots", "fonts")
 
 EDITIONS = "test_register.Register.test_every_edition_knows_every_rule_and_only_those"
 # Older files read on, and the schema keeps what it promised.
@@ -62,7 +61,7 @@ class Recipes(unittest.TestCase):
         (self.copy / "frontend" / "src").mkdir(parents=True)
 
     def python(self, *arguments: str) -> subprocess.CompletedProcess[str]:
-        where = {**os.environ, "PYTHONPATH": str(self.copy)}
+        where = {**os.environ, "PYTHONPATH": str(self.copy), "PYTHONDONTWRITEBYTECODE": "1"}
         return subprocess.run(
             [sys.executable, *arguments], cwd=self.copy, env=where, capture_output=True, text=True, check=False
         )
