@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import atexit
 import tempfile
+import threading
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -62,10 +63,23 @@ class Machinery:
         self.browser = self.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         expect.set_options(timeout=TIMEOUT_MS)
         self.app: Any = _nobody
-        self.served = Served(lambda environ, start: self.app(environ, start))
+        self.in_hand = 0
+        self.idle = threading.Condition()
+        self.served = Served(self.answer)
         self.served.__enter__()
         self.pages: dict[bool, Page] = {}
         atexit.register(self.end)
+
+    def answer(self, environ: Any, start: Any) -> Any:
+        """Hand on to the app of the test under way, and count what it has in hand."""
+        with self.idle:
+            self.in_hand += 1
+        try:
+            return self.app(environ, start)
+        finally:
+            with self.idle:
+                self.in_hand -= 1
+                self.idle.notify_all()
 
     def end(self) -> None:
         """Let go of browser and address."""
@@ -101,6 +115,9 @@ class Machinery:
             debugger.send("Storage.clearDataForOrigin", kept)
             debugger.detach()
         self.app = _nobody
+        # What a page asked before it was left is answered from a store that is still there.
+        with self.idle:
+            self.idle.wait_for(lambda: self.in_hand == 0, timeout=30)
 
 
 def _nobody(environ: Any, start: Any) -> list[bytes]:

@@ -105,6 +105,25 @@ class Choices(BrowserCase):
         expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
         expect(page.get_by_text("R. Quillfeather, as typed")).to_be_visible()
 
+    def test_an_answer_asked_for_before_a_call_does_not_take_its_reason_back(self) -> None:
+        held = list[Route]()
+        page = self.job_page("Saddler", "design")
+        page.get_by_role("button", name="Say why", exact=True).click()
+        page.get_by_label("Why is it so?").fill("The maker asks for 40 A.")
+        page.get_by_label("Your name").fill("R. Quillfeather")
+        page.route("**/api/v1/evaluate", lambda route: held.append(route), times=1)
+        page.get_by_label("Length").first.fill("6.1")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+        # A job that was heard anew takes no word from who is typing.
+        expect(page.get_by_label("Why is it so?")).to_have_value("The maker asks for 40 A.")
+        page.get_by_role("button", name="Keep the reason").click()
+        said = page.get_by_text("“The maker asks for 40 A.”")
+        expect(said).to_be_visible()
+        with page.expect_response("**/api/v1/evaluate"):
+            held[0].continue_()
+        page.evaluate("new Promise((drawn) => setTimeout(drawn, 300))")
+        expect(said).to_be_visible(timeout=1000)
+
     def test_a_standing_reason_is_offered_where_the_same_facts_hold(self) -> None:
         for title in ("First", "Second"):
             document = job(changes={"title": title, "decisions": []})

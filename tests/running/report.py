@@ -52,8 +52,26 @@ def failures(parts: list[Part]) -> list[str]:
     for place, (module, test) in enumerate(failed):
         lines.append(f"FAILED {test.test}")
         if place < FAILURES_TOLD:
-            lines += [f"  {line}" for line in test.why.splitlines()[-LINES_OF_A_FAILURE:]]
+            lines += [f"  {line}" for line in essence(test.why)[-LINES_OF_A_FAILURE:]]
             lines += [f"  | {line}" for line in module.printed.splitlines()[-LINES_OF_A_FAILURE:]]
+    return lines
+
+
+def essence(why: str) -> list[str]:
+    """A failure without the frames of libraries and what the page showed: both stand in the file, and would push out what
+    was waited for and where.
+    """
+    lines: list[str] = []
+    left_out = ""
+    for line in why.splitlines():
+        if line.startswith("Aria snapshot:"):
+            left_out = "page"
+        elif line.startswith("  File "):
+            left_out = "frame" if "site-packages" in line else ""
+        elif not line.startswith(("  ", "- ")):
+            left_out = ""
+        if not left_out and line.strip(" ^~"):
+            lines.append(line)
     return lines
 
 

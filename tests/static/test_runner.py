@@ -15,6 +15,7 @@ from tests.jobs import ROOT
 from tests.run import run
 from tests.running.parts import PARTS, modules
 from tests.running.pool import worked_below_s
+from tests.running.report import essence
 
 BUSY = "import time\nwhile time.process_time() < 0.3: pass"
 PASSES = "def test_holds(self): pass"
@@ -95,6 +96,30 @@ class Truth(unittest.TestCase):
         kept = json.loads((self.root / "build" / "tests.json").read_text(encoding="utf-8"))
         self.assertEqual(list(kept["parts"]["core"]["slowest"]), ["tests.test_holds.T.test_holds"])
         self.assertGreater(kept["took_s"], 0)
+
+    def test_a_failure_tells_what_was_waited_for_and_not_the_page(self) -> None:
+        page = "\n".join(f"  - button number {number}" for number in range(200))
+        why = (
+            "test_a (tests.browser.test_b.C.test_a)\nTraceback (most recent call last):\n"
+            '  File "tests/browser/test_b.py", line 7, in test_a\n    expect(said).to_be_visible()\n    ^^^^^^^\n'
+            '  File "lib/site-packages/playwright/x.py", line 3, in y\n    raise error\n'
+            f"AssertionError: Locator expected to be visible\nCall log:\n  - waiting for it\n\nAria snapshot:\n- main:\n{page}\n"
+            "another (tests.browser.test_b.C.test_a)\nValueError: of the cleanup\n"
+        )
+        self.assertEqual(
+            essence(why),
+            [
+                "test_a (tests.browser.test_b.C.test_a)",
+                "Traceback (most recent call last):",
+                '  File "tests/browser/test_b.py", line 7, in test_a',
+                "    expect(said).to_be_visible()",
+                "AssertionError: Locator expected to be visible",
+                "Call log:",
+                "  - waiting for it",
+                "another (tests.browser.test_b.C.test_a)",
+                "ValueError: of the cleanup",
+            ],
+        )
 
     def test_what_a_child_works_counts(self) -> None:
         """A worker's browser and tools are most of its work; the clock alone says nothing on a busy machine."""

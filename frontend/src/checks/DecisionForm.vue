@@ -22,11 +22,13 @@ const condition = ref('')
 const isOf = (one: { key: string }) => one.key === props.finding.key
 const earlier = computed(() => store.job!.decisions.findLast(isOf))
 const elsewhere = computed(() => store.job!.elsewhere.decisions.findLast(isOf))
+const offered = computed(() => props.finding.decision ?? earlier.value ?? elsewhere.value)
+// By what is said, not by which object says it: a job that was heard anew takes no word from who is typing.
 watch(
-  () => props.finding.decision ?? earlier.value ?? elsewhere.value,
-  (one) => {
-    reason.value = one?.reason ?? ''
-    condition.value = one?.condition ?? ''
+  [() => offered.value?.reason ?? '', () => offered.value?.condition ?? ''],
+  ([said, rests]) => {
+    reason.value = said
+    condition.value = rests
   },
   { immediate: true },
 )

@@ -20,6 +20,7 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
   const ahead = shallowRef<{ of: Job; evaluation: Evaluation }>()
   let evaluating = false
   let again = false
+  let tellings = 0
 
   const ask = (of: Job, by: Shows) =>
     answer<Evaluation>(api.POST('/api/v1/evaluate', { body: of, headers: { [SHOWS]: by } }))
@@ -40,9 +41,13 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
 
   async function once(): Promise<void> {
     const of = job()!
+    const before = tellings
     try {
-      tell(of, await ask(of, shows.value))
+      const found = await ask(of, shows.value)
       told.arrived()
+      // Told meanwhile by another answer, such as a call's that was settled: this one is of a job before it.
+      if (tellings === before) tell(of, found)
+      else again = true
     } catch (error) {
       if (told.failed(asProblem(error), of)) again = true
     }
@@ -50,6 +55,7 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
 
   /** What is said of a document. What the tests were told last stays at hand, whatever is shown since. */
   function tell(of: Job, found: Evaluation): void {
+    tellings++
     if (found.steps) ahead.value = { of, evaluation: found }
     evaluation.value = found
   }

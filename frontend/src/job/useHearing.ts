@@ -18,10 +18,13 @@ export function useHearing<T extends { id: number; revision: number }>(
     revision.value = state.id === of ? Math.max(revision.value, state.revision) : state.revision
     of = state.id
   }
-  async function catchUp(): Promise<void> {
+  async function catchUp(mayBeOlder = false): Promise<void> {
     isBehind.value = true
     const heard = await ask().catch(() => undefined)
     if (heard === undefined) return void again.start()
+    // Asked before something that this page has heard of since, and answered after it: asked once more. Older still, it
+    // is what the store has: it was put back to a copy.
+    if (!mayBeOlder && heard.id === of && heard.revision < revision.value) return catchUp(true)
     isBehind.value = false
     hear(heard)
   }

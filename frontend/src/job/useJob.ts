@@ -202,7 +202,7 @@ export const useJob = defineStore('job', () => {
     guards,
     applied,
     load,
-    catchUp: hearing.catchUp,
+    catchUp: () => hearing.catchUp(),
     change,
     changeAll,
     apply,

@@ -154,7 +154,9 @@ def register_problems(app: Flask) -> None:
         trouble = disk_trouble(str(error.orig))
         if trouble is None:
             return unexpected(error)
-        current_app.logger.warning("the store can't be used: %s", error.orig)
+        # With SQLite's own name for it: one sentence of its stands for thirty errors.
+        which = getattr(error.orig, "sqlite_errorname", "")
+        current_app.logger.warning("the store can't be used: %s %s", error.orig, which)
         status, detail = trouble
         return problem_response(Problem(title="Store out of reach", status=status, detail=detail + _kept()))
 
