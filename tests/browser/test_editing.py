@@ -30,6 +30,12 @@ class Choices(BrowserCase):
         page.get_by_role("button", name="Section 4, duct: deep enough").click()
         expect(page.get_by_text("Said elsewhere, by R. Quillfeather, 2026-11-12")).to_be_visible()
         expect(page.get_by_label("Why is it so?")).to_have_value("Rock below; a steel plate lies over it.")
+        # A job that comes anew, as after every save, takes no word from who is typing.
+        page.get_by_label("Why is it so?").fill("Rock below, seen.")
+        page.get_by_label("Length").first.fill("4.3")
+        expect(page.get_by_role("status")).to_have_text("Saved")
+        expect(page.get_by_label("Why is it so?")).to_have_value("Rock below, seen.")
+        page.get_by_label("Why is it so?").fill(said["reason"])
         page.get_by_label("Your name").fill("R. Quillfeather")
         page.get_by_role("button", name="Keep the reason").click()
         expect(page.get_by_text("“Rock below; a steel plate lies over it.”")).to_be_visible()

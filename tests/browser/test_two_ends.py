@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.browser.test_testing import METER, Sequence
 
@@ -41,6 +41,32 @@ class TwoPhones(Sequence):
         self.taken(first, "0.10")
         self.choose_step(second, "Continuity, R1+R2")
         expect(second.locator(".taken")).to_contain_text("0.10 Ω by R. Quillfeather")
+
+    def test_a_copy_asked_for_before_a_reading_takes_it_back_nowhere(self) -> None:
+        """The other's reading makes a phone fetch the job; what it writes down itself meanwhile stays."""
+        first, second = self.both()
+        held: list[tuple[Route, APIResponse]] = []
+
+        def hold(route: Route) -> None:
+            if route.request.method == "GET" and not held:
+                held.append((route, route.fetch()))
+            else:
+                route.continue_()
+
+        first.route(f"**/api/v1/jobs/{self.job_id}", hold)
+        self.choose_step(second, "Main bonding, continuity")
+        with first.expect_request(lambda one: one.method == "GET" and one.url.endswith(f"/jobs/{self.job_id}")):
+            self.taken(second, "0.03")
+        self.choose_step(first, "Continuity, R1+R2")
+        with first.expect_response(lambda one: one.url.endswith("/readings")):
+            self.taken(first, "0.10")
+        for route, before in held:
+            route.fulfill(response=before)
+        expect(first.get_by_role("status").first).to_have_text("Saved")
+        self.choose_step(first, "Continuity, R1+R2")
+        expect(first.locator(".taken")).to_contain_text("0.10 Ω by R. Quillfeather", timeout=5000)
+        self.choose_step(first, "Main bonding, continuity")
+        expect(first.locator(".taken")).to_contain_text("0.03 Ω by Wren Apprentice", timeout=5000)
 
     def test_one_enters_for_the_other_and_both_names_are_kept(self) -> None:
         first, second = self.both()

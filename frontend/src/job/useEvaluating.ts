@@ -40,7 +40,9 @@ export function useEvaluating(job: () => Job | undefined, told: Told) {
   }
 
   async function once(): Promise<void> {
-    const of = job()!
+    const of = job()
+    // Gone to another job, which brings its own answer.
+    if (!of) return
     const before = tellings
     try {
       const found = await ask(of, shows.value)
