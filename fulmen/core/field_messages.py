@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from pydantic import ValidationError
@@ -63,8 +64,14 @@ MUST_LOOK = {
     ID_PATTERN: "a short name: lower-case letters, digits and hyphens, at most 40",
     SUBJECT_PATTERN: "a short name, after a box's “:before” or “:behind”",
     IP_PATTERN: "a code such as IP54",
+    r"^[a-z0-9_]+/[a-z0-9-]+$": "the name of a rule, a slash, and what it is about",
+    r"^[a-z0-9_]+(\.[a-z0-9_]+){0,8}$": "the path of a field, such as supply.earthing",
     PHOTO_PATTERN: "a kept photo, or empty",
 }
+# Plain names, and what is not: one-time words, keys and links, which only a program sends, each of its own form.
+A_NAME = re.compile(r"\^\[a-z(0-9)?_\]\{\d+,\d+\}\$$")
+NAME, LETTERS = "a name of lower-case letters, digits and underscores", "a name of lower-case letters and underscores"
+OTHER_FORM = "of the form that docs/openapi.json gives it"
 NOT_NUMBER = ("float_type", "float_parsing", "int_type", "int_parsing", "int_from_float", "finite_number")
 
 
@@ -123,8 +130,7 @@ def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: s
     if kind in MUST_BE:
         return f"must be {MUST_BE[kind]}; you gave {_shown(given)}"
     if kind == "string_pattern_mismatch":
-        looks = MUST_LOOK.get(context["pattern"], "a name of lower-case letters, digits and underscores")
-        return f"must be {looks}; you gave {_shown(given)}"
+        return f"must be {_looks(context['pattern'])}; you gave {_shown(given)}"
     if kind == "missing":
         return "is missing"
     if kind == "extra_forbidden":
@@ -145,6 +151,14 @@ def _fault(kind: str, context: dict[str, Any], given: Any, message: str, unit: s
 def _name(loc: tuple[int | str, ...]) -> str:
     names = [part for part in loc if isinstance(part, str)]
     return names[-1] if names else ""
+
+
+def _looks(pattern: str) -> str:
+    """How a text of a form looks, in words that are true of nothing else."""
+    name = A_NAME.match(pattern)
+    if name is None:
+        return MUST_LOOK.get(pattern, OTHER_FORM)
+    return NAME if name[1] else LETTERS
 
 
 def _shown(given: Any) -> str:

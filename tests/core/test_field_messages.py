@@ -2,12 +2,16 @@
 
 import copy
 import json
+import re
 import unittest
-from typing import Any
+from pathlib import Path
+from typing import Annotated, Any
+
+from pydantic import Field, TypeAdapter, ValidationError
 
 from fulmen.core.editing.job_file import parse_job
 from fulmen.core.errors import JobFileError
-from fulmen.core.field_messages import LIST_WORDS, place
+from fulmen.core.field_messages import LETTERS, LIST_WORDS, NAME, input_errors, place
 from fulmen.core.model.job import Job
 from tests.core.test_unsaid import leaves
 from tests.jobs import EXAMPLES, example_text
@@ -53,6 +57,24 @@ class Messages(unittest.TestCase):
               "Instrument 1: calibration due must be a day such as 2026-06-30, between the years 1990 and 2100; "
               "you gave '70630-06-30'.")],
         )  # fmt: skip
+
+    def test_no_form_is_told_of_that_the_text_has(self) -> None:
+        """Every form that a field of the API asks for: what is told of it is not true of what it refuses."""
+        text = (Path(__file__).resolve().parents[2] / "docs" / "openapi.json").read_text(encoding="utf-8")
+        forms = {str(one) for one in re.findall(r'"pattern": ("(?:[^"\\\\]|\\\\.)*")', text)}
+        patterns = {json.loads(one) for one in forms}
+        self.assertGreater(len(patterns), 10)
+        told = {}
+        for pattern in patterns:
+            adapter = TypeAdapter(Annotated[str, Field(pattern=pattern)])
+            for given in ("a_name_of_32_letters_and_digits_1", "abcdefgh12345678", "a_b", "a-b", "A b", "é"):
+                try:
+                    adapter.validate_python(given)
+                except ValidationError as error:
+                    told[pattern, given] = input_errors(error)[0].message
+        for words, has in ((NAME, "[a-z0-9_]+"), (LETTERS, "[a-z_]+")):
+            self.assertEqual([one for one in told if words in told[one] and re.fullmatch(has, one[1])], [])
+            self.assertTrue(any(words in one for one in told.values()))
 
     def test_every_list_of_the_job_has_a_word_for_one_of_it(self) -> None:
         schema = Job.model_json_schema()
