@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import fields, is_dataclass, replace
 from enum import StrEnum
 from typing import Any
@@ -11,16 +10,11 @@ from fulmen.core.evaluate import Evaluation, Told, design_evaluation, evaluate
 from fulmen.core.findings.finding import Finding, Stage, Topic, Verdict
 from fulmen.core.judging.kept_designs import KeptDesigns
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import ByStep
 from fulmen.core.plain import plain
 from fulmen.core.reference.rule_set import RuleSet
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.faults.diagnosis import Diagnosis
-from fulmen.core.verification.steps.planned import PlannedStep
-from fulmen.core.verification.steps.sequence import Step, asked_for, stood_for_by
-
-# One step of the tests: its stage, and whether it was taken; only of those that the papers wait for.
-Taken = tuple[Stage, bool]
+from fulmen.core.verification.steps.sequence import Step
 
 
 class Asker(StrEnum):
@@ -41,15 +35,6 @@ SHOWS_STEPS = (Asker.ALL, Asker.TESTS)
 ROW_DECIMALS = 4
 # Of what is drawn: far below a pixel.
 DRAWN_DECIMALS = 6
-
-
-@plain
-class Progress:
-    """How much of a stage is settled: of its findings, or of the steps that the papers wait for."""
-
-    stage: Stage
-    done: int
-    every: int
 
 
 @plain
@@ -85,7 +70,7 @@ class Answer(Told):
 
     A design page is told what is open in full, in `findings`, and what is settled as rows, in `settled`. `steps` is
     null for who shows none, and so is `gaps`, which is empty where a certificate may be issued. `looks_like` is told
-    with the steps. `progress` counts every stage, whatever is shown.
+    with the steps.
     """
 
     findings: tuple[Finding, ...]
@@ -93,7 +78,6 @@ class Answer(Told):
     steps: tuple[Step, ...] | None
     gaps: tuple[Gap, ...] | None
     looks_like: tuple[Diagnosis, ...]
-    progress: tuple[Progress, ...]
 
 
 def answer_for(asker: Asker, job: Job, rules: RuleSet, kept: KeptDesigns) -> Answer:
@@ -107,16 +91,11 @@ def answer_for(asker: Asker, job: Job, rules: RuleSet, kept: KeptDesigns) -> Ans
     """
     if asker is not Asker.DESIGN:
         return told_to(asker, evaluate(job, rules, kept))
-    whole, planned, readings = design_evaluation(job, rules, kept)
-    return _told(asker, whole, _planned(planned, readings))
+    return told_to(asker, design_evaluation(job, rules, kept))
 
 
 def told_to(asker: Asker, whole: Evaluation) -> Answer:
     """The part of a whole evaluation that an asker shows."""
-    return _told(asker, whole, [(one.stage, one.met or one.reading is not None) for one in whole.steps if one.required])
-
-
-def _told(asker: Asker, whole: Evaluation, taken: Iterable[Taken]) -> Answer:
     shown = _shown_to(asker, whole.findings)
     folds = asker is Asker.DESIGN
     return Answer.made(
@@ -127,7 +106,6 @@ def _told(asker: Asker, whole: Evaluation, taken: Iterable[Taken]) -> Answer:
         steps=whole.steps if asker in SHOWS_STEPS else None,
         looks_like=whole.looks_like if asker in SHOWS_STEPS else (),
         gaps=whole.gaps if asker in (Asker.ALL, Asker.PAPERS) else None,
-        progress=_progress(whole.findings, taken),
     )
 
 
@@ -156,21 +134,3 @@ def _row(one: Finding) -> Settled:
     if one.value is not None:
         figure = Figure(round(one.value, ROW_DECIMALS), limit, one.unit, one.decimals, one.at_least)
     return Settled(one.key, one.stage, one.title, one.verdict, one.topics, figure, margin, one.whose)
-
-
-def _planned(planned: tuple[PlannedStep, ...], readings: ByStep) -> list[Taken]:
-    """The steps of a design that were not worked out: whether each was taken is told by the readings alone."""
-    return [
-        (one.definition.stage, bool(readings.every(one.key, one.subject)) or bool(stood_for_by(readings, one)))
-        for one in asked_for(planned, readings)
-        if one.required
-    ]
-
-
-def _progress(findings: tuple[Finding, ...], taken: Iterable[Taken]) -> tuple[Progress, ...]:
-    """The findings of survey and design, the steps of the tests."""
-    settled = [(one.stage, not one.is_open) for one in findings if one.stage in (Stage.SURVEY, Stage.DESIGN)]
-    counted: dict[Stage, list[bool]] = {stage: [] for stage in Stage}
-    for stage, done in (*settled, *taken):
-        counted[stage].append(done)
-    return tuple(Progress(stage, sum(done), len(done)) for stage, done in counted.items())

@@ -20,7 +20,7 @@ from fulmen.core.judging.shown import RunFaults, RunSentence
 from fulmen.core.judging.testing import Tested, judging_once, testing_of
 from fulmen.core.model.base import Part
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import ByStep, Reading
+from fulmen.core.model.readings import Reading
 from fulmen.core.network_operator.notification import OperatorMatter
 from fulmen.core.plain import changed
 from fulmen.core.reference.rule_set import RuleSet
@@ -29,7 +29,6 @@ from fulmen.core.verification.certificate_gaps import Gap, certificate_gaps
 from fulmen.core.verification.faults.diagnosis import Diagnosis
 from fulmen.core.verification.readings.marks import marked
 from fulmen.core.verification.readings.reading_fit import fitting
-from fulmen.core.verification.steps.planned import PlannedStep
 from fulmen.core.verification.steps.sequence import Step
 
 
@@ -98,20 +97,15 @@ def evaluate(job: Job, rules: RuleSet, kept: KeptDesigns | None = None) -> Evalu
     return _evaluation(found, testing_of(found.design, job, counting, found.steps().judged))
 
 
-def design_evaluation(
-    job: Job, rules: RuleSet, kept: KeptDesigns
-) -> tuple[Evaluation, tuple[PlannedStep, ...], ByStep]:
-    """The evaluation of a job for who shows its design: no step is worked out, nor what follows from steps alone.
+def design_evaluation(job: Job, rules: RuleSet, kept: KeptDesigns) -> Evaluation:
+    """The evaluation of a job for who shows its design: without steps, gaps and what follows from steps alone.
 
-    Returns:
-        the evaluation, without steps, gaps and what each reading says by itself; the steps that the design asks for;
-        the readings. Raises as `evaluate`.
+    Raises as `evaluate`.
     """
     check_structure(job)
     counting = fitting(job)
     found = kept.of(job, counting, rules)
-    tested = testing_of(found.design, job, counting, None)
-    return _evaluation(found, tested), found.steps().planned, tested.readings
+    return _evaluation(found, testing_of(found.design, job, counting, None))
 
 
 def findings_of(job: Job, rules: RuleSet) -> tuple[Finding, ...]:

@@ -7,6 +7,7 @@ process died is taken up again with it. Whoever renders a wish claims it in its 
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -257,6 +258,15 @@ def _check_new(earlier: PaperRow | None, job: Job) -> None:
 
 def _newest_paper(session: Session, job_id: int) -> PaperRow | None:
     return session.scalars(_papers_of(job_id)).first()
+
+
+def issued_as(sessions: Sessions, job_id: int, job: Job) -> str | None:
+    """The number of the job's newest paper, if it was issued from exactly this document."""
+    with sessions() as session:
+        newest = _newest_paper(session, job_id)
+        # By what they say: whoever sends a document may order the names of a basis as they like.
+        same = newest is not None and json.loads(newest.data) == job.model_dump(mode="json")
+        return newest.number if newest is not None and same else None
 
 
 def _keep(sessions: Sessions, taken: IssueRequestRow, issue: Issue, pdf: bytes) -> IssueRequestRow:

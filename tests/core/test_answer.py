@@ -45,16 +45,6 @@ class Holds(unittest.TestCase):
                 tested = {one.stage for one in told[Asker.TESTS].findings if Topic.CLAMP not in one.topics}
                 self.assertLessEqual(tested, {Stage.DEAD, Stage.LIVE})
 
-    def test_the_counts_are_those_of_the_whole(self) -> None:
-        for name in NAMES:
-            whole = evaluate(job(name), RULES)
-            counted = {one.stage: (one.done, one.every) for one in told_to(Asker.DESIGN, whole).progress}
-            with self.subTest(name):
-                for stage in (Stage.DEAD, Stage.LIVE):
-                    steps = [one for one in whole.steps if one.required and one.stage is stage]
-                    taken = sum(one.met or one.reading is not None for one in steps)
-                    self.assertEqual(counted[stage], (taken, len(steps)))
-
     def test_earths_that_are_joined_reach_the_run_on_a_design_page(self) -> None:
         """What protects people follows from readings too: a page that shows no step is told of it all the same."""
         joined = planted({"on": DEVICE_IN_UNIT, "island": True, "read": {"zs/ev": 0.4, "electrode/ev": 60.0}})

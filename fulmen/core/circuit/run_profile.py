@@ -18,9 +18,13 @@ from fulmen.core.reference.places import methods_in
 
 @plain
 class ProfileNode:
-    """One thing on the chain: cut-out, board, joint, charge point, with its figures and its notes in words."""
+    """One thing on the chain: cut-out, board, joint, charge point, with its figures and its notes in words.
+
+    `id` is the board's or the unit's own, `cut_out` for that, empty for a joint.
+    """
 
     kind: Literal["cut_out", "board", "gland_box", "breakout_box", "charge_point"]
+    id: str
     name: str
     at_m: float
     notes: tuple[str, ...]
@@ -174,6 +178,7 @@ def _nodes(case: Case, figures: RunFigures) -> tuple[ProfileNode, ...]:
     amps = f"{point.design_current_a():g} A" + (" × 3" if point.phase_count == 3 else "")
     end = ProfileNode(
         kind="charge_point",
+        id=point.id,
         name=point.name,
         at_m=at_m,
         notes=(amps, short_protection(case.job, case.run.charge_point)),
@@ -189,8 +194,8 @@ def _cut_out(case: Case, figures: RunFigures) -> ProfileNode:
     supply = case.job.supply
     notes = (word(supply.earthing), f"Ze {figures.ze.value:.2f} Ω")
     return ProfileNode(
-        kind="cut_out", name="Cut-out", at_m=0.0, notes=notes, loop_ohm=figures.ze.value, volts_lost_v=0.0,
-        fault_ka=figures.fault.value, load_a=case.demand.held_a,
+        kind="cut_out", id="cut_out", name="Cut-out", at_m=0.0, notes=notes, loop_ohm=figures.ze.value,
+        volts_lost_v=0.0, fault_ka=figures.fault.value, load_a=case.demand.held_a,
     )  # fmt: skip
 
 
@@ -206,8 +211,9 @@ def _board(case: Case, chained: CircuitFigures, at_m: float) -> ProfileNode:
     elif chained.board.other_loads:
         notes.append("with other loads")
     return ProfileNode(
-        kind="board", name=chained.board.name, at_m=at_m, notes=tuple(notes), loop_ohm=chained.start.loop_ohm,
-        volts_lost_v=chained.start.drop_v, fault_ka=chained.start_fault_ka, load_a=chained.ib_a,
+        kind="board", id=chained.board.id, name=chained.board.name, at_m=at_m, notes=tuple(notes),
+        loop_ohm=chained.start.loop_ohm, volts_lost_v=chained.start.drop_v, fault_ka=chained.start_fault_ka,
+        load_a=chained.ib_a,
     )  # fmt: skip
 
 
@@ -232,7 +238,7 @@ def _joints(case: Case, chained: CircuitFigures, at_m: float) -> list[ProfileNod
     volts, loop = chained.volts_lost_along(), chained.loop_along()
     return [
         ProfileNode(
-            kind=joint.kind, name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
+            kind=joint.kind, id="", name=joint.name, at_m=at_m + joint.at_m, notes=(joint.words,),
             loop_ohm=loop[joint.section], volts_lost_v=volts[joint.section], load_a=chained.ib_a,
         )
         for joint in joints_of(chained.circuit, case.installation.cables)

@@ -43,13 +43,42 @@ class OpenQuestion:
 
 @plain
 class StopState:
-    """One stop of the walk: how many of its facts are known, and which findings are settled here."""
+    """One stop of the walk: where on the run it is, how many of its facts are known, and which findings are settled
+    here.
+    """
 
     stop: Stop
+    node: Node
     name: str
     known: int
     facts: int
     findings: tuple[str, ...]
+
+
+class Node(StrEnum):
+    """What of the run a stop is about: of boards and units the first, or the one that is meant there."""
+
+    CUT_OUT = "cut_out"
+    METER = "meter"
+    BOARD = "board"
+    ROUTE = "route"
+    CHARGE_POINT = "charge_point"
+    NOWHERE = ""
+
+
+NODE_OF = {
+    Stop.CUT_OUT: Node.CUT_OUT,
+    Stop.METER: Node.METER,
+    Stop.TAILS: Node.BOARD,
+    Stop.EARTH: Node.BOARD,
+    Stop.BOARD: Node.BOARD,
+    Stop.ROUTE: Node.ROUTE,
+    Stop.PARKING: Node.CHARGE_POINT,
+    Stop.DATA: Node.CHARGE_POINT,
+    Stop.LOADS: Node.BOARD,
+    Stop.OWNERSHIP: Node.NOWHERE,
+    Stop.CHARGE_POINT: Node.CHARGE_POINT,
+}
 
 
 class Fact(NamedTuple):
@@ -227,7 +256,12 @@ def stop_states(facts: tuple[WalkedFact, ...], findings: tuple[Finding, ...]) ->
             settled[one.place].append(one.key)
     return tuple(
         StopState(
-            stop=stop, name=word(stop), known=sum(seen[stop]), facts=len(seen[stop]), findings=tuple(settled[stop])
+            stop=stop,
+            node=NODE_OF[stop],
+            name=word(stop),
+            known=sum(seen[stop]),
+            facts=len(seen[stop]),
+            findings=tuple(settled[stop]),
         )
         for stop in Stop
     )

@@ -16,6 +16,7 @@ from fulmen.core.findings.finding import Verdict
 from fulmen.core.model.base import Line, Text, shown
 from fulmen.core.model.job import Job
 from fulmen.core.model.load import Appliance
+from fulmen.core.next_things import NextThing, StillLeft
 from fulmen.core.reference.usual_defects import UsualDefect
 from fulmen.core.verification.instruments.accuracy import UsualAccuracy
 from fulmen.core.verification.steps.steps import StepText
@@ -119,6 +120,17 @@ class JobState(BaseModel):
     cleaned: tuple[str, ...] = ()
     job: Job
     evaluation: Answer
+
+
+class StillToDo(BaseModel):
+    """What a certificate still needs: the first things, and how many are left by stage and place of the run.
+
+    `issued` is the number of the paper that was issued from exactly this document, null where none was.
+    """
+
+    things: tuple[NextThing, ...]
+    left: tuple[StillLeft, ...]
+    issued: str | None
 
 
 class Option(BaseModel):

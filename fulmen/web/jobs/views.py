@@ -8,14 +8,26 @@ from fulmen.core.editing.blank_job import blank_job
 from fulmen.core.editing.job_file import check_structure, read_job, write_job
 from fulmen.core.model.job import Job
 from fulmen.core.model.readings import Reading
+from fulmen.core.next_things import next_things
 from fulmen.core.verification.readings.reading_fit import misfits
 from fulmen.store import operations
+from fulmen.store.papers import issued_as
 from fulmen.web.doors.blueprint import api_blueprint
 from fulmen.web.doors.policy import Role, allows
 from fulmen.web.doors.problems import Problem
 from fulmen.web.doors.replies import now, reply, store
-from fulmen.web.jobs.replies import job_reply
-from fulmen.web.jobs.schemas import BlankJob, EntryHeader, JobList, JobPath, JobQuery, JobState, JobSummary, SaveHeader
+from fulmen.web.jobs.replies import job_reply, judged
+from fulmen.web.jobs.schemas import (
+    BlankJob,
+    EntryHeader,
+    JobList,
+    JobPath,
+    JobQuery,
+    JobState,
+    JobSummary,
+    SaveHeader,
+    StillToDo,
+)
 
 jobs = api_blueprint("jobs")
 
@@ -60,6 +72,15 @@ def save_one(path: JobPath, header: SaveHeader, body: Job) -> Response:
     """Save a job's document if nobody saved it since it was read."""
     check_structure(body)
     return job_reply(operations.save_job(store(), path.job_id, header.version(), body, now(), header.by()))
+
+
+@jobs.post("/jobs/<int:job_id>/next", responses={200: StillToDo})
+@allows(Role.ELECTRICIAN)
+def what_is_left(path: JobPath, body: Job) -> Response:
+    """What the certificate of a job still needs, as its document stands on a page; nothing is stored."""
+    found = next_things(body, judged(body))
+    issued = issued_as(store(), path.job_id, body)
+    return reply(StillToDo(things=found.things, left=found.left, issued=issued))
 
 
 @jobs.post("/jobs/<int:job_id>/readings", responses={201: JobState, 404: Problem, 409: Problem})

@@ -11,14 +11,17 @@ SURVEY = Stage.SURVEY
 NEARBY = Rule(
     "nearby", "Near {unit}: {what}", SURVEY, Protects.HOUSE,
     "Its metal, its cable or its place does harm to what stands near.", stop=Stop.PARKING,
+    looks_at=("nearby",),
 )  # fmt: skip
 CIRCUMSTANCE = Rule(
     "circumstance", "Dwelling: {what}", SURVEY, Protects.HOUSE, "Work is done that somebody had to allow first.",
     stop=Stop.OWNERSHIP,
+    looks_at=("circumstances",),
 )  # fmt: skip
 BUILDING_CONTROL = Rule(
     "building_control", "Building control is told as its nation asks", SURVEY, Protects.RECORD,
     "The house can't be sold without papers that nobody has.", stop=Stop.OWNERSHIP,
+    looks_at=("nation",),
 )  # fmt: skip
 OLD_PLACE = Rule(
     "old_place", "Place that the unit was moved from left safe", SURVEY, Protects.PEOPLE,
@@ -27,10 +30,12 @@ OLD_PLACE = Rule(
 SOCKET = Rule(
     "socket", "Socket of a kind that is allowed", Stage.DESIGN, Protects.HOUSE,
     "A worn plug burns under hours of load.", stop=Stop.CHARGE_POINT,
+    looks_at=("tethered",),
 )  # fmt: skip
 LOCKS_OFF = Rule(
     "locks_off", "What isolates {unit} locks off and is labelled", SURVEY, Protects.WORK,
     "Somebody switches on what another has his hands in.", stop=Stop.CHARGE_POINT,
+    looks_at=("locks_off",),
 )  # fmt: skip
 TO_COME = Rule(
     "to_come", "Circuit of {unit} left safe until it comes", Stage.LIVE, Protects.PEOPLE,
@@ -44,6 +49,7 @@ STAYS_CONNECTED = Rule(
 BOARD_DEVICES = Rule(
     "board_devices", "Devices in {board} are those that its maker allows", SURVEY, Protects.CABLE,
     "A device that only fits burns at its busbar.", stop=Stop.BOARD,
+    looks_at=("devices_allowed",),
 )  # fmt: skip
 BOARD_DIVERSITY = Rule(
     "board_diversity", "{board} carries several cars for hours", SURVEY, Protects.CABLE,

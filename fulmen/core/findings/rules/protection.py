@@ -16,6 +16,7 @@ TNS_SCHOOL = Rule(
     stop=Stop.CUT_OUT, asked_at=SURVEY, topics=PEOPLE_TOPIC,
     conditions=conditions.TN_S_AS_FOUND,
     schools=Schools("treat TN-S as PME", "accept TN-S as found, on the operator's written word"),
+    looks_at=("tns_confirmation",),
 )  # fmt: skip
 OPEN_PEN = Rule(
     "open_pen", "A broken PEN can't reach the car", DESIGN, PEOPLE,
@@ -24,6 +25,7 @@ OPEN_PEN = Rule(
     stop=Stop.CHARGE_POINT, asked_at=SURVEY, topics=PEOPLE_TOPIC,
     conditions=conditions.BALANCE_OR_ROD,
     schools=Schools("a measure that hangs on no other load", "rest on the balance of the installation"),
+    looks_at=("open_pen_inside", "earthing"),
 )  # fmt: skip
 ELECTRODE_TOUCH = Rule(
     "electrode_touch", "Electrode and RCD hold the touch voltage", DESIGN, PEOPLE,
@@ -67,6 +69,7 @@ OWN_RCD = Rule(
     topics=PEOPLE_TOPIC,
     conditions=conditions.SHARED_RCD,
     schools=Schools("an RCD of its own for each charge point", "share one with circuits that have none"),
+    looks_at=("rcd_inside_seen",),
 )  # fmt: skip
 RCD_AT_BOARD = Rule(
     "rcd_at_board", "RCD at the board as well as in the unit", DESIGN, PEOPLE,
@@ -88,16 +91,19 @@ DC_PROTECTION = Rule(
     "dc_protection", "Smooth DC from the car can't blind the RCD", DESIGN, PEOPLE,
     "Smooth DC from the car holds the RCD's core fast: the next fault to a person does not open it.",
     stop=Stop.CHARGE_POINT, asked_at=SURVEY, topics=PEOPLE_TOPIC,
+    looks_at=("rdc_dd_inside",),
 )  # fmt: skip
 RCD_BLINDING = Rule(
     "rcd_blinding", "No RCD on the way that the car's DC blinds", DESIGN, PEOPLE,
     "The RCD that guards the rest of the house goes numb, and nobody notices until somebody needs it.",
     stop=Stop.BOARD, topics=PEOPLE_TOPIC,
+    looks_at=("front_rcd_seen", "rdc_dd_inside"),
 )  # fmt: skip
 FRONT_RCD = Rule(
     "front_rcd", "RCD in front of the circuit", DESIGN, PEOPLE,
     "An RCD that nobody looked at may go blind, or take the house with it.",
     stop=Stop.BOARD, asked_at=SURVEY, topics=PEOPLE_TOPIC,
+    looks_at=("front_rcd_seen",),
 )  # fmt: skip
 CONCEALED_CABLE = Rule(
     "concealed_cable", "Concealed cable has a {residual_ma} mA RCD before it", DESIGN, PEOPLE,
@@ -113,12 +119,14 @@ TT_ORIGIN_RCD = Rule(
 MAKER_RCD = Rule(
     "maker_rcd", "RCD before the unit as its maker asks", DESIGN, PEOPLE,
     "The unit leaks what the RCD before it can't see.", stop=Stop.CHARGE_POINT, topics=PEOPLE_TOPIC,
+    looks_at=("upstream_rcd_asked",),
 )  # fmt: skip
 SURGE = Rule(
     "surge", "Surge protection", DESIGN, Protects.HOUSE,
     "A surge takes the unit's electronics, and with them what protects people.",
     stop=Stop.BOARD, asked_at=SURVEY, topics=PEOPLE_TOPIC,
     schools=Schools("fit surge protection", "leave it out, the owner having declined in writing"),
+    looks_at=("surge_protection",),
 )  # fmt: skip
 DISCONNECTION = Rule(
     "disconnection", "{opens} in {time_s} s", DESIGN, PEOPLE,

@@ -38,9 +38,10 @@ class Rule:
     """One rule, `written` by its name.
 
     `title` is the question, with places in braces for what it is asked about. `stage` is where its answer shows,
-    `asked_at` where its facts are entered, if elsewhere; `stop` where on the walk they are looked at. `short` names
-    its figure in a list. `can_happen` says what may follow where it falls short, `schools` where practice differs,
-    `conditions` what makes a call of it sound, of which a decision names one.
+    `asked_at` where its facts are entered, if elsewhere; `stop` where on the walk they are looked at and `looks_at` by
+    which names of facts there, first things first. `short` names its figure in a list. `can_happen` says what may
+    follow where it falls short, `schools` where practice differs, `conditions` what makes a call of it sound, of which
+    a decision names one.
     """
 
     written: str
@@ -55,6 +56,7 @@ class Rule:
     conditions: tuple[Condition, ...] = ()
     topics: tuple[Topic, ...] = ()
     step: StepKey | None = None
+    looks_at: tuple[str, ...] = ()
     told_with_choices: bool = False
 
     @property

@@ -54,6 +54,7 @@ MAKER_DEVICE = Rule(
     "maker_device", "{rating_a} A device for a {unit_a} A unit", DESIGN, CABLE,
     "The maker's warranty is gone, and the unit's own switchgear may not survive the fault.",
     stop=Stop.CHARGE_POINT, asked_at=SURVEY, short="maker's device range",
+    looks_at=("max_current_a",),
 )  # fmt: skip
 SELECTIVITY = Rule(
     "selectivity", "What goes off: {nearer} before {further}", DESIGN, Protects.HOUSE,
@@ -69,7 +70,12 @@ VOLT_DROP_LIGHTING = Rule(
     "The lights dim whenever the car charges.", short="volt drop to the lights",
 )  # fmt: skip
 PHASES = Rule(
-    "phases", "Phases that the charge point needs", DESIGN, CABLE, "It charges at a third of its power, or not at all."
+    "phases",
+    "Phases that the charge point needs",
+    DESIGN,
+    CABLE,
+    "It charges at a third of its power, or not at all.",
+    looks_at=("phases",),
 )
 JOINT = Rule(
     "joint", "{joint} before section {number}", DESIGN, CABLE,
@@ -123,6 +129,7 @@ GLAND_ENTRY = Rule(
 FLEX_TAIL = Rule(
     "flex_tail", "No joint more than needed", DESIGN, CABLE, "One more joint outdoors, one more place for water.",
     stop=Stop.CHARGE_POINT,
+    looks_at=("flex_tail",),
 )  # fmt: skip
 FLEX_RATING = Rule(
     "flex_rating", "Flexible tail carries what its device lets flow", DESIGN, CABLE,
@@ -141,7 +148,13 @@ SMART = Rule(
     stop=Stop.CHARGE_POINT,
 )  # fmt: skip
 DATA_WAY = Rule(
-    "data_way", "Unit reaches the network", SURVEY, Protects.HOUSE, "The unit never learns the tariff.", stop=Stop.DATA
+    "data_way",
+    "Unit reaches the network",
+    SURVEY,
+    Protects.HOUSE,
+    "The unit never learns the tariff.",
+    stop=Stop.DATA,
+    looks_at=("data_looked_for",),
 )
 LOAD_CLAMP = Rule(
     "load_clamp", "Load limit has a current clamp to follow", SURVEY, Protects.SUPPLY,
@@ -166,6 +179,7 @@ GUARD_VOLTAGE = Rule(
 FEEDS_BACK = Rule(
     "feeds_back", "Whether the unit feeds back", DESIGN, Protects.WORK,
     "Somebody works on what the car keeps live.",
+    looks_at=("feeds_back",),
 )  # fmt: skip
 BOTH_WAYS = Rule(
     "both_ways", "{guard} opens whichever way current flows", DESIGN, Protects.PEOPLE,
