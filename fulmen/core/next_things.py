@@ -44,9 +44,10 @@ class NextThing:
 
 @plain
 class StillLeft:
-    """How many things of a stage are left at a place of the run."""
+    """How many things of a stage are left at a part of it and a place of the run."""
 
     stage: GapStage
+    part: str
     node: str
     count: int
 
@@ -79,8 +80,8 @@ def next_things(job: Job, whole: Evaluation) -> NextThings:
         The first of them, and counts of all: along the walk, then load and operator, design, tests, papers.
     """
     every = listed(job, whole)
-    counted = Counter((one.stage, one.node) for one in every)
-    left = tuple(StillLeft(stage, node, count) for (stage, node), count in counted.items())
+    counted = Counter((one.stage, one.part, one.node) for one in every)
+    left = tuple(StillLeft(stage, part, node, count) for (stage, part, node), count in counted.items())
     return NextThings(tuple(every[:TOLD]), left)
 
 

@@ -104,5 +104,7 @@ class List(unittest.TestCase):
             self.assertEqual(sum(one.count for one in found.left), len(things), name)
             self.assertEqual(found.things, tuple(things[: len(found.things)]), name)
             for one in found.left:
-                same = [each for each in things if (each.stage, each.node) == (one.stage, one.node)]
+                same = [
+                    each for each in things if (each.stage, each.part, each.node) == (one.stage, one.part, one.node)
+                ]
                 self.assertEqual(len(same), one.count, name)

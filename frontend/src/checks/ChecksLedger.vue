@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // The checks of some stages: what needs attention, what is tight, then the rest folded by what it is about.
 import { useStorage } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 
 import type { Finding, Settled, Stage } from '../api/types'
 import { settledWords, verdictWords } from '../shared/format'
 import { useJob } from '../job/useJob'
+import { foundSought, useSought } from '../shared/fieldPlaces'
 import FindingRow from './FindingRow.vue'
 import { isOpen, useCheckGroups } from './useCheckGroups'
 
@@ -34,6 +35,22 @@ function fold(name: string): void {
   if (!now.delete(name)) now.add(name)
   unfolded.value = now
 }
+// Whoever was sent to a check finds its row open.
+const root = useTemplateRef<HTMLElement>('root')
+useSought(
+  async (path) => {
+    const row = findings.value.find((one) => path === `check:${one.key}`)
+    if (!row) return
+    opened.value = row.key
+    await nextTick()
+    const button = root.value?.querySelector<HTMLElement>(`[data-key="${CSS.escape(row.key)}"] > button`)
+    if (!button) return
+    foundSought()
+    button.scrollIntoView({ block: 'center' })
+    button.focus({ preventScroll: true })
+  },
+  () => findings.value,
+)
 const summary = computed(() => {
   const counts = new Map<string, number>()
   for (const one of findings.value) {
@@ -45,7 +62,7 @@ const summary = computed(() => {
 </script>
 
 <template>
-  <section class="ledger" :aria-label="title ?? 'Checks'">
+  <section ref="root" class="ledger" :aria-label="title ?? 'Checks'">
     <header>
       <h2>{{ title ?? 'Checks' }}</h2>
       <p class="quiet" aria-live="polite">{{ summary }}</p>

@@ -36,7 +36,7 @@ const { whole, failed } = useWhole(
 </script>
 
 <template>
-  <li class="row">
+  <li class="row" :data-key="finding.key">
     <button type="button" :aria-expanded="props.open" @click="$emit('toggle')">
       <span class="words">
         <VerdictMark :verdict="finding.verdict" :waits-for="waitsFor" />&ensp;<span class="title">{{

@@ -9,13 +9,18 @@ import type { Entry } from '../device/entries'
 import RefusedEntries from '../device/RefusedEntries.vue'
 import { figureWords } from '../readings/readingWords'
 import RunBand from '../run/RunBand.vue'
+import RunStrip from '../run/RunStrip.vue'
 import CautionNote from '../shared/CautionNote.vue'
 import HeldFields from './HeldFields.vue'
+import NextLine from './NextLine.vue'
 import RunPicker from './RunPicker.vue'
 import SaveNote from './SaveNote.vue'
 import StageTabs from './StageTabs.vue'
 import UndoBar from './UndoBar.vue'
+import { useAlongTheRun } from './useAlongTheRun'
 import { useJob } from './useJob'
+import { useNext } from './useNext'
+import { useUnfolded } from './useUnfolded'
 
 // Rarely needed, so fetched when it is.
 const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue'))
@@ -25,13 +30,20 @@ const props = defineProps<{ id: number }>()
 const store = useJob()
 const route = useRoute()
 const failed = ref('')
+// Where on the run the stage is at; a stage that is at no place says nothing.
 const at = ref('')
-// Only the test stages say where on the run you stand.
 watch(
   () => route.name,
-  (name) => name !== 'dead' && name !== 'live' && (at.value = ''),
+  () => (at.value = ''),
 )
 const profile = computed(() => store.profile)
+const { told, leftOf, leftAt } = useNext()
+const along = computed(() => ({
+  guards: store.guards?.guards ?? [],
+  left: (nodes: readonly string[]) => leftAt(nodes, [String(route.name)]),
+}))
+const { unfolded, wide, toggle } = useUnfolded(() => profile.value !== undefined)
+const { go } = useAlongTheRun()
 
 async function load(): Promise<void> {
   failed.value = ''
@@ -59,7 +71,7 @@ onBeforeUnmount(() => void store.flush())
       <router-link to="/" class="home">Fulmen</router-link>
       <h1 class="title">{{ store.job?.title ?? 'Job' }}</h1>
       <SaveNote />
-      <StageTabs v-if="store.evaluation" :id="id" />
+      <StageTabs v-if="store.evaluation" :id="id" :left="told && leftOf" />
     </header>
     <main>
       <div v-if="failed" class="failed">
@@ -76,18 +88,21 @@ onBeforeUnmount(() => void store.flush())
         <p v-if="store.cleaned.length" class="refused" role="note">
           An older version stored here what can't be shown; it was cleaned: {{ store.cleaned.join(', ') }}.
         </p>
-        <p v-if="store.evaluation.operator.hold && route.params.part !== 'operator'" class="hold" role="note">
-          <b>Work must wait</b> for the network operator.
-          <router-link :to="{ name: 'survey', params: { id, part: 'operator' } }" class="link">See why</router-link>
-        </p>
         <RunPicker />
-        <RunBand v-if="profile" :profile="profile" :guards="store.guards?.guards ?? []" :at="at" />
-        <p v-else-if="store.job.site.work !== 'removed'" class="no-run">
-          The run is drawn here once its route is known.
-          <router-link v-if="route.name !== 'design'" :to="{ name: 'design' }" class="link"
-            >Enter the route</router-link
-          >
-        </p>
+        <RunBand v-if="profile && unfolded && wide" v-bind="along" :profile="profile" @go="go" @fold="toggle" />
+        <RunStrip
+          v-else
+          v-bind="along"
+          :job="store.job"
+          :profile="profile"
+          :point="store.point"
+          :at="at"
+          :unfolded="unfolded"
+          @go="go"
+          @unfold="toggle"
+        />
+        <NextLine :id="id" :told="told" :hold="store.evaluation.operator.hold && route.params.part !== 'operator'" />
+        <RunBand v-if="profile && unfolded && !wide" v-bind="along" :profile="profile" @go="go" />
         <router-view v-slot="{ Component }"><component :is="Component" @at="at = $event" /></router-view>
         <footer><CautionNote /></footer>
       </template>
@@ -129,12 +144,6 @@ onBeforeUnmount(() => void store.flush())
   padding: 8px 20px;
   background: var(--sheet);
   border-bottom: 3px solid var(--falls_short);
-}
-.hold {
-  padding: 4px 20px;
-  background: var(--sheet);
-  border-bottom: 1px solid var(--line);
-  border-left: 6px solid var(--falls_short);
 }
 .no-run,
 .failed {

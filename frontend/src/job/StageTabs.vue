@@ -1,28 +1,15 @@
 <script setup lang="ts">
-// The stages of the work, each with how much of it is settled.
-import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue'
+// The stages of the work, each with how many things the certificate still needs of it.
+import { nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
-import type { Stage } from '../api/types'
-import { useJob } from './useJob'
+import { STAGE_WORDS } from './stages'
+import type { Stage } from './useNext'
 
-defineProps<{ id: number }>()
+defineProps<{ id: number; left?: (stage: Stage) => number }>()
 
-const store = useJob()
 const route = useRoute()
 const nav = useTemplateRef<HTMLElement>('nav')
-
-function settled(stage: Stage): string {
-  const found = store.evaluation!.progress.find((one) => one.stage === stage)
-  return found ? `${found.done}/${found.every}` : ''
-}
-const tabs = computed(() => [
-  { name: 'survey', words: 'Survey', count: settled('survey') },
-  { name: 'design', words: 'Design', count: settled('design') },
-  { name: 'dead', words: 'Dead tests', count: settled('dead') },
-  { name: 'live', words: 'Live tests', count: settled('live') },
-  { name: 'papers', words: 'Papers', count: '' },
-])
 
 // On a phone the bar scrolls sideways: keep the stage you are in, in view.
 async function reveal(): Promise<void> {
@@ -35,8 +22,13 @@ watch(() => route.name, reveal)
 
 <template>
   <nav ref="nav" aria-label="Stages">
-    <router-link v-for="tab in tabs" :key="tab.name" :to="{ name: tab.name, params: { id } }">
-      {{ tab.words }} <span v-if="tab.count" class="figure">{{ tab.count }}</span>
+    <router-link v-for="(words, name) in STAGE_WORDS" :key="name" :to="{ name, params: { id } }">
+      {{ words }}
+      <span class="count figure"
+        ><template v-if="left"
+          >{{ left(name) || '✓' }}<span class="sr-only">{{ left(name) ? ' to do' : 'nothing to do' }}</span></template
+        ></span
+      >
     </router-link>
   </nav>
 </template>
@@ -57,10 +49,13 @@ a {
   white-space: nowrap;
   font-size: 0.95rem;
 }
-a .figure {
+/* As wide before it is told as after. */
+a .count {
+  display: inline-block;
+  min-width: 2.2ch;
   font-size: 0.85rem;
-  color: #aeb4bf;
-  margin-left: 4px;
+  color: #cfd3da;
+  margin-left: 2px;
 }
 a.router-link-active {
   color: #fff;

@@ -6,7 +6,7 @@ import type { GuardView } from '../api/types'
 import { guardWords } from './figureWords'
 import GuardSymbol from './GuardSymbol.vue'
 
-const props = defineProps<{ guards: GuardView[] }>()
+const props = defineProps<{ guards: readonly GuardView[] }>()
 
 const chosen = ref('')
 const told = computed(() => props.guards.find((one) => one.field === chosen.value))

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 // The run band: chain and three tracks from one profile. Folds to a chain of dots on phones; also a table.
 // Hover, tap or the arrow keys go along its sections and nodes, and tell the figures of each.
-import { useElementSize } from '@vueuse/core'
+import { onKeyStroke, useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import type { GuardView, RunProfile } from '../api/types'
+import { isTyping } from '../shared/keys'
 import GuardList from './GuardList.vue'
 import RunAmps from './RunAmps.vue'
 import RunChain from './RunChain.vue'
-import RunDots from './RunDots.vue'
 import RunGuards from './RunGuards.vue'
 import RunTable from './RunTable.vue'
 import RunTrack from './RunTrack.vue'
@@ -16,8 +16,14 @@ import SaveDrawing from './SaveDrawing.vue'
 import { useGuardRail } from './useGuardRail'
 import { useRunGeometry } from './useRunGeometry'
 import { useRunSteps } from './useRunSteps'
+import type { Place } from './useStrip'
 
-const props = defineProps<{ profile: RunProfile; guards: GuardView[]; at?: string }>()
+const props = defineProps<{
+  profile: RunProfile
+  guards: readonly GuardView[]
+  left: (nodes: readonly string[]) => number
+}>()
+const emit = defineEmits<{ go: [node: Place]; fold: [] }>()
 
 const FOLD_BELOW_PX = 760
 const box = useTemplateRef<HTMLElement>('box')
@@ -37,6 +43,25 @@ const { places: rail } = useGuardRail(
   },
 )
 const { steps, chosen, told, onKey } = useRunSteps(() => props.profile, place, rail)
+function onKeys(event: KeyboardEvent): void {
+  const there = chosen.value === undefined ? undefined : steps.value[chosen.value]?.place
+  if (event.key === 'Enter' && there) emit('go', there)
+  else onKey(event)
+}
+onKeyStroke('r', (event) => {
+  if (isTyping(event) || folded.value) return
+  event.preventDefault()
+  emit('fold')
+})
+/** Where something is still needed. */
+const badges = computed(() =>
+  steps.value.flatMap((one) => {
+    const count = one.place && one.first ? props.left([one.place.key]) : 0
+    return count
+      ? [{ key: one.key, x: one.node ? one.x + one.width : one.x + one.width / 2, y: one.node ? 44 : 58, count }]
+      : []
+  }),
+)
 
 const marks = computed(() =>
   props.profile.marks.map((mark) => ({
@@ -62,19 +87,8 @@ const label =
   <section ref="box" class="run-band" aria-label="The run">
     <RunTable v-if="asTable" :profile="profile" />
     <template v-else>
-      <template v-if="folded">
-        <RunDots :profile="profile" :at="at" />
-        <GuardList v-if="!at" :guards="guards" />
-      </template>
-      <div
-        v-if="!folded || !at"
-        class="drawn"
-        role="group"
-        tabindex="0"
-        :aria-label="label"
-        @keydown="onKey"
-        @focusout="chosen = undefined"
-      >
+      <GuardList v-if="folded" :guards="guards" />
+      <div class="drawn" role="group" tabindex="0" :aria-label="label" @keydown="onKeys" @focusout="chosen = undefined">
         <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" aria-hidden="true">
           <RunChain
             v-if="!folded"
@@ -116,17 +130,25 @@ const label =
             @pointerenter="chosen = index"
             @pointerleave="chosen = undefined"
             @click="chosen = index"
+            @dblclick="step.place && $emit('go', step.place)"
           />
+          <g v-for="one in folded ? [] : badges" :key="`b${one.key}`" class="badge">
+            <rect :x="one.x - 9" :y="one.y - 9" width="18" height="18" rx="9" />
+            <text :x="one.x" :y="one.y + 4" text-anchor="middle">{{ one.count }}</text>
+          </g>
           <text v-if="told && !folded" x="20" y="159" class="small told">{{ told }}</text>
         </svg>
         <p v-if="folded" class="told-below small">{{ told || 'Tap along the tracks for the figures there.' }}</p>
         <span class="sr-only" aria-live="polite">{{ told }}</span>
       </div>
     </template>
-    <div v-if="!folded || !at" class="tools">
+    <div class="tools" :class="{ beside: !folded && !asTable }">
       <SaveDrawing v-if="!folded" :charge-point="profile.charge_point" />
       <button class="link" type="button" :aria-pressed="asTable" @click="asTable = !asTable">
         {{ asTable ? 'As drawing' : 'As table' }}
+      </button>
+      <button v-if="!folded" class="link" type="button" aria-keyshortcuts="r" @click="$emit('fold')">
+        Fold <kbd>R</kbd>
       </button>
     </div>
   </section>

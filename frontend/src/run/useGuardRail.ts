@@ -46,7 +46,7 @@ export function captionLines(words: string, most: number): string[] {
 }
 
 export function useGuardRail(
-  guards: MaybeRefOrGetter<GuardView[]>,
+  guards: MaybeRefOrGetter<readonly GuardView[]>,
   ends: MaybeRefOrGetter<{ low: number; high: number }>,
   along: (guard: GuardView) => number,
 ) {

@@ -3,6 +3,7 @@ import { computed, type MaybeRefOrGetter, ref, toValue } from 'vue'
 
 import type { GuardView, RunProfile } from '../api/types'
 import type { useRunGeometry } from './useRunGeometry'
+import type { NodeKind, Place } from './useStrip'
 import { guardWords, nodeWords, sectionWords } from './figureWords'
 import type { RailPlace } from './useGuardRail'
 
@@ -16,6 +17,9 @@ export interface RunStep {
   node: boolean
   guard?: boolean
   words: string
+  /** Where one goes from there; `first` of a circuit's sections, and of every node. */
+  place?: Place
+  first?: boolean
 }
 
 // The cut-out's fuse follows the cut-out; what is inside the unit comes before the unit itself, which is the end.
@@ -39,6 +43,8 @@ export function useRunSteps(
       width: one.x2 - one.x1,
       node: false,
       words: sectionWords(now.sections[one.index]!),
+      place: { key: now.sections[one.index]!.circuit, kind: 'route' as const },
+      first: now.sections[one.index]!.place === 0,
       at: now.sections[one.index]!.from_m + 1e-6,
     }))
     const nodes = now.nodes.map((node, index) => {
@@ -56,6 +62,8 @@ export function useRunSteps(
         width: NODE_PX,
         node: true,
         words: nodeWords(node),
+        place: node.id ? { key: node.id, kind: node.kind as NodeKind } : undefined,
+        first: true,
         at: node.kind === 'cut_out' ? -1 : node.at_m,
       }
     })

@@ -42,9 +42,9 @@ export function usePlace(path: () => string, name: () => string, root: () => HTM
   )
 }
 
-/** What hides fields until it is opened opens when one of them is sought. */
-export function useSought(open: (path: string) => void): void {
-  watch(sought, (path) => path && open(path), { immediate: true })
+/** What hides fields until it is opened opens when one of them is sought, and is asked again when `of` changes. */
+export function useSought(open: (path: string) => void, of: () => unknown = () => undefined): void {
+  watch([sought, of], ([path]) => path && open(path), { immediate: true })
 }
 
 export const isPlaceKnown = (path: string) => kindOf(path) in places.value
@@ -54,7 +54,17 @@ export async function leadTo(jobId: number, path: string): Promise<void> {
   const place = places.value[kindOf(path)]
   // By force: where another page was asked for and is on its way, this one still is the present one, and overtakes it.
   if (place) await router.push({ path: `/jobs/${jobId}/${place.page}`, force: true })
+  await seek(path)
+}
+
+/** Ask for a field, or for what else is found by name (a check, an inspection), on the page that is shown. */
+export async function seek(path: string): Promise<void> {
   sought.value = ''
   await nextTick()
   sought.value = path
+}
+
+/** It is there: nobody else need look for it. */
+export function foundSought(): void {
+  sought.value = ''
 }

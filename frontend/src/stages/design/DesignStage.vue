@@ -32,9 +32,6 @@ const store = useJob()
 const { links, endOf } = useChain()
 const finalIndex = computed(() => links.value.at(-1)?.circuitIndex ?? -1)
 const routes = ref<InstanceType<typeof RouteEditor>[]>([])
-const surveyOpen = computed(
-  () => store.evaluation?.findings.filter((one) => one.stage === 'survey' && one.is_open).length ?? 0,
-)
 </script>
 
 <template>
@@ -51,10 +48,6 @@ const surveyOpen = computed(
     </nav>
     <component :is="PAGES[part]" v-if="part && PAGES[part]" />
     <template v-else>
-      <p v-if="surveyOpen" class="open">
-        {{ surveyOpen }} {{ surveyOpen === 1 ? 'question is' : 'questions are' }} still open in the
-        <router-link :to="{ name: 'survey' }" class="link">survey</router-link>.
-      </p>
       <template v-if="store.sentence && links.length">
         <h2>How this circuit is put together</h2>
         <SpecificationSentence :sentence="store.sentence" @route="routes.at(-1)?.focus()" />
@@ -115,10 +108,14 @@ const surveyOpen = computed(
   font-weight: 700;
   border-bottom-color: var(--copper);
 }
-.open {
-  border-left: 4px solid var(--needs);
-  padding: 4px 12px;
-  margin-bottom: 18px;
-  background: var(--sheet);
+@media (max-width: 839px) {
+  .parts {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .parts a {
+    white-space: nowrap;
+  }
 }
 </style>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 // The schedule of inspections: one tap a heading, all by keyboard or thumb.
+import { useTemplateRef } from 'vue'
+
 import type { Inspection } from '../../api/types'
 import { useJob } from '../../job/useJob'
+import { foundSought, useSought } from '../../shared/fieldPlaces'
 import { useCatalogue } from '../../shared/useCatalogue'
 
 const store = useJob()
@@ -20,11 +23,20 @@ function keep(item: string, change: Partial<Inspection>): void {
     [...others, one].sort((a, b) => order.indexOf(a.item) - order.indexOf(b.item)),
   )
 }
+const root = useTemplateRef<HTMLElement>('root')
+useSought((path) => {
+  const item = path.startsWith('inspection:') && path.slice('inspection:'.length)
+  const first = item && root.value?.querySelector<HTMLElement>(`input[name="${CSS.escape(item)}"]`)
+  if (!first) return
+  foundSought()
+  first.scrollIntoView({ block: 'center' })
+  first.focus({ preventScroll: true })
+})
 const outcome = (value: string) => value as Inspection['outcome']
 </script>
 
 <template>
-  <section aria-label="Schedule of inspections">
+  <section ref="root" aria-label="Schedule of inspections">
     <h2>Schedule of inspections</h2>
     <fieldset v-for="item in options('InspectionItem')" :key="item.value">
       <legend>{{ item.words }}</legend>

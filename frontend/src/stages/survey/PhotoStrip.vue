@@ -114,6 +114,27 @@ li .v-btn {
   color: var(--paper);
   font-size: 0.8rem;
 }
+@media (max-width: 839px) {
+  section {
+    min-width: 0;
+  }
+  ul {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
+  img,
+  .add,
+  .add.first {
+    width: auto;
+    height: 44px;
+    white-space: nowrap;
+    padding: 0 12px;
+  }
+  img {
+    padding: 0;
+    width: 58px;
+  }
+}
 .failed {
   margin-top: 8px;
   border-left: 4px solid var(--falls_short);

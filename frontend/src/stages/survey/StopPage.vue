@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // One stop of the walk: what to look at, its questions, photos beside them, defects found in passing.
-import { computed, defineAsyncComponent, type Component } from 'vue'
+import { computed, defineAsyncComponent, ref, type Component } from 'vue'
 
 import type { Stop } from '../../api/types'
 import { useJob } from '../../job/useJob'
@@ -28,6 +28,8 @@ const PAGES: Record<Stop, Component> = {
 // Where something of the existing installation can be found wrong.
 const WITH_DEFECTS: Stop[] = ['cut_out', 'meter', 'tails', 'earth', 'board', 'route']
 
+// What follows the questions is shown with them: nothing is pushed down as they come.
+const arrived = ref(false)
 const store = useJob()
 const stops = computed(() => store.evaluation!.stops)
 const index = computed(() => stops.value.findIndex((one) => one.stop === props.stop))
@@ -40,13 +42,13 @@ const next = computed(() => stops.value[index.value + 1])
       <div>
         <p class="count">Stop {{ index + 1 }} of {{ stops.length }}</p>
         <h2 class="headline">{{ stops[index]?.name }}</h2>
-        <p>{{ LOOK[stop] }}</p>
+        <p class="look">{{ LOOK[stop] }}</p>
       </div>
       <PhotoStrip :stop="stop" />
     </header>
-    <div class="questions"><component :is="PAGES[stop]" /></div>
-    <DefectList v-if="WITH_DEFECTS.includes(stop)" :key="stop" :stop="stop" />
-    <v-btn color="ink" class="next" @click="$emit('go', next?.stop ?? 'open')">{{
+    <div class="questions"><component :is="PAGES[stop]" @vue:mounted="arrived = true" /></div>
+    <DefectList v-if="arrived && WITH_DEFECTS.includes(stop)" :key="stop" :stop="stop" />
+    <v-btn v-if="arrived" color="ink" class="next" @click="$emit('go', next?.stop ?? 'open')">{{
       next ? `Next: ${next.name}` : 'What is still open'
     }}</v-btn>
   </article>
@@ -87,7 +89,20 @@ header > div {
   justify-self: start;
   margin-top: 8px;
 }
+/* On a phone the first question is in sight: the list above says which stop it is. */
 @media (max-width: 839px) {
+  .count,
+  .look {
+    display: none;
+  }
+  header {
+    flex-wrap: nowrap;
+    align-items: center;
+  }
+  header > div {
+    flex: 1 0 auto;
+    max-width: 70%;
+  }
   .next {
     justify-self: stretch;
   }

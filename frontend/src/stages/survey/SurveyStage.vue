@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import type { Finding, Settled, Stop } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
 import { useJob } from '../../job/useJob'
+import { useNext } from '../../job/useNext'
 import SideList from '../../shared/SideList.vue'
 import { FOLLOWS, type PartKey } from './parts'
 import StopPage from './StopPage.vue'
@@ -16,6 +17,7 @@ const OperatorPage = defineAsyncComponent(() => import('./operator/OperatorPage.
 const OpenPage = defineAsyncComponent(() => import('./asking/OpenPage.vue'))
 
 const props = defineProps<{ part?: string }>()
+const emit = defineEmits<{ at: [node: string] }>()
 
 const store = useJob()
 const router = useRouter()
@@ -30,27 +32,37 @@ const stops = computed(() => store.evaluation!.stops)
 const follows = computed(() => FOLLOWS.some((one) => one.key === props.part))
 const stop = computed<Stop>(() => stops.value.find((one) => one.stop === props.part)?.stop ?? 'cut_out')
 const current = computed<PartKey>(() => (follows.value ? (props.part as PartKey) : stop.value))
-const openOf = (keys: string[]) =>
-  store.evaluation!.findings.filter((one) => keys.includes(one.key) && one.is_open).length
+const { leftOfPart } = useNext()
 
 const items = computed(() => [
   ...stops.value.map((one) => ({
     key: one.stop as string,
     title: one.name,
-    figure: openOf(one.findings) ? `${openOf(one.findings)} to settle` : one.facts ? `${one.known}/${one.facts}` : '',
+    figure: leftOfPart(one.stop) ? `${leftOfPart(one.stop)} to settle` : one.facts ? `${one.known}/${one.facts}` : '',
     open: one.known < one.facts,
   })),
   ...FOLLOWS.map((one, index) => ({
     ...one,
     head: index === 0 ? '' : undefined,
     open: false,
-    figure: one.key === 'open' ? String(store.evaluation!.questions.length) : '',
+    figure:
+      one.key === 'open'
+        ? String(store.evaluation!.questions.length)
+        : leftOfPart(one.key)
+          ? `${leftOfPart(one.key)} to settle`
+          : '',
   })),
 ])
 const fold = computed(() => {
   const known = stops.value.reduce((sum, one) => sum + one.known, 0)
   return `All stops, ${known} of ${stops.value.reduce((sum, one) => sum + one.facts, 0)} facts known`
 })
+
+watch(
+  () => (follows.value ? '' : (stops.value.find((one) => one.stop === stop.value)?.node ?? '')),
+  (node) => emit('at', node),
+  { immediate: true },
+)
 
 // Each part shows the checks that its facts settle.
 const here = computed(() => new Set(stops.value.find((one) => one.stop === stop.value)?.findings ?? []))

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 // Dead or live tests: one step at a time, the steps beside it, whether the readings agree at the right.
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 
 import type { Step } from '../../api/types'
 import ChecksLedger from '../../checks/ChecksLedger.vue'
+import { nodeOfPlace } from '../../job/useAlongTheRun'
 import { useJob } from '../../job/useJob'
 import { useSought } from '../../shared/fieldPlaces'
 import ClampTest from './ClampTest.vue'
@@ -18,7 +20,7 @@ import { useClamp } from './useClamp'
 import { keyOf, useTestOrder } from './useTestOrder'
 
 const props = defineProps<{ stage: 'dead' | 'live' }>()
-const emit = defineEmits<{ at: [where: string] }>()
+const emit = defineEmits<{ at: [node: string] }>()
 
 const store = useJob()
 const { steps, movesOf, plan, byCoach, settled } = useTestOrder(() => props.stage)
@@ -58,8 +60,15 @@ function choose(key: string): void {
   current.value = key
 }
 watch(
-  () => step.value?.where ?? (current.value === 'clamp' ? 'at the charge point' : ''),
-  (where) => emit('at', where),
+  () => (step.value ? nodeOfPlace(step.value.place) : current.value === 'clamp' ? 'charge_point' : ''),
+  (node) => emit('at', node),
+  { immediate: true },
+)
+// Whoever was sent to a test finds it open.
+const route = useRoute()
+watch(
+  [() => route.query.step, () => store.toldSteps === undefined],
+  ([sought]) => typeof sought === 'string' && sought && choose(sought),
   { immediate: true },
 )
 
