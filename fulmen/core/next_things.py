@@ -98,7 +98,8 @@ def listed(job: Job, whole: Evaluation) -> list[NextThing]:
         else places.of_written(gap)
         for gap in whole.gaps
     ]
-    return _once(sorted(things, key=_rank))
+    waiting = {one.key for one in whole.findings if one.waits_for == "reading"}
+    return _once(sorted(things, key=lambda one: _rank(one, waits=one.kind == "check" and one.key in waiting)))
 
 
 def _once(things: list[NextThing]) -> list[NextThing]:
@@ -113,12 +114,14 @@ def _once(things: list[NextThing]) -> list[NextThing]:
     return kept
 
 
-def _rank(thing: NextThing) -> tuple[int, int, int]:
-    """Survey in the order of the walk, then load and operator; readings in the order of the sequence they come in."""
+def _rank(thing: NextThing, *, waits: bool) -> tuple[int, int, bool, int]:
+    """Survey in the order of the walk, then load and operator; readings in the order of the sequence they come in, and
+    what waits for one of them after them.
+    """
     stops: list[str] = [one for one in Stop if one not in LAST_STOPS]
     walked = (*stops, *LAST_STOPS)
     part = walked.index(thing.part) if thing.part in walked else -1
-    return STAGES.index(thing.stage), part, KINDS.index(thing.kind)
+    return STAGES.index(thing.stage), part, waits, KINDS.index(thing.kind)
 
 
 class _Places:

@@ -197,6 +197,12 @@ class BrowserCase(AppCase):
         page.locator("main h1, main h2, main legend").first.wait_for()
         return page
 
+    def unfold(self, page: Page) -> None:
+        """Have the run drawn with its tracks, where it is not by itself."""
+        page.get_by_role("button", name="Unfold the run").or_(page.locator(".run-band").first).first.wait_for()
+        if not page.locator(".run-band").count():
+            page.get_by_role("button", name="Unfold the run").click()
+
     def _silent(self, message: ConsoleMessage) -> None:
         """An error or a warning in the console is a fault; that an answer was refused is told to the person."""
         refused = "Failed to load resource" in message.text

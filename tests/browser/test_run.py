@@ -198,7 +198,7 @@ class Boards(BrowserCase):
         expect(page.get_by_text("It also feeds, counted with diversity")).to_be_visible()
         page.get_by_role("button", name="Add a charge point beside it").click()
         # The second car needs the operator's word first: that banner moves everything below it.
-        expect(page.get_by_text("Work must wait")).to_be_visible()
+        expect(page.get_by_text("Don’t start work yet")).to_be_visible()
         tap(page, "Run to", "Charge point 2")
         expect(page.get_by_role("button", name="Take Charge point 2 out")).to_be_visible()
         page.get_by_role("button", name="Take Charge point 2 out").click()
@@ -398,7 +398,8 @@ class Band(BrowserCase):
             self.shown(page)
             for width, height in ((390, 844), (820, 1180), (1280, 800), (1920, 1080)):
                 page.set_viewport_size({"width": width, "height": height})
-                page.locator(".run-band .chain").first.wait_for(state="attached")
+                self.unfold(page)
+                page.locator(".run-band svg").first.wait_for(state="attached")
                 with self.subTest(row["title"], width=width):
                     expect(page.locator(".run-band svg").first).to_be_attached()
                     self.assertEqual(page.evaluate(OVERLAPPING), [])
@@ -426,12 +427,14 @@ class Band(BrowserCase):
 
     def test_on_a_phone_a_guard_is_told_by_thumb(self) -> None:
         page = self.job_page("Three RCDs in a row", "design", phone=True)
+        self.unfold(page)
         page.get_by_role("list", name="What opens").get_by_role("button", name="A 30 mA").first.tap()
         expect(page.locator(".run-band .told")).to_contain_text("freezer and lights too")
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
 
     def test_on_a_phone_the_tracks_tell_their_figures_by_thumb(self) -> None:
         page = self.job_page("Garage at", "design", phone=True)
+        self.unfold(page)
         told = page.locator(".told-below")
         expect(told).to_contain_text("Tap along the tracks")
         page.locator(".run-band .touch").nth(5).tap()

@@ -54,7 +54,7 @@ class Walk(BrowserCase):
         ledger = page.get_by_role("region", name="What it means")
         tap(page, "Looped to a neighbour?", "yes")
         expect(ledger).to_contain_text("Stop until the operator agrees in writing")
-        expect(page.get_by_text("Work must wait")).to_be_visible()
+        expect(page.get_by_text("Don’t start work yet")).to_be_visible()
         tap(page, "Looped to a neighbour?", "not seen yet")
         page.get_by_role("button", name="Open questions 1").click()
         expect(page.get_by_role("region", name="To ask the network operator")).to_contain_text("Is the service looped")

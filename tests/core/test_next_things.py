@@ -61,6 +61,11 @@ class List(unittest.TestCase):
             self.assertEqual(taken, [one for one in steps if one in taken], name)
             if things:
                 self.assertEqual([one.key for one in things if one.words == SIGN], [things[-1].key] if things[-1].words == SIGN else [])  # fmt: skip
+            waiting = {one.key for one in whole.findings if one.waits_for == "reading"}
+            for stage in ("dead", "live"):
+                here = [one for one in things if one.stage == stage and one.kind in ("check", "reading")]
+                after = [one.kind == "check" and one.key in waiting for one in here]
+                self.assertEqual(after, sorted(after), "what waits for a reading comes after the readings")
         survey = [one.part for one in self.jobs["looped-terrace-at-survey"][2] if one.stage == "survey"]
         self.assertEqual(survey[0], "cut_out")
         self.assertEqual(survey[-2:], ["loads", "operator"])

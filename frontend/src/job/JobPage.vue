@@ -15,6 +15,7 @@ import HeldFields from './HeldFields.vue'
 import NextLine from './NextLine.vue'
 import RunPicker from './RunPicker.vue'
 import SaveNote from './SaveNote.vue'
+import { STAGE_WORDS } from './stages'
 import StageTabs from './StageTabs.vue'
 import UndoBar from './UndoBar.vue'
 import { useAlongTheRun } from './useAlongTheRun'
@@ -49,11 +50,16 @@ async function load(): Promise<void> {
   failed.value = ''
   try {
     await store.load(props.id)
-    document.title = `${store.job?.title} · Fulmen`
   } catch (error) {
     failed.value = asProblem(error).detail
   }
 }
+// The window's title tells two open jobs apart, and two stages of one.
+watch(
+  () => [STAGE_WORDS[route.name as keyof typeof STAGE_WORDS], store.job?.title, 'Fulmen'],
+  (parts) => (document.title = parts.filter(Boolean).join(' · ')),
+  { immediate: true },
+)
 /** What a waiting entry is, in the words of its step. */
 function entryName({ reading, photo }: Entry): string {
   const step = store.toldSteps?.find((one) => one.step === reading?.step && one.subject === reading.subject)
@@ -77,7 +83,10 @@ onBeforeUnmount(() => void store.flush())
       <div v-if="failed" class="failed">
         <h2 class="headline">This job can't be shown</h2>
         <p>{{ failed }}</p>
-        <p><v-btn color="ink" @click="load">Try again</v-btn></p>
+        <p class="ways">
+          <v-btn color="ink" @click="load">Try again</v-btn>
+          <router-link to="/" class="link">All jobs</router-link>
+        </p>
       </div>
       <template v-else-if="store.job && store.evaluation">
         <p v-if="store.saveState === 'refused'" class="refused" role="alert">
@@ -156,6 +165,11 @@ onBeforeUnmount(() => void store.flush())
   display: grid;
   gap: 12px;
   color: var(--ink);
+}
+.ways {
+  display: flex;
+  gap: 20px;
+  align-items: center;
 }
 footer {
   padding: 20px;

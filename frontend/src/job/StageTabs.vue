@@ -35,6 +35,8 @@ watch(() => route.name, reveal)
 
 <style scoped>
 nav {
+  /* What is said to readers alone scrolls with it, and makes no page wider. */
+  position: relative;
   margin-left: auto;
   display: flex;
   gap: 4px;

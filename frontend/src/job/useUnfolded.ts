@@ -6,6 +6,8 @@ import { useRoute } from 'vue-router'
 // Less than this leaves no room for the work below the drawing.
 const ROOM = { width: 1000, height: 700 }
 const WIDE_PX = 760
+// The parts of the design that the drawing is of.
+const EDITED = ['', 'boards']
 
 export function useUnfolded(hasRun: () => boolean) {
   const route = useRoute()
@@ -17,7 +19,11 @@ export function useUnfolded(hasRun: () => boolean) {
     () => (asked.value = undefined),
   )
   const byItself = computed(
-    () => route.name === 'design' && !route.params.part && width.value >= ROOM.width && height.value >= ROOM.height,
+    () =>
+      route.name === 'design' &&
+      EDITED.includes(String(route.params.part ?? '')) &&
+      width.value >= ROOM.width &&
+      height.value >= ROOM.height,
   )
   const unfolded = computed(() => hasRun() && (asked.value ?? byItself.value))
   /** Wide enough for the drawing to take the strip's place; on a phone its tracks stand below it. */

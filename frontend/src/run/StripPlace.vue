@@ -92,6 +92,14 @@ const style = computed(() => ({
   transform: translateX(-50%);
   top: 12px;
 }
+/* Where the strip is short, out of the way of what opens before it. */
+@media (max-width: 700px) {
+  .route .badge {
+    left: auto;
+    right: 0;
+    transform: none;
+  }
+}
 .name {
   position: absolute;
   left: 50%;
