@@ -52,7 +52,10 @@ WINGS = (
     ("checks", "verification"),
     ("simulations", "judging"),
     ("evaluate", "job_dates"),
-    ("answer",),
+    (
+        "answer",
+        "next_things",
+    ),
     ("practice",),
     ("alternatives",),
     ("papers",),
