@@ -76,8 +76,13 @@ const marks = computed(() =>
   })),
 )
 // Narrow tracks carry their title above, so they stand further apart.
-const tops = computed(() => (folded.value ? [18, 76, 142] : [164, 210, 256]))
-const height = computed(() => (folded.value ? 192 : 308))
+const tops = computed(() => (folded.value ? [18, 76, 142] : [160, 206, 252]))
+const height = computed(() => (folded.value ? 192 : 302))
+const hint = computed(() =>
+  folded.value
+    ? 'Tap along the tracks for the figures there.'
+    : 'Point at a place, or go along with the arrow keys, for its figures.',
+)
 const label =
   'The run drawn to scale from the board on: what opens it, volts lost, loop and cable amps along it. ' +
   'Arrow keys go along it; the table beside it holds the same figures.'
@@ -136,9 +141,8 @@ const label =
             <rect :x="one.x - 9" :y="one.y - 9" width="18" height="18" rx="9" />
             <text :x="one.x" :y="one.y + 4" text-anchor="middle">{{ one.count }}</text>
           </g>
-          <text v-if="told && !folded" x="20" y="159" class="small told">{{ told }}</text>
         </svg>
-        <p v-if="folded" class="told-below small">{{ told || 'Tap along the tracks for the figures there.' }}</p>
+        <p class="told-below small">{{ told || hint }}</p>
         <span class="sr-only" aria-live="polite">{{ told }}</span>
       </div>
     </template>

@@ -30,14 +30,14 @@ const style = computed(() => ({
     class="place"
     :class="[node.kind, { here }]"
     :style="style"
-    :aria-label="label"
     :aria-current="here ? 'location' : undefined"
     @click="$emit('go')"
   >
+    <span class="sr-only">{{ label }}</span>
     <span v-if="!isWay" class="mark" />
-    <span v-if="left" class="badge figure">{{ left }}</span>
-    <span v-if="name" class="name">{{ name }}</span>
-    <span v-if="opens" class="opens figure">{{ opens }}</span>
+    <span v-if="left" class="badge figure" aria-hidden="true">{{ left }}</span>
+    <span v-if="name" class="name" aria-hidden="true">{{ name }}</span>
+    <span v-if="opens" class="opens figure" aria-hidden="true">{{ opens }}</span>
   </button>
 </template>
 
