@@ -15,7 +15,7 @@ from fulmen.core.model.job import Job
 from fulmen.core.model.letters import Letter
 from fulmen.core.model.readings import Reading
 from fulmen.core.verification.readings.reading_fit import check_readings
-from fulmen.core.verification.readings.taken_again import check_told
+from fulmen.core.verification.readings.taken_again import check_taken_back, check_told
 from fulmen.store.database import Sessions, writing
 from fulmen.store.entries import DoneBefore, Entry, remember
 from fulmen.store.errors import AppendOnly, Conflict
@@ -141,8 +141,12 @@ def add_readings(
         for reading in readings:
             record(session, job_id, now, "reading", f"{reading.step.value} {reading.outcome.value}")
 
+    def with_these(stands: Standing) -> Job:
+        check_taken_back(stands.job, readings)
+        return with_readings(stands.job, readings)
+
     try:
-        return change(sessions, job_id, now, lambda stands: with_readings(stands.job, readings), keep)
+        return change(sessions, job_id, now, with_these, keep)
     except DoneBefore:
         return load_job(sessions, job_id)
 

@@ -1,6 +1,7 @@
 """The run designed in the browser: route by keys, by drag and by cut; boards; other ways; mends and undo; materials."""
 
 import json
+import re
 
 from playwright.sync_api import Page, Route, expect
 
@@ -109,7 +110,7 @@ class RouteByHand(BrowserCase):
         page = self.job_page("Lime Kiln", "design")
         page.get_by_role("button", name="Take section 2 out").click()
         expect(page.locator("li .length input")).to_have_count(4)
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(page.locator("li .length input")).to_have_count(5)
 
     def test_what_is_kept_by_a_sections_place_follows_it(self) -> None:
@@ -134,8 +135,8 @@ class RouteByHand(BrowserCase):
         page.get_by_role("button", name="Take section 1 out").click()
         expect(page.locator("li .length input")).to_have_count(3)
         stands("1.depth_m", after=1)
-        page.get_by_role("button", name="Undo").click()
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo", exact=True).click()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(page.locator("li .length input")).to_have_count(5)
         stands("3.depth_m", "1.fire_stopped", after=3)
 
@@ -148,18 +149,24 @@ class Mending(BrowserCase):
         drop.get_by_role("button", name="What would mend it?").click()
         drop.get_by_role("button", name="Apply: 10 mm² cable").click()
         expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Meets")
-        expect(page.get_by_role("status").filter(has_text="Taken: 10 mm² cable")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("status").filter(has_text="Done: 10 mm² cable")).to_be_visible()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Falls short")
-        expect(page.get_by_role("button", name="Undo")).to_have_count(0)
+        expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
 
-    def test_what_was_edited_since_is_not_undone_with_it(self) -> None:
+    def test_what_was_edited_since_is_taken_back_first(self) -> None:
         page = self.job_page("Lime Kiln", "design")
         page.get_by_role("button", name="Take section 2 out").click()
-        expect(page.get_by_role("button", name="Undo")).to_be_visible()
-        page.locator("li .length input").first.fill("9.9")
-        expect(page.get_by_role("button", name="Undo")).to_have_count(0)
+        expect(page.get_by_role("button", name="Undo", exact=True)).to_be_visible()
+        first = page.locator("li .length input").first
+        before = first.input_value()
+        first.fill("9.9")
+        expect(page.get_by_role("button", name="Undo", exact=True)).to_have_count(0)
+        page.get_by_role("button", name=re.compile("^Undo: ")).click()
+        expect(first).to_have_value(before)
         expect(page.locator("li .length input")).to_have_count(4)
+        page.get_by_role("button", name=re.compile("^Undo: ")).click()
+        expect(page.locator("li .length input")).to_have_count(5)
 
 
 class OtherWays(BrowserCase):
@@ -172,7 +179,7 @@ class OtherWays(BrowserCase):
         region.get_by_role("button", name="Take it").first.click()
         expect(region).to_contain_text("The job has changed since.")
         expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Meets")
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(page.get_by_role("button", name="Volt drop to the car")).to_contain_text("Falls short")
 
 
@@ -270,7 +277,7 @@ class Boards(BrowserCase):
         tree.get_by_role("button", name="Box", exact=True).click()
         page.get_by_role("group", name="What to do with Box").get_by_role("button", name="Take it out").click()
         expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(0)
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(page.locator(".run-band .guards .caption").filter(has_text="B 30 mA")).to_have_count(1)
 
     def test_a_circuit_is_duplicated_moved_and_taken_out(self) -> None:
@@ -285,7 +292,7 @@ class Boards(BrowserCase):
         choose(acts, "Move it", "Move it to Consumer unit, behind Group")
         group = tree.get_by_role("listitem").filter(has=page.get_by_role("button", name="Group", exact=True)).last
         expect(group.get_by_text("Charge point on the drive", exact=True)).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(group.get_by_text("Charge point on the drive", exact=True)).to_have_count(0)
         tree.get_by_role("button", name="B40 A 30 mA").last.click()
         second = page.get_by_role("group", name="What to do with Charge point on the drive 2")
@@ -310,7 +317,7 @@ class Unsaid(BrowserCase):
         group.get_by_role("button", name="Take my usual answers").click()
         expect(group).to_have_count(0)
         expect(waiting).to_contain_text("Meets")
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Undo", exact=True).click()
         expect(group.get_by_role("button", name="It lies alone")).to_be_visible()
 
 

@@ -38,7 +38,7 @@ def undone(page: Page, number: int) -> None:
     page.get_by_role("button", name="Take section 2 out").click()
     expect(rows).to_have_count(before - 1)
     expect(page.get_by_role("status").first).to_have_text("Saved")
-    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo", exact=True).click()
 
 
 # Kind of edit → the stage it is made at, how, and what the stored job then says.

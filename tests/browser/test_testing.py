@@ -189,7 +189,7 @@ class ByKey(Sequence):
             if why:
                 page.get_by_role("button", name="Keep and go on").click()
                 expect(page.get_by_role("alert")).to_contain_text("why it is taken again")
-                page.get_by_label("Taken again, after R. Quillfeather’s, because").fill(why)
+                page.get_by_label("Why retested, or taken back").fill(why)
             page.get_by_role("button", name="Keep and go on").click()
             expect(row).to_contain_text(figure)
         row.click()

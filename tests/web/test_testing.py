@@ -82,6 +82,24 @@ class Readings(AppCase):
             refused = self.client.post(f"{API}/jobs/{stored.id}/readings", json=reading | half)
             self.assertEqual((refused.status_code, refused.get_json()["field"]), (422, field))
 
+    def test_taken_back_with_its_reason_and_both_stay(self) -> None:
+        stored = self.store(DEVICE_IN_UNIT)
+        read = by_step(job(DEVICE_IN_UNIT).readings).every(StepKey.ZS, "ev")[-1]
+        entry = {"step": "zs", "subject": "ev", "outcome": "taken_back", "reason": "leads on the wrong circuit",
+                 "taken_by": "B. Otreal", "taken_at": "2026-11-26T10:00:00Z",
+                 "follows": {"taken_by": read.taken_by, "taken_at": read.taken_at.isoformat()}}  # fmt: skip
+        other = {"follows": {"taken_by": "B. Otreal", "taken_at": "2026-11-18T10:00:00Z"}}
+        for half, told in (({"reason": ""}, "reason:"), ({"follows": None}, "follows:"), (other, "no such reading")):
+            refused = self.client.post(f"{API}/jobs/{stored.id}/readings", json=entry | half)
+            with self.subTest(half):
+                self.assertEqual(refused.status_code, 422)
+                self.assertIn(told, refused.get_json()["detail"])
+        before = len(self.client.get(f"{API}/jobs/{stored.id}").get_json()["job"]["readings"])
+        kept = self.client.post(f"{API}/jobs/{stored.id}/readings", json=entry).get_json()
+        self.assertEqual(len(kept["job"]["readings"]), before + 1)
+        zs = next(one for one in kept["evaluation"]["steps"] if (one["step"], one["subject"]) == ("zs", "ev"))
+        self.assertEqual((zs["reading"], len(zs["taken_back"])), (None, 2), "it is asked for again, and both stay")
+
     def test_a_photo_that_is_no_hash_is_refused(self) -> None:
         stored = self.store(DEVICE_IN_UNIT)
         reading = {"step": "zs", "subject": "ev", "outcome": "measured", "value": 0.3, "taken_by": "R. Quillfeather",

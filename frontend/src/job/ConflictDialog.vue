@@ -4,13 +4,12 @@ import { computed, ref, watch } from 'vue'
 
 import type { Difference } from '../api/types'
 import { nameOnScreen } from '../shared/fieldPlaces'
-import { useCatalogue } from '../shared/useCatalogue'
+import { valueWords } from '../shared/valueWords'
 import { useJob } from './useJob'
 
 const SHORT = { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' } as const
 
 const store = useJob()
-const { catalogue } = useCatalogue()
 const kept = ref<Record<string, 'mine' | 'theirs'>>({})
 watch(
   () => store.conflict,
@@ -25,14 +24,6 @@ const whose = computed(() => {
     ? `by ${store.conflict.by} (name as typed)`
     : 'on another device, by somebody who gave no name'
 })
-/** A value in words; what has no short words is told by how much there is of it. */
-function text(value: unknown): string {
-  if (value === null || value === '') return 'nothing'
-  if (Array.isArray(value)) return value.length === 1 ? '1 entry' : `${value.length} entries`
-  if (typeof value === 'object') return 'several facts'
-  const known = Object.values(catalogue.value?.choices ?? {}).flat()
-  return known.find((option) => option.value === value)?.words ?? String(value)
-}
 /** Where it stands, and its name as this screen shows it. */
 function nameOf(one: Difference): string {
   return [one.where, nameOnScreen(one.field) ?? one.name].filter(Boolean).join(': ')
@@ -53,8 +44,10 @@ function settle(): void {
       <div class="scroll">
         <fieldset v-for="one in asked" :key="one.field">
           <legend>{{ nameOf(one) }}</legend>
-          <label><input v-model="kept[one.field]" type="radio" value="mine" /> Yours: {{ text(one.mine) }}</label>
-          <label><input v-model="kept[one.field]" type="radio" value="theirs" /> Saved: {{ text(one.theirs) }}</label>
+          <label><input v-model="kept[one.field]" type="radio" value="mine" /> Yours: {{ valueWords(one.mine) }}</label>
+          <label
+            ><input v-model="kept[one.field]" type="radio" value="theirs" /> Saved: {{ valueWords(one.theirs) }}</label
+          >
         </fieldset>
       </div>
       <div class="choices">

@@ -18,6 +18,7 @@ import SaveNote from './SaveNote.vue'
 import { STAGE_WORDS } from './stages'
 import StageTabs from './StageTabs.vue'
 import UndoBar from './UndoBar.vue'
+import UndoButtons from './UndoButtons.vue'
 import { useAlongTheRun } from './useAlongTheRun'
 import { useJob } from './useJob'
 import { useNext } from './useNext'
@@ -68,7 +69,10 @@ function entryName({ reading, photo }: Entry): string {
 }
 watchStandingReasons()
 watch(() => props.id, load, { immediate: true })
-onBeforeUnmount(() => void store.flush())
+onBeforeUnmount(() => {
+  store.rememberDone()
+  void store.flush()
+})
 </script>
 
 <template>
@@ -77,6 +81,7 @@ onBeforeUnmount(() => void store.flush())
       <router-link to="/" class="home">Fulmen</router-link>
       <h1 class="title">{{ store.job?.title ?? 'Job' }}</h1>
       <SaveNote />
+      <UndoButtons v-if="store.job" />
       <StageTabs v-if="store.evaluation" :id="id" :left="told && leftOf" />
     </header>
     <main>

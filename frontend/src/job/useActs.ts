@@ -14,13 +14,15 @@ interface Acted {
   toldSteps: Ref<readonly Step[] | undefined>
   isSaved: Ref<boolean>
   flush: () => Promise<unknown>
-  act: (ask: (headers: { 'If-Match': string }) => Promise<JobState>) => Promise<void>
+  act: (words: string, ask: (headers: { 'If-Match': string }) => Promise<JobState>) => Promise<void>
   load: (id: number) => Promise<void>
+  /** Tell undo of an act that is only followed. */
+  follow: (words: string, step?: string) => void
 }
 
 const SIGNATURE: NamedAct = { kind: 'signature', about: 'certificate' }
 
-export function useActs({ id, version, job, toldSteps, isSaved, flush, act, load }: Acted) {
+export function useActs({ id, version, job, toldSteps, isSaved, flush, act, load, follow }: Acted) {
   const outbox = useOutbox()
   const hold = (one: { step: string; subject: string }): NamedAct => ({
     kind: 'hold',
@@ -35,12 +37,15 @@ export function useActs({ id, version, job, toldSteps, isSaved, flush, act, load
   async function takeReading(reading: Reading) {
     const isHold = holds().some((one) => one.step === reading.step)
     const word = isHold ? await wordFor(id.value, hold(reading)) : undefined
-    return outbox.hand({ job: id.value, reading, word })
+    const handed = await outbox.hand({ job: id.value, reading, word })
+    const step = toldSteps.value?.find((one) => one.step === reading.step && one.subject === reading.subject)
+    if (step) follow(`${step.title}, ${isHold ? 'signed' : 'a reading'}`, `${step.stage} ${step.step}/${step.subject}`)
+    return handed
   }
 
   /** Settle what is your call; what it rests on is read from the job as it is saved. */
   const settleCall = (call: Call) =>
-    act(async () => {
+    act('your call, with its reason', async () => {
       const word = await wordFor(id.value, { kind: 'call', about: call.finding })
       const params = { path: { job_id: id.value }, header: { 'Fulmen-Word': word } }
       return answer<JobState>(api.POST('/api/v1/jobs/{job_id}/calls', { params, body: call }))
@@ -57,6 +62,7 @@ export function useActs({ id, version, job, toldSteps, isSaved, flush, act, load
     const body = { job: job.value!, signatures, revision: null }
     const asked = api.POST('/api/v1/jobs/{job_id}/papers', { params, body })
     await untilIssued(await answer<IssueState>(asked), told)
+    follow('the certificate, issued')
     await load(id.value)
   }
 

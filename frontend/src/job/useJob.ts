@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { answer, api } from '../api/client'
 import type { Job, JobState } from '../api/types'
 import { deviceReady } from '../device/database'
-import { hasOthersDrafts, LEFT_AFTER_MS, takeOverDraft, type Typed } from '../device/drafts'
+import { takeOverDraft } from '../device/drafts'
 import type { Entry } from '../device/entries'
 import { useOutbox } from '../device/outbox'
 import { withWaiting } from '../readings/waiting'
@@ -14,7 +14,9 @@ import { withValue } from '../shared/paths'
 import { seenBy } from '../shared/unseen'
 import { useActs } from './useActs'
 import { useEvaluating } from './useEvaluating'
+import { useFieldErrors } from './useFieldErrors'
 import { useHearing } from './useHearing'
+import { useLeftDrafts } from './useLeftDrafts'
 import { usePoint } from './usePoint'
 import { useSaving } from './useSaving'
 import { type FieldChange, useUndo } from './useUndo'
@@ -45,18 +47,9 @@ export const useJob = defineStore('job', () => {
   const judging = { arrived: saving.evaluated, failed: saving.notEvaluated }
   const sendable = () => saving.heldBack.sendable.value
   const { evaluation, tell, evaluateNewest, toldSteps, forgetAhead } = useEvaluating(sendable, judging)
-  const { applied, apply, undo, overtake, forget } = useUndo(job, enact)
+  const deeds = useUndo(id, job, enact)
   const held = saving.heldBack.held
-  const fieldErrors = computed(() =>
-    Object.fromEntries([...held.value, ...(problem.value?.fields ?? [])].map((one) => [one.field, one.message])),
-  )
-
-  /** The error of a field, or of one within it. */
-  function errorAt(path: string): string {
-    const found = Object.entries(fieldErrors.value).find(([field]) => field === path || field.startsWith(`${path}.`))
-    return found?.[1] ?? ''
-  }
-
+  const { errorAt } = useFieldErrors(held, problem)
   const { point, pointIndex, profile, sentence, faults, guards } = usePoint(job, evaluation)
 
   /** The test steps, with what was read here and has not arrived yet. */
@@ -73,7 +66,8 @@ export const useJob = defineStore('job', () => {
     hearing.reached(state)
     if (saving.isSaved.value) return take(state)
     job.value = { ...job.value, ...appended(state.job) }
-    void settle()
+    saving.schedule()
+    void evaluateNewest()
   }
 
   const ask = (jobId: number) =>
@@ -88,52 +82,46 @@ export const useJob = defineStore('job', () => {
     saving.settled(state)
   }
 
+  const settleDraft = () => evaluateNewest().then(flush)
+  const { takeUpDrafts } = useLeftDrafts({ id, job, saving, settle: settleDraft })
+
   async function load(jobId: number): Promise<void> {
     await flush()
+    deeds.keep()
     job.value = undefined
     point.value = ''
     cleaned.value = []
     forgetAhead()
     saving.startAfresh()
-    forget()
     const state = await ask(jobId)
     await deviceReady
     // Looked for before the job is shown: a job with a draft is at no moment a saved one.
     const draft = await takeOverDraft(jobId)
     take(state)
+    deeds.recall()
     await takeUpDrafts(draft)
   }
 
-  /** What pages that are gone left unsaved is saved now, one draft after the other. */
-  async function takeUpDrafts(first?: Typed): Promise<void> {
-    for (let draft = first ?? (await takeOverDraft(id.value)); draft; draft = await takeOverDraft(id.value)) {
-      saving.tookUp(draft)
-      await evaluateNewest()
-      await flush()
-      if (!saving.isSaved.value) return
-    }
-    if (await hasOthersDrafts(id.value)) lookAgain(id.value)
-  }
-
-  /** Another page's draft, let lie, was left by a page that is gone: this one takes it up as soon as it is idle. */
-  function lookAgain(jobId: number): void {
-    setTimeout(() => {
-      if (jobId !== id.value || !job.value) return
-      if (saving.isSaved.value) void takeUpDrafts()
-      else lookAgain(jobId)
-    }, LEFT_AFTER_MS)
-  }
-
   /** Change one field; the answer to it moves the screen at once and is saved shortly after. */
-  function change(path: string, value: unknown): void {
-    changeAll([{ field: path, value }])
+  function change(path: string, value: unknown, words?: string): void {
+    changeAll([{ field: path, value }], words)
   }
 
-  /** Change some fields that belong together. */
-  function changeAll(changes: FieldChange[]): void {
-    const seen = seenBy(job.value, withLikes(job.value, changes))
-    overtake(seen)
-    enact(seen)
+  /** Change some fields that belong together; `words` where no field on screen has a name for it. */
+  function changeAll(changes: FieldChange[], words?: string): void {
+    apply(words ?? '', seenBy(job.value, withLikes(job.value, changes)))
+  }
+
+  /** What somebody signs for in the document itself: it stays, and only another follows it. */
+  function sign(words: string, changes: FieldChange[]): void {
+    enact(changes)
+    deeds.follow(words)
+  }
+
+  /** Make exactly these changes, in one step that can be taken back. */
+  function apply(words: string, changes: FieldChange[]): void {
+    deeds.remember(changes, words)
+    enact(changes)
   }
 
   function enact(changes: FieldChange[]): void {
@@ -141,12 +129,6 @@ export const useJob = defineStore('job', () => {
     job.value = changes.reduce((document, one) => withValue(document, one.field, one.value), job.value)
     saving.edited()
     void evaluateNewest()
-  }
-
-  /** Evaluate now and save soon. */
-  async function settle(): Promise<void> {
-    saving.schedule()
-    await evaluateNewest()
   }
 
   /** Settle a conflict: these fields keep what was entered here, the others what is saved. */
@@ -161,18 +143,29 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Something the server does to the stored job, such as keeping a letter: what waits is saved first. */
-  async function act(ask: (headers: { 'If-Match': string }) => Promise<JobState>): Promise<void> {
+  async function act(words: string, ask: (headers: { 'If-Match': string }) => Promise<JobState>): Promise<void> {
     await flush()
     if (saveState.value !== 'saved') {
-      throw new Error('What you typed is not saved yet. Mend that first, then try again.')
+      throw new Error('Your last entry is not saved. Correct it, then try again.')
     }
     const state = await ask({ 'If-Match': String(version.value) })
+    deeds.follow(words)
     // Typed meanwhile: its own save goes against the version it was typed on, and a conflict shows both sides.
     if (saveState.value === 'saved') return take(state)
     if (job.value) job.value = { ...job.value, ...appended(state.job) }
   }
 
-  const { takeReading, settleCall, issue } = useActs({ id, version, job, toldSteps, isSaved, flush, act, load })
+  const { takeReading, settleCall, issue } = useActs({
+    id,
+    version,
+    job,
+    toldSteps,
+    isSaved,
+    flush,
+    act,
+    load,
+    follow: deeds.follow,
+  })
 
   return {
     id,
@@ -200,13 +193,18 @@ export const useJob = defineStore('job', () => {
     sentence,
     faults,
     guards,
-    applied,
+    done: deeds.past,
+    undone: deeds.undone,
+    toldOf: deeds.told,
     load,
     catchUp: () => hearing.catchUp(),
     change,
     changeAll,
     apply,
-    undo,
+    sign,
+    undo: deeds.undo,
+    redo: deeds.redo,
+    rememberDone: deeds.keep,
     flush,
     takeBack,
     resolveConflict,

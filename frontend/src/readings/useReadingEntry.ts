@@ -69,5 +69,11 @@ export function useReadingEntry(step: () => Step) {
     }
   }
 
-  return { typed, again, photo, written, value, insulates, testVoltageV, lacking, fill, press, reading }
+  /** The entry that takes back what this screen shows. */
+  function back(name: string): Reading {
+    const measured = { instrument: '', test_voltage_v: null, temperature_c: null, again_because: '', photo: '' }
+    return { ...reading('taken_back', { name, instrument: '' }, again.value.trim()), ...measured }
+  }
+
+  return { typed, again, photo, written, value, insulates, testVoltageV, lacking, fill, press, reading, back }
 }

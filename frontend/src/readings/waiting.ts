@@ -1,5 +1,5 @@
 // Readings that were taken here and have not arrived: shown with their steps; nobody has judged them yet.
-import type { Step } from '../api/types'
+import type { Reading, Step } from '../api/types'
 import type { Entry } from '../device/entries'
 
 export type ShownStep = Step & { waits?: boolean }
@@ -9,8 +9,17 @@ export function withWaiting(steps: readonly Step[], entries: readonly Entry[]): 
   if (!readings.length) return [...steps]
   return steps.map((step) => {
     const own = readings.filter((one) => one.step === step.step && one.subject === step.subject)
-    const before = step.reading ? [...step.earlier, step.reading] : step.earlier
     if (!own.length) return step
-    return { ...step, reading: own.at(-1)!, earlier: [...before, ...own.slice(0, -1)], waits: true }
+    return { ...own.reduce(after, step), waits: true }
   })
+}
+
+/** A step once another reading of it was taken, or one was taken back. */
+function after(step: Step, own: Reading): Step {
+  const before = step.reading ? [...step.earlier, step.reading] : step.earlier
+  if (own.outcome !== 'taken_back') return { ...step, reading: own, earlier: before }
+  const isIt = (one: Reading) => one.taken_by === own.follows?.taken_by && one.taken_at === own.follows.taken_at
+  const left = before.filter((one) => !isIt(one))
+  const taken_back = [...step.taken_back, ...before.filter(isIt), own]
+  return { ...step, reading: left.at(-1) ?? null, earlier: left.slice(0, -1), taken_back }
 }

@@ -23,6 +23,8 @@ export const nameOnScreen = (path: string): string | undefined => places.value[k
 /** A field that is shown: `root` is found and focused when it is sought. */
 export function usePlace(path: () => string, name: () => string, root: () => HTMLElement | null): void {
   onMounted(() => {
+    // What is typed into it is the job's, and is taken back by the job's own undo.
+    root()?.setAttribute('data-job-field', '')
     const [kind, place] = [kindOf(path()), { name: name(), page: page() }]
     const known = places.value[kind]
     if (known?.name !== place.name || known.page !== place.page) places.value = { ...places.value, [kind]: place }

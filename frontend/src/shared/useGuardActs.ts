@@ -49,13 +49,13 @@ export function useGuardActs() {
 
   function add(path: string, kind: GuardKind, first = false): void {
     const guard = { ...blankGuard(freeId(kind.replaceAll('_', '-')), kind), fitted_with_this_job: !first }
-    store.change(path, first ? [guard, ...listAt(path)] : [...listAt(path), guard])
+    store.change(path, first ? [guard, ...listAt(path)] : [...listAt(path), guard], 'a device added')
   }
   function addGroup(boardIndex: number): void {
     const path = `boards.${boardIndex}.groups`
     const groups = valueAt(store.job, path) as Board['groups']
     const group = { id: freeId('group'), name: 'Group', guards: [], feeds_others: 'not_seen' as const, others: '' }
-    store.change(path, [...groups, group])
+    store.change(path, [...groups, group], 'a group added')
   }
   /** A circuit for loads of its own, with the usual device for sockets; what it feeds is still to be said. */
   function addCircuit(board: string): void {
@@ -94,7 +94,7 @@ export function useGuardActs() {
       route: [],
       boxes: [],
     }
-    store.change('circuits', [...store.job!.circuits, circuit])
+    store.change('circuits', [...store.job!.circuits, circuit], 'a circuit added')
   }
   function addBox(circuitIndex: number): void {
     const path = `circuits.${circuitIndex}.boxes`
@@ -108,7 +108,7 @@ export function useGuardActs() {
       guards: [guard],
       fitted_with_this_job: true,
     }
-    store.change(path, [...boxes, box])
+    store.change(path, [...boxes, box], 'a box added')
   }
   return { add, addGroup, addCircuit, addBox, freeId }
 }

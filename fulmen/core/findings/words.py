@@ -187,6 +187,7 @@ WORDS: dict[type[Enum], dict[str, str]] = {
         Outcome.WRONG: "wrong",
         Outcome.COULD_NOT_TEST: "could not test",
         Outcome.NOT_APPLICABLE: "not applicable",
+        Outcome.TAKEN_BACK: "taken back",
     },
     Function: {
         Function.VOLTAGE: "voltage",

@@ -6,7 +6,7 @@ It takes a design and the readings; whoever types a reading waits for this alone
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 
 from fulmen.core.checks.operator import operator_findings
@@ -55,7 +55,8 @@ def testing_of(design: Design, job: Job, counting: tuple[Reading, ...], judge: J
         counting: those of its readings that count, see `fitting`.
         judge: judges the steps that the design asks for; none where nobody wants them, nor what follows from them.
     """
-    live_on, readings, rules = energised_on(counting), by_step(counting), design.rules
+    live_on, rules = energised_on(counting), design.rules
+    readings = replace(by_step(counting), back=by_step(job.readings).back)
     matter = operator_matter(design.installation.job, rules, design.demand, live_on)
     judged = judge(readings) if judge is not None else ()
     steps = tuple(one.step for one in judged)

@@ -1,9 +1,12 @@
-"""A reading: one test result as it was taken. Readings are only ever appended; the latest of a step counts."""
+"""A reading: one test result as it was taken. Readings are only ever appended; the latest of a step counts.
+
+One that was taken by mistake is taken back by another entry, with its reason: both stay, neither counts.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Annotated
 
@@ -108,6 +111,7 @@ class Outcome(StrEnum):
     WRONG = "wrong"
     COULD_NOT_TEST = "could_not_test"
     NOT_APPLICABLE = "not_applicable"
+    TAKEN_BACK = "taken_back"
 
 
 # A step that was left out, with a reason.
@@ -115,7 +119,7 @@ LEFT_OUT = (Outcome.COULD_NOT_TEST, Outcome.NOT_APPLICABLE)
 
 
 class Follows(Part):
-    """The reading of the same step that a tester knew of when taking it again: whose, and when."""
+    """The reading of the same step that a tester knew of when taking it again, or takes back: whose, and when."""
 
     taken_by: Name
     taken_at: Moment
@@ -126,7 +130,8 @@ class Reading(Part):
 
     `value` is in the unit of its step (ohm, megohm, kiloampere, millisecond). `over_range` keeps the top
     of the instrument's range as the value: ">999 MΩ" is 999, over range. `instrument` is its name in the job's
-    register; `follows` is the reading that its tester knew of, `again_because` why it was taken again all the same,
+    register; `follows` is the reading that its tester knew of, `again_because` why it was taken again all the same;
+    of one that takes another back `follows` says which, and `reason` why.
     `photo` shows the display. `entered_by` is who wrote it down for who took it, empty where that is one person.
     `came_at` is when a hold came to the store, where its device signed it without network and sent it later.
     """
@@ -158,6 +163,10 @@ class Reading(Part):
             )
         if self.outcome in LEFT_OUT and len(self.reason) < 3:
             raise PydanticCustomError("reading_reason", "reason: say why the step was not tested")
+        if self.outcome is Outcome.TAKEN_BACK and len(self.reason) < 3:
+            raise PydanticCustomError("reading_reason", "reason: say why the reading is taken back")
+        if self.outcome is Outcome.TAKEN_BACK and self.follows is None:
+            raise PydanticCustomError("reading_follows", "follows: say which reading is taken back: whose, and when")
         if self.taken_at.tzinfo is None:
             raise PydanticCustomError("reading_time", "taken_at: give the time with its offset from UTC")
         return self
@@ -165,9 +174,12 @@ class Reading(Part):
 
 @dataclass(frozen=True, slots=True)
 class ByStep:
-    """The readings of a job by step and subject, the first one first."""
+    """The readings of a job that count, by step and subject, the first one first; `back` holds those that were taken
+    back, each before the entry that did so.
+    """
 
     taken: Mapping[tuple[StepKey, str], tuple[Reading, ...]]
+    back: Mapping[tuple[StepKey, str], tuple[Reading, ...]] = field(default_factory=dict)
 
     def every(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
         """Every reading of a step, the first one first."""
@@ -185,9 +197,36 @@ class ByStep:
 
 
 def by_step(readings: Iterable[Reading]) -> ByStep:
-    """Readings sorted by step and subject."""
+    """Readings sorted by step and subject; those that were taken back stand apart."""
     found: dict[tuple[StepKey, str], tuple[Reading, ...]] = {}
     for one in readings:
         key = (one.step, one.subject)
         found[key] = (*found.get(key, ()), one)
-    return ByStep(found)
+    mistaken = [key for key, taken in found.items() if any(one.outcome is Outcome.TAKEN_BACK for one in taken)]
+    back = {key: _taken_back(found[key]) for key in mistaken}
+    return ByStep({key: counting(taken) if key in back else taken for key, taken in found.items()}, back)
+
+
+def is_of(entry: Reading, reading: Reading) -> bool:
+    """Whether an entry takes a reading back: of the same step and thing, by the same person at the same time."""
+    return (
+        entry.outcome is Outcome.TAKEN_BACK
+        and entry.follows == Follows(taken_by=reading.taken_by, taken_at=reading.taken_at)
+        and (entry.step, entry.subject) == (reading.step, reading.subject)
+        and reading.outcome is not Outcome.TAKEN_BACK
+    )
+
+
+def counting(readings: Iterable[Reading]) -> tuple[Reading, ...]:
+    """The readings that count: none that was taken back later, and no entry that took one back."""
+    every = tuple(readings)
+    entries = [one for one in every if one.outcome is Outcome.TAKEN_BACK]
+    if not entries:
+        return every
+    return tuple(one for one in every if one not in entries and not any(is_of(entry, one) for entry in entries))
+
+
+def _taken_back(taken: tuple[Reading, ...]) -> tuple[Reading, ...]:
+    """Of one step: what was taken back, each before the entry that did so."""
+    entries = [one for one in taken if one.outcome is Outcome.TAKEN_BACK]
+    return tuple(each for entry in entries for each in (*(one for one in taken if is_of(entry, one)), entry))

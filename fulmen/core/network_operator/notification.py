@@ -12,7 +12,7 @@ from fulmen.core.demand.demand import Demand, existing_cars_a
 from fulmen.core.model.defects import DefectOutcome
 from fulmen.core.model.job import Job
 from fulmen.core.model.letters import TO_OPERATOR, Against, Letter, LetterFacts, LetterKind
-from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Reading
+from fulmen.core.model.readings import ENERGISED, LEFT_OUT, Reading, counting
 from fulmen.core.model.seen import Seen
 from fulmen.core.model.site import WorkKind
 from fulmen.core.model.stops import Stop
@@ -201,7 +201,7 @@ def agreed_letter(job: Job, demand: Demand) -> Letter | None:
 
 def energised_on(readings: tuple[Reading, ...]) -> date | None:
     """The day of the first live reading: from then on the circuit was energised."""
-    live = [one.taken_at for one in readings if one.step in ENERGISED and one.outcome not in LEFT_OUT]
+    live = [one.taken_at for one in counting(readings) if one.step in ENERGISED and one.outcome not in LEFT_OUT]
     return min(live).date() if live else None
 
 

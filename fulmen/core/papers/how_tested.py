@@ -7,7 +7,7 @@ from fulmen.core.evaluate import Evaluation
 from fulmen.core.findings.words import word
 from fulmen.core.model.instruments import Function
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import Reading, StepKey
+from fulmen.core.model.readings import Reading, StepKey, counting
 from fulmen.core.papers.cells import figure, reading_text
 from fulmen.core.papers.judged_job import JudgedJob
 from fulmen.core.plain import plain
@@ -91,7 +91,7 @@ def _meaning(step: Step) -> str:
 def instrument_rows(job: Job) -> tuple[InstrumentRow, ...]:
     """Every instrument that a reading names, by what it measured."""
     used: dict[str, dict[Function, None]] = {}
-    for reading in job.readings:
+    for reading in counting(job.readings):
         if reading.instrument:
             used.setdefault(reading.instrument, {})[definition_of(reading.step).function] = None
     rows = []
@@ -107,8 +107,9 @@ def instrument_rows(job: Job) -> tuple[InstrumentRow, ...]:
 
 def tested_words(job: Job) -> str:
     """By whom and on which days the job was tested."""
-    days = list(dict.fromkeys(one.taken_at.date() for one in job.readings))
-    names = ", ".join(dict.fromkeys(map(_by, job.readings)))
+    readings = counting(job.readings)
+    days = list(dict.fromkeys(one.taken_at.date() for one in readings))
+    names = ", ".join(dict.fromkeys(map(_by, readings)))
     return f"{names}, {', '.join(f'{day:%-d %B %Y}' for day in sorted(days))}"
 
 

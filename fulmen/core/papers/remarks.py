@@ -10,6 +10,7 @@ from fulmen.core.installation.legs import legs_of
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.circuits import Circuit
 from fulmen.core.papers.cells import LEFT_OUT, reading_text
+from fulmen.core.verification.readings.taken_again import taken_back_words
 from fulmen.core.verification.readings.whole_cable import subjects_of
 from fulmen.core.verification.steps.sequence import Step
 
@@ -42,7 +43,7 @@ def remarks_at_origin(evaluation: Evaluation) -> tuple[str, ...]:
 
 def _told_of(evaluation: Evaluation, subject: str) -> list[str]:
     own = [one for one in evaluation.steps if one.subject == subject]
-    return [*_left_out(own), *_taken_again(own)]
+    return [*_left_out(own), *_taken_again(own), *_taken_back(own)]
 
 
 def _left_out(steps: Iterable[Step]) -> list[str]:
@@ -53,6 +54,11 @@ def _left_out(steps: Iterable[Step]) -> list[str]:
         for step, one in read
         if one.outcome in LEFT_OUT and one.reason
     ]
+
+
+def _taken_back(steps: Iterable[Step]) -> list[str]:
+    """Each reading that was taken back, by whom and why."""
+    return [f"{step.title}: {told}." for step in steps for told in taken_back_words(step)]
 
 
 def _taken_again(steps: Iterable[Step]) -> list[str]:

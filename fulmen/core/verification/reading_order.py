@@ -11,7 +11,7 @@ from fulmen.core.findings.words import word
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.certificate import SignedPart
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import ENERGISED, LEFT_OUT, ByStep, Outcome, StepKey
+from fulmen.core.model.readings import ENERGISED, LEFT_OUT, ByStep, Outcome, StepKey, counting
 from fulmen.core.verification.certificate_gaps import Gap
 from fulmen.core.verification.steps.sequence import Step
 from fulmen.core.verification.steps.steps import definition_of, definitions
@@ -132,7 +132,7 @@ def date_gaps(job: Job, today: date) -> tuple[Gap, ...]:
         today: the day of issue; the core knows no clock.
     """
     gaps = []
-    tested_on = max((one.taken_at.date() for one in job.readings), default=None)
+    tested_on = max((one.taken_at.date() for one in counting(job.readings)), default=None)
     signed = job.certificate.signature(SignedPart.INSPECTION_AND_TESTING)
     if tested_on is not None and signed is not None and signed.signed_on < tested_on:
         signed_on, tested = (f"{day:%-d %B %Y}" for day in (signed.signed_on, tested_on))

@@ -26,18 +26,19 @@ const rated = (name: string, rating: string) => (name.endsWith(rating) ? name : 
 
 function pick(name: string | null): void {
   const found = catalogue.value?.appliances.find((one) => one.name === name)
-  if (found) store.change(props.path, [...appliances.value, { ...found }])
+  if (found) store.change(props.path, [...appliances.value, { ...found }], `${found.name} added`)
   picked.value = null
 }
 function remove(index: number): void {
   store.change(
     props.path,
     appliances.value.filter((_, place) => place !== index),
+    `${appliances.value[index]!.name} taken out`,
   )
 }
 const unit = (one: Appliance) => (one.rating_kw === null ? 'rating_a' : 'rating_kw')
 function toggleSocket(index: number, one: Appliance): void {
-  store.change(`${props.path}.${index}.socket_in_unit`, !one.socket_in_unit)
+  store.change(`${props.path}.${index}.socket_in_unit`, !one.socket_in_unit, 'socket in the cooker’s control unit')
 }
 </script>
 

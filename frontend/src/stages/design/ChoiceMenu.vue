@@ -41,7 +41,7 @@ function ask(now: boolean): void {
 }
 function choose(alternative: Alternative): void {
   open.value = false
-  if (!alternative.chosen) store.changeAll(alternative.changes)
+  if (!alternative.chosen) store.changeAll(alternative.changes, alternative.label)
 }
 </script>
 

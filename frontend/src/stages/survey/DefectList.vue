@@ -32,13 +32,14 @@ function add(): void {
     outcome: 'left_told_owner',
     dangerous: known?.dangerous ?? false,
   }
-  store.change('defects', [...store.job!.defects, defect])
+  store.change('defects', [...store.job!.defects, defect], 'a defect added')
   what.value = ''
 }
 function remove(index: number): void {
   store.change(
     'defects',
     store.job!.defects.filter((_, place) => place !== index),
+    'a defect taken out',
   )
 }
 </script>

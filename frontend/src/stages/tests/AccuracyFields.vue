@@ -21,7 +21,7 @@ const of = (measures: string) => usual.value.find((one) => one.measures === meas
 
 function asOrdinary(): void {
   const ordinary = unsaid.value.map(({ measures, share_percent, digits }) => ({ measures, share_percent, digits }))
-  store.change(path.value, [...said.value, ...ordinary])
+  store.change(path.value, [...said.value, ...ordinary], 'usual accuracies')
 }
 </script>
 

@@ -36,9 +36,9 @@ const BLANK: ClampProof = {
   tested_by: null,
   tested_at: null,
 }
-const begin = () => store.change(`charge_points.${point.value}.clamp_proof`, BLANK)
+const begin = () => store.change(`charge_points.${point.value}.clamp_proof`, BLANK, 'the clamp’s test begun')
 const sign = () =>
-  store.changeAll([
+  store.sign('the clamp’s test, signed', [
     { field: at('tested_by'), value: person.name.value.trim() },
     { field: at('tested_at'), value: new Date().toISOString() },
   ])

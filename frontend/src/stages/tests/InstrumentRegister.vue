@@ -31,7 +31,7 @@ async function told(act: () => Promise<void>): Promise<void> {
   }
 }
 function add(instrument: Instrument): void {
-  store.change('testing.instruments', [...own.value, instrument])
+  store.change('testing.instruments', [...own.value, instrument], `${instrument.name} added`)
 }
 function addNamed(): void {
   if (!free.value) return
@@ -49,6 +49,7 @@ const takeOut = (name: string) =>
   store.change(
     'testing.instruments',
     own.value.filter((one) => one.name !== name),
+    `${name} taken out`,
   )
 /** What stands here is offered to the firm's next job. */
 const keepForAll = () =>

@@ -80,11 +80,12 @@ onMounted(async () => {
   if (smAndDown.value || isBelow) root.value?.scrollIntoView({ block: 'start' })
 })
 
-async function keep(reading: Reading): Promise<void> {
+async function keep(reading: Reading, goesOn = true): Promise<void> {
   failed.value = ''
   try {
     await store.takeReading(reading)
-    emit('kept')
+    entry.again.value = ''
+    if (goesOn) emit('kept')
   } catch (error) {
     failed.value = asProblem(error).detail
   }
@@ -98,6 +99,17 @@ function lacking(outcome: Reading['outcome']): string {
 function take(outcome: Reading['outcome'], reason = ''): void {
   failed.value = lacking(outcome)
   if (!failed.value) void keep(entry.reading(outcome, by(), reason))
+}
+/** What was read by mistake is taken back by another entry; both stay. */
+function takeBack(): void {
+  failed.value = lackingBack()
+  if (!failed.value) void keep(entry.back(person.name.value), false)
+}
+function lackingBack(): string {
+  if (person.name.value.trim().length < 2) return 'Enter your name below first: it is kept with who takes it back.'
+  return entry.again.value.trim().length < 3
+    ? 'Say why it is taken back: it stays in the record, with your reason.'
+    : ''
 }
 async function fromSet(): Promise<void> {
   failed.value = ''
@@ -147,7 +159,7 @@ function leave(kind: typeof leftOut.value): void {
     />
     <ReadingScale v-if="figure && step.limit_low === null" :step="step" :value="entry.value.value" />
     <StepVerdict :findings="verdict" />
-    <StepTaken v-model="entry.again.value" :step="step" :typing="entry.value.value !== null" />
+    <StepTaken v-model="entry.again.value" :step="step" :typing="entry.value.value !== null" @back="takeBack" />
     <p v-if="failed" ref="told" class="failed" role="alert">{{ failed }}</p>
     <NumberPad
       v-if="smAndDown"

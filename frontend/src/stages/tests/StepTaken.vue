@@ -2,6 +2,7 @@
 // What was kept of this step, first to last; taking it again keeps them all and asks why.
 import { computed } from 'vue'
 
+import type { Reading } from '../../api/types'
 import { useJob } from '../../job/useJob'
 import { figureWords, readingWords } from '../../readings/readingWords'
 import type { ShownStep } from '../../readings/waiting'
@@ -11,12 +12,25 @@ const LATE_MS = 60_000
 
 const props = defineProps<{ step: ShownStep; typing: boolean }>()
 const why = defineModel<string>({ required: true })
+const emit = defineEmits<{ back: [] }>()
 
+const readWords = (one: Reading) => (one.value === null ? one.outcome : figureWords(one, props.step))
 const earlier = computed(() =>
   props.step.earlier.map((one) => ({
-    read: one.value === null ? one.outcome : figureWords(one, props.step),
+    read: readWords(one),
     by: one.taken_by,
   })),
+)
+/** What was taken back, each with who did so and why. */
+const back = computed(() =>
+  props.step.taken_back
+    .filter((one) => one.outcome === 'taken_back')
+    .map((entry) => {
+      const read = props.step.taken_back.find(
+        (one) => one.taken_at === entry.follows?.taken_at && one.taken_by === entry.follows.taken_by,
+      )
+      return { entry, read: read ? readWords(read) : 'a reading' }
+    }),
 )
 const store = useJob()
 const isHold = computed(() => props.step.kind === 'hold')
@@ -52,13 +66,14 @@ const came = computed(() => {
         ><template v-if="step.reading.again_because"> ({{ step.reading.again_because }})</template></template
       >.
     </p>
-    <v-text-field
-      v-model="why"
-      :label="`Taken again, after ${step.reading.taken_by}’s, because`"
-      maxlength="200"
-      hide-details
-    />
+    <div class="why">
+      <v-text-field v-model="why" label="Why retested, or taken back" maxlength="200" hide-details />
+      <button v-if="!isHold" type="button" class="link" @click="emit('back')">Take it back</button>
+    </div>
   </div>
+  <p v-for="(one, place) in back" :key="place" class="quiet">
+    <span class="figure">{{ one.read }}</span> taken back by {{ one.entry.taken_by }}: {{ one.entry.reason }}
+  </p>
 </template>
 
 <style scoped>
@@ -67,5 +82,17 @@ const came = computed(() => {
   gap: 8px;
   font-size: 0.95rem;
   max-width: 560px;
+}
+.why {
+  display: flex;
+  gap: 6px 14px;
+  align-items: center;
+}
+.why > :first-child {
+  flex: 1 1 auto;
+}
+.why .link {
+  flex: none;
+  min-height: 44px;
 }
 </style>

@@ -59,7 +59,8 @@ class KeptSteps:
 
     def judged(self, readings: ByStep) -> tuple[JudgedStep, ...]:
         """Every step with what was read of it, and what is to be said of that; each is kept for who asks again."""
-        texts = {key: "".join(one.model_dump_json() for one in taken) for key, taken in readings.taken.items()}
+        every = {key: (*taken, *readings.back.get(key, ())) for key, taken in readings.taken.items()}
+        texts = {key: "".join(one.model_dump_json() for one in taken) for key, taken in every.items()}
         return tuple(self._judged(one, readings, texts) for one in asked_for(self.planned, readings))
 
     def _judged(self, planned: PlannedStep, readings: ByStep, texts: dict[Key, str]) -> JudgedStep:
@@ -68,7 +69,7 @@ class KeptSteps:
         if last is not None and all(texts.get(key, "") == text for key, text in last[0].items()):
             return last[1]
         noting = Noting(readings.taken)
-        judged = _judged(planned, ByStep(noting), self.edition)
+        judged = _judged(planned, ByStep(noting, readings.back), self.edition)
         self._last[here] = ({key: texts.get(key, "") for key in noting.asked}, judged)
         return judged
 

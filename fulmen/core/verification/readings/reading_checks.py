@@ -53,7 +53,8 @@ def _not_tested(asked: Question, step: Step, reading: Reading) -> Finding:
         return asked.needs_reading(f"{detail}. It was tested before, so it can be: test it again.", stage=step.stage)
     if step.required and not step.waivable:
         return asked.needs_reading(detail, stage=step.stage)
-    return asked.your_call(f"{detail}. A limitation: say who accepts it.", basis={"not_tested": reading.outcome})
+    back = " Read before, and taken back." if step.taken_back else ""
+    return asked.your_call(f"{detail}.{back} A limitation: say who accepts it.", basis={"not_tested": reading.outcome})
 
 
 def _at_voltage(asked: Question, step: Step, reading: Reading, edition: Edition) -> Finding | None:

@@ -12,7 +12,7 @@ from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import READING_FITS
 from fulmen.core.installation.run import ORIGIN
 from fulmen.core.model.job import Job
-from fulmen.core.model.readings import HOLDS, LEFT_OUT, Outcome, Reading, StepKey
+from fulmen.core.model.readings import HOLDS, LEFT_OUT, Outcome, Reading, StepKey, counting
 from fulmen.core.verification.steps.steps import FigureRange, Kind, definition_of, definitions_of
 
 # How a step of each kind can end, besides being left out with a reason.
@@ -54,6 +54,8 @@ def misfit(reading: Reading) -> InputError | None:
     """Why a reading is not what its step asks for, and which of its fields says so; None where it is."""
     if reading.outcome in LEFT_OUT:
         return None
+    if reading.outcome is Outcome.TAKEN_BACK:
+        return InputError("outcome", "A hold that was signed stays: sign it again.") if reading.step in HOLDS else None
     if reading.entered_by and reading.step in HOLDS:
         return InputError("entered_by", "A hold is signed by who answers for it, and by nobody for them.")
     kinds = [kind for kind in kinds_of(reading.step) if reading.outcome in ENDS[kind]]
@@ -99,19 +101,19 @@ def misfits(job: Job) -> list[InputError]:
 
 
 def fitting(job: Job) -> tuple[Reading, ...]:
-    """The readings that count."""
-    return tuple(one for one in job.readings if misfit(one) is None)
+    """The readings that count: each is what its step asks for, and nobody took it back."""
+    return counting(one for one in job.readings if misfit(one) is None)
 
 
-def misfit_findings(job: Job, counting: tuple[Reading, ...], edition: Edition) -> list[Finding]:
+def misfit_findings(job: Job, counted: tuple[Reading, ...], edition: Edition) -> list[Finding]:
     """Readings that an older version kept and that no step asks for so, until they are taken again.
 
     Args:
         job: the whole job.
-        counting: those of its readings that count, see `fitting`.
+        counted: those of its readings that count, see `fitting`.
         edition: whose clause it is.
     """
-    if len(counting) == len(job.readings):
+    if len(counted) == len(job.readings):
         return []
     taken: dict[tuple[StepKey, str], str] = {}
     for reading in job.readings:

@@ -1,4 +1,4 @@
-"""Steps that were taken again: whose reading each follows, and why. Nothing counts silently over another's.
+"""Steps that were taken again or taken back: whose reading each follows, and why. Nothing vanishes silently.
 
 A retest says which reading its tester knew of (`follows`) and why it was taken all the same. Two people who measure one
 step without a network don't know of each other: both readings stay, and somebody says which counts, and why.
@@ -13,7 +13,8 @@ from fulmen.core.findings.finding import Finding
 from fulmen.core.findings.question import Edition, ask
 from fulmen.core.findings.rules.readings import TAKEN_AGAIN
 from fulmen.core.findings.words import word
-from fulmen.core.model.readings import HOLDS, Follows, Outcome, Reading
+from fulmen.core.model.job import Job
+from fulmen.core.model.readings import HOLDS, Follows, Outcome, Reading, is_of
 from fulmen.core.verification.steps.sequence import Step
 
 LEAST_WHY = 3
@@ -35,8 +36,26 @@ def check_told(readings: tuple[Reading, ...]) -> None:
     for one in readings:
         if one.again_because and one.follows is None:
             raise InputError("follows", "Say whose reading it follows: who took it, and when.")
+        if one.outcome is Outcome.TAKEN_BACK:
+            continue
         if one.follows is not None and len(one.again_because) < LEAST_WHY:
             raise InputError("again_because", f"Say why it is taken again, after {one.follows.taken_by}'s.")
+
+
+def check_taken_back(job: Job, readings: tuple[Reading, ...]) -> None:
+    """Refuse to take back what nobody read.
+
+    Args:
+        job: the job before the readings.
+        readings: what is to be kept.
+
+    Raises:
+        InputError: an entry takes back a reading that is not there.
+    """
+    known = (*job.readings, *readings)
+    for one in readings:
+        if one.outcome is Outcome.TAKEN_BACK and not any(is_of(one, other) for other in known):
+            raise InputError("follows", "There is no such reading of this test: say who took it, and when.")
 
 
 def is_told(before: Reading, reading: Reading) -> bool:
@@ -56,7 +75,7 @@ def retest_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
     """Steps that were taken again: the first figure stays, and why it was taken again is told."""
     by_subject: dict[str, list[Step]] = {}
     for step in steps:
-        if step.earlier and step.reading is not None:
+        if step.taken_back or (step.earlier and step.reading is not None):
             by_subject.setdefault(step.subject, []).append(step)
     return [_again(taken, subject, edition) for subject, taken in by_subject.items()]
 
@@ -65,7 +84,8 @@ def _again(steps: list[Step], subject: str, edition: Edition) -> Finding:
     asked = ask(TAKEN_AGAIN, edition, subject).shown_at(steps[0].stage, named=False)
     untold = [(step, *pair) for step in steps for pair in _pairs(step) if not is_told(*pair)]
     if not untold:
-        return asked.meets("Each says why.")
+        back = [f"{step.title}: {told}." for step in steps for told in taken_back_words(step)]
+        return asked.meets(" ".join(["Each says why.", *back]))
     detail = " ".join(_untold_words(step, before, reading) for step, before, reading in untold)
     # Which readings, not only which step: another one that nobody knew of is asked about anew.
     basis = tuple(f"{step.step} {one.taken_at:%Y-%m-%dT%H:%M:%S%z} {one.taken_by}"[:100] for step, _, one in untold)
@@ -83,6 +103,16 @@ def _untold_words(step: Step, before: Reading, reading: Reading) -> str:
     if reading.follows is not None and reading.follows != after(before):
         return f"{told}, of which {reading.taken_by} did not know."
     return f"{told}; {reading.taken_by} did not know of it, or did not say why."
+
+
+def taken_back_words(step: Step) -> list[str]:
+    """What was read at a step and taken back, by whom and why."""
+    back, told = "", []
+    for one in step.taken_back:
+        if one.outcome is Outcome.TAKEN_BACK and back:
+            told.append(f"{back} taken back by {one.taken_by}: {one.reason.rstrip('.')}")
+        back = "" if one.outcome is Outcome.TAKEN_BACK else _said(step, one)
+    return told
 
 
 def _said(step: Step, reading: Reading) -> str:

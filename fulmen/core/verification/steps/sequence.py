@@ -28,7 +28,8 @@ class Step:
     keeps; `guard` is the path of the RCD that it tests, `stands_at` the place of the device that it tests.
     `cores_out` are the boxes where the cable's cores are out of the device, `cores_joined` those where they are joined
     past it, `beforehand` both in words; `as_chosen` whether it is the way of testing past a box that was chosen.
-    `stood_for_by` are the readings that stand for it; `stays_connected` is what can't be taken off for it.
+    `stood_for_by` are the readings that stand for it; `taken_back` those taken back, each before its reason;
+    `stays_connected` is what can't be taken off for it.
     """
 
     step: StepKey
@@ -77,6 +78,7 @@ class Step:
     stood_for_by: tuple[tuple[StepKey, str], ...] = ()
     stays_connected: tuple[StaysConnected, ...] = ()
     earlier: tuple[Reading, ...] = ()
+    taken_back: tuple[Reading, ...] = ()
     reading: Reading | None = None
 
     @property
@@ -137,5 +139,6 @@ def worked_out(planned: PlannedStep, readings: ByStep) -> Step:
         stood_for=bool(others),
         stood_for_by=others,
         earlier=taken[:-1],
+        taken_back=test.readings.back.get((key, subject), ()),
         reading=reading,
     )

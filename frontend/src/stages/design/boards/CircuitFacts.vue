@@ -57,10 +57,13 @@ async function lay(record: string): Promise<void> {
       act: 'rate' as const,
     }
     const { route } = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
-    store.changeAll([
-      { field: `${path.value}.cable.record`, value: record },
-      { field: `${path.value}.route`, value: route },
-    ])
+    store.changeAll(
+      [
+        { field: `${path.value}.cable.record`, value: record },
+        { field: `${path.value}.route`, value: route },
+      ],
+      'another kind of cable',
+    )
   } catch (error) {
     failed.value = asProblem(error).detail
   }

@@ -68,7 +68,7 @@ const commonest = computed(() => {
           v-for="way in listed"
           :key="`${way.earth}${way.open_pen}${way.rcd}${way.rdc_dd}${way.surge}`"
           :way="way"
-          @take="store.changeAll(way.changes)"
+          @take="store.changeAll(way.changes, 'another arrangement')"
         />
       </ul>
       <p v-if="!ways.length" class="quiet">None.</p>

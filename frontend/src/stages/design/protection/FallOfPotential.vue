@@ -21,13 +21,14 @@ const whole = computed(
 const x = (metres: number) => 40 + (metres / props.plan.current_spike_m) * 520
 
 function keep(): void {
-  store.change(field.value, {
+  const value = {
     current_spike_m: props.plan.current_spike_m,
     readings_ohm: readings.value.map(typedNumber),
     ground_c: props.groundC,
     taken_by: name.value.trim(),
     taken_on: today(),
-  })
+  }
+  store.sign('a fall-of-potential test', [{ field: field.value, value }])
 }
 const spikes = computed(() => {
   const { potential_spike_m: potential, current_spike_m: current } = props.plan

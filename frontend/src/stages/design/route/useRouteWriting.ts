@@ -14,6 +14,15 @@ export type RouteAct =
   | { act: 'surround'; index: number; surroundings: Section['surroundings'] }
   | { act: 'cable'; index: number; cable: Cable }
 
+const WORDS: Record<RouteAct['act'], string> = {
+  write: 'the route, written',
+  add: 'a section added',
+  split: 'a section split',
+  join: 'two sections joined',
+  surround: 'other surroundings',
+  cable: 'another cable for a section',
+}
+
 export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
   const store = useJob()
   // What could not be done, and at which section it was asked for.
@@ -40,7 +49,7 @@ export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
         const body = { job: store.judged!, circuit: circuit.value.id, ...act }
         found = await answer<{ route: Section[] }>(api.POST('/api/v1/route', { body }))
       } while (asked !== route.value)
-      store.changeAll(following(act, found.route))
+      store.changeAll(following(act, found.route), WORDS[act.act])
       return true
     } catch (error) {
       failed.value = { text: asProblem(error).detail, index: 'index' in act ? act.index : undefined }
@@ -65,7 +74,7 @@ export function useRouteWriting(circuitIndex: MaybeRefOrGetter<number>) {
     if (to < 0 || to >= route.value.length || to === from) return
     const moved = places()
     moved.splice(to, 0, ...moved.splice(from, 1))
-    store.changeAll(inOrder(moved))
+    store.changeAll(inOrder(moved), `section ${from + 1} moved`)
   }
 
   return { path, circuit, route, failed, write, remove, move }

@@ -43,7 +43,7 @@ export function useLinks() {
     })
   const accept = (given: GivenAnswer) =>
     attempt(() =>
-      store.act((header) =>
+      store.act('an answer of the householder’s, accepted', (header) =>
         answer<JobState>(
           api.POST('/api/v1/jobs/{job_id}/answers/{answer_id}/accepted', {
             params: { path: { ...path(), answer_id: given.id }, header },

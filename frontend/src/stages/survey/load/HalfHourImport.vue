@@ -29,7 +29,7 @@ async function take(shape: MeterShape | null): Promise<void> {
   refused.value = undefined
   try {
     read.value = await answer<HalfHourAnswer>(api.POST('/api/v1/half-hours', { body: { text, shape } }))
-    store.change('load.half_hours', read.value.record)
+    store.change('load.half_hours', read.value.record, 'measured half hours')
   } catch (error) {
     refused.value = { name, problem: asProblem(error) }
   }
@@ -59,7 +59,9 @@ async function take(shape: MeterShape | null): Promise<void> {
       <v-btn variant="outlined" @click="input?.click()">{{
         kept ? 'Bring in another file' : 'Bring in a CSV file'
       }}</v-btn>
-      <v-btn v-if="kept" variant="text" @click="store.change('load.half_hours', null)">Take it out</v-btn>
+      <v-btn v-if="kept" variant="text" @click="store.change('load.half_hours', null, 'measured half hours taken out')"
+        >Take it out</v-btn
+      >
     </div>
     <MeterColumns v-if="read" :read="read" @put-right="take" />
     <div v-if="refused" class="failed" role="alert">

@@ -24,7 +24,11 @@ const wanted = computed(() => store.evaluation!.ways_wanted)
         <p class="quiet detail">
           {{ way.detail }} <span class="figure">{{ way.working.symbol }} = {{ way.working.figures }}</span>
         </p>
-        <v-btn v-if="way.changes.length" variant="outlined" size="small" @click="store.changeAll(way.changes)"
+        <v-btn
+          v-if="way.changes.length"
+          variant="outlined"
+          size="small"
+          @click="store.changeAll(way.changes, way.title)"
           >Take this way</v-btn
         >
       </li>

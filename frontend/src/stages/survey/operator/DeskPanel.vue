@@ -21,10 +21,16 @@ async function attempt(what: () => Promise<unknown>): Promise<void> {
   }
 }
 const handIn = () =>
-  attempt(() => store.act(() => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk', { params }))))
+  attempt(() =>
+    store.act('the form, handed in at the stand-in desk', () =>
+      answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk', { params })),
+    ),
+  )
 const pass = (days: number) =>
   attempt(() =>
-    store.act(() => answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk/days', { params, body: { days } }))),
+    store.act('days at the stand-in desk', () =>
+      answer<JobState>(api.POST('/api/v1/jobs/{job_id}/desk/days', { params, body: { days } })),
+    ),
   )
 onMounted(() => attempt(async () => undefined))
 </script>

@@ -35,7 +35,7 @@ async function keep(): Promise<void> {
     photo: photo.value,
   }
   try {
-    await store.act(() =>
+    await store.act('a letter', () =>
       answer<JobState>(api.POST('/api/v1/jobs/{job_id}/letters', { params: { path: { job_id: store.id } }, body })),
     )
     adding.value = false

@@ -17,12 +17,13 @@ const at = (place: number, field: string) => `supply.sources.${place}.${field}`
 
 function add(): void {
   const source: Source = { kind: 'solar', board: '', feeds_a: null, runs_alone: 'not_seen', own_earth: 'not_seen' }
-  store.change('supply.sources', [...sources.value, source])
+  store.change('supply.sources', [...sources.value, source], 'a source added')
 }
 function remove(place: number): void {
   store.change(
     'supply.sources',
     sources.value.filter((_, each) => each !== place),
+    'a source taken out',
   )
 }
 </script>

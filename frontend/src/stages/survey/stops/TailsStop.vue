@@ -38,7 +38,7 @@ function add(): void {
     accepted_to_a: null,
     fitted_with_this_job: false,
   }
-  store.change('supply.tails', [...tails.value, stretch])
+  store.change('supply.tails', [...tails.value, stretch], 'tails added')
 }
 </script>
 

@@ -30,7 +30,7 @@ export function useRecords() {
   function take(record: ChargePointRecord): void {
     const at = `charge_points.${store.pointIndex}`
     const facts = Object.entries(record.facts).map(([field, value]) => ({ field: `${at}.${field}`, value }))
-    store.changeAll([...facts, { field: `${at}.record`, value: record.id }])
+    store.changeAll([...facts, { field: `${at}.record`, value: record.id }], `the facts of ${record.name}`)
   }
   const keep = (record: { id: string; [field: string]: unknown }) =>
     attempt(() =>
