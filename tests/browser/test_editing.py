@@ -108,7 +108,10 @@ class Choices(BrowserCase):
         expect(page.get_by_label("Why is it so?")).to_have_value("The maker asks for 40 A.")
         page.unroute("**/api/**")
         page.get_by_role("button", name="Keep the reason").click()
-        expect(page.get_by_text("“The maker asks for 40 A.”")).to_be_visible()
+        kept, refused = page.get_by_text("“The maker asks for 40 A.”"), page.locator("main .failed")
+        expect(kept.or_(refused).first).to_be_visible()
+        self.assertEqual(refused.all_inner_texts(), [])
+        expect(kept).to_be_visible()
         expect(page.get_by_text("R. Quillfeather, as typed")).to_be_visible()
 
     def test_an_answer_asked_for_before_a_call_does_not_take_its_reason_back(self) -> None:

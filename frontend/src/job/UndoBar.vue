@@ -27,7 +27,15 @@ const why = computed(() => {
 </script>
 
 <template>
-  <div v-if="told" class="told" role="status" @pointerenter="away.stop()" @pointerleave="away.start()">
+  <div
+    v-if="told"
+    class="told"
+    role="region"
+    aria-label="Just done"
+    aria-live="polite"
+    @pointerenter="away.stop()"
+    @pointerleave="away.start()"
+  >
     <span
       >{{ SAID[told.kind] }}: {{ told.words }}<template v-if="why">; {{ why }}</template></span
     >

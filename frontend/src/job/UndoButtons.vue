@@ -34,8 +34,8 @@ useEventListener(window, 'keydown', (event) => {
       variant="text"
       size="small"
       :disabled="!last"
-      :aria-label="last ? `Undo: ${last.words}` : 'Undo'"
-      :title="last ? `Undo: ${last.words} (Ctrl+Z)` : undefined"
+      aria-label="Undo, Ctrl+Z"
+      :title="last ? `Undo: ${last.words}` : undefined"
       aria-keyshortcuts="Control+Z"
       @click="store.undo()"
     />
@@ -44,8 +44,8 @@ useEventListener(window, 'keydown', (event) => {
       variant="text"
       size="small"
       :disabled="!next"
-      :aria-label="next ? `Redo: ${next.words}` : 'Redo'"
-      :title="next ? `Redo: ${next.words} (Ctrl+Shift+Z)` : undefined"
+      aria-label="Redo, Ctrl+Shift+Z"
+      :title="next ? `Redo: ${next.words}` : undefined"
       aria-keyshortcuts="Control+Shift+Z"
       @click="store.redo()"
     />

@@ -8,7 +8,11 @@ export function withWaiting(steps: readonly Step[], entries: readonly Entry[]): 
   const readings = entries.flatMap((one) => (one.reading ? [one.reading] : []))
   if (!readings.length) return [...steps]
   return steps.map((step) => {
-    const own = readings.filter((one) => one.step === step.step && one.subject === step.subject)
+    const known = [...step.earlier, ...step.taken_back, ...(step.reading ? [step.reading] : [])]
+    // What has arrived while it still waits for its answer here stands with its step already.
+    const isThere = (one: Reading) =>
+      known.some((each) => Date.parse(each.taken_at) === Date.parse(one.taken_at) && each.outcome === one.outcome)
+    const own = readings.filter((one) => one.step === step.step && one.subject === step.subject && !isThere(one))
     if (!own.length) return step
     return { ...own.reduce(after, step), waits: true }
   })

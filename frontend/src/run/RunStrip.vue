@@ -78,10 +78,10 @@ onKeyStroke('r', (event) => {
       class="unfold"
       :aria-expanded="unfolded"
       aria-keyshortcuts="r"
-      :aria-label="unfolded ? 'Fold the run' : 'Unfold the run'"
       @click="$emit('unfold')"
     >
-      <span v-if="!narrow">Run <kbd>R</kbd></span>
+      <span class="sr-only">{{ unfolded ? 'Fold the run' : 'Unfold the run' }}</span>
+      <span v-if="!narrow" aria-hidden="true">Run <kbd>R</kbd></span>
       <svg v-else viewBox="0 0 12 12" width="16" height="16" aria-hidden="true"><path d="M2 4l4 4 4-4" /></svg>
     </button>
   </nav>
