@@ -89,6 +89,20 @@ class AsIfNeverTaken(unittest.TestCase):
         self.assertIsNone(step.reading)
         self.assertEqual(len(step.taken_back), 4)
 
+    def test_what_was_kept_tells_of_each_entry_too(self) -> None:
+        """A step that is kept from one answer to the next: never read, read and taken back at once, taken back again."""
+        kept, wrong = KeptDesigns(), taken(1.9, 0)
+        for readings in (
+            [],
+            [wrong, back(wrong)],
+            [wrong, back(wrong), back(wrong, 51)],
+            [wrong],
+            [wrong, back(wrong)],
+        ):
+            one = job(DEVICE_IN_UNIT, {"readings": readings})
+            with self.subTest(len(readings)):
+                self.assertEqual(evaluate(one, RULES, kept).steps, evaluate(one, RULES).steps)
+
     def test_what_was_read_and_taken_back_is_not_left_out_unsaid(self) -> None:
         wrong = taken(53.0, 0, step="pilot_duty")
         left = taken(None, 55, step="pilot_duty") | {"outcome": "could_not_test", "reason": "no break-out lead"}
@@ -136,6 +150,9 @@ class Refused(unittest.TestCase):
                 with self.assertRaises(InputError) as refused:
                     check_taken_back(known, entry)
                 self.assertEqual(refused.exception.field, field)
+        with self.assertRaises(InputError) as early:
+            check_taken_back(known, (Reading.model_validate(back(read, taken_at="2026-11-20T09:59:59+00:00")),))
+        self.assertEqual(early.exception.field, "taken_at")
 
 
 if __name__ == "__main__":

@@ -185,6 +185,10 @@ class ByStep:
         """Every reading of a step, the first one first."""
         return self.taken.get((step, subject), ())
 
+    def told(self, step: StepKey, subject: str) -> tuple[Reading, ...]:
+        """Every reading of a step that counts, then what was taken back."""
+        return (*self.every(step, subject), *self.back.get((step, subject), ()))
+
     def latest(self, step: StepKey, subject: str) -> Reading | None:
         """The reading of a step that counts."""
         taken = self.taken.get((step, subject))

@@ -59,8 +59,9 @@ class KeptSteps:
 
     def judged(self, readings: ByStep) -> tuple[JudgedStep, ...]:
         """Every step with what was read of it, and what is to be said of that; each is kept for who asks again."""
-        every = {key: (*taken, *readings.back.get(key, ())) for key, taken in readings.taken.items()}
-        texts = {key: "".join(one.model_dump_json() for one in taken) for key, taken in every.items()}
+        # What was taken back counts for nothing and is shown all the same: where all of a step was, it is all there is.
+        every = {key: readings.told(*key) for key in (*readings.taken, *readings.back)}
+        texts = {key: "".join(one.model_dump_json() for one in told) for key, told in every.items()}
         return tuple(self._judged(one, readings, texts) for one in asked_for(self.planned, readings))
 
     def _judged(self, planned: PlannedStep, readings: ByStep, texts: dict[Key, str]) -> JudgedStep:

@@ -50,12 +50,17 @@ def check_taken_back(job: Job, readings: tuple[Reading, ...]) -> None:
         readings: what is to be kept.
 
     Raises:
-        InputError: an entry takes back a reading that is not there.
+        InputError: an entry takes back a reading that is not there, or before it was read.
     """
     known = (*job.readings, *readings)
     for one in readings:
-        if one.outcome is Outcome.TAKEN_BACK and not any(is_of(one, other) for other in known):
+        if one.outcome is not Outcome.TAKEN_BACK:
+            continue
+        meant = next((other for other in known if is_of(one, other)), None)
+        if meant is None:
             raise InputError("follows", "There is no such reading of this test: say who took it, and when.")
+        if one.taken_at < meant.taken_at:
+            raise InputError("taken_at", "Taken back before it was read: set this device’s clock, then do it again.")
 
 
 def is_told(before: Reading, reading: Reading) -> bool:
