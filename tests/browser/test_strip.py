@@ -104,6 +104,18 @@ class Strip(BrowserCase):
             page.evaluate("new Promise((drawn) => setTimeout(drawn, 300))")
             self.assertLessEqual(page.evaluate("window.shifted"), 0.05, stage)
 
+    def test_nothing_jumps_as_a_page_comes_on_a_phone(self) -> None:
+        page = self.page("/", phone=True)
+        for title in ("Tanner", "Saddler"):
+            for stage in STAGES:
+                with self.subTest(title, stage=stage):
+                    page.goto(self.url + self.path(title, stage))
+                    page.evaluate(SHIFTS)
+                    self.shown(page)
+                    counts(page)
+                    page.evaluate("new Promise((drawn) => setTimeout(drawn, 500))")
+                    self.assertLessEqual(page.evaluate("window.shifted"), 0.05)
+
 
 class NextThing(BrowserCase):
     def test_it_leads_from_a_blank_sheet_to_each_thing_in_turn(self) -> None:

@@ -69,8 +69,14 @@ class ByThumb(Sequence):
         if figure is None:
             page.locator(".pad .next").tap()
             return
+        keys = page.locator(".pad")
+        at = keys.bounding_box()
         for key in figure.lstrip(">"):
-            page.locator(".pad").get_by_role("button", name=key, exact=True).tap()
+            keys.get_by_role("button", name=key, exact=True).tap()
+            self.assertEqual(keys.bounding_box(), at)
+        # The verdict comes while figures are typed, and moves no key away from the thumb.
+        expect(page.locator(".judged p").first).to_be_visible()
+        self.assertEqual(keys.bounding_box(), at)
         volts = page.get_by_role("radio", name="500 V d.c.")
         if volts.count() and not volts.is_checked():
             volts.check()

@@ -82,7 +82,7 @@ onBeforeUnmount(() => {
       <h1 class="title">{{ store.job?.title ?? 'Job' }}</h1>
       <SaveNote />
       <UndoButtons v-if="store.job" />
-      <StageTabs v-if="store.evaluation" :id="id" :left="told && leftOf" />
+      <StageTabs v-if="!failed" :id="id" :left="told && leftOf" />
     </header>
     <main>
       <div v-if="failed" class="failed">

@@ -71,6 +71,12 @@ const why = computed(() => {
   color: #f5f0e8;
   z-index: 5;
 }
+/* Never over the keys that figures are entered with. */
+@media (max-width: 839px) {
+  .told {
+    inset: 0 0 auto;
+  }
+}
 /* As wide as its words, however long what it stands beside is. */
 .link {
   flex: none;

@@ -8,8 +8,10 @@ import { isDialogOpen } from '../shared/keys'
 import { useJob } from './useJob'
 
 const store = useJob()
-const last = computed(() => store.done.at(-1))
-const next = computed(() => store.undone.at(-1))
+const buttons = computed(() => [
+  { icon: mdiUndo, name: 'Undo', keys: 'Ctrl+Z', deed: store.done.at(-1), press: () => store.undo() },
+  { icon: mdiRedo, name: 'Redo', keys: 'Ctrl+Shift+Z', deed: store.undone.at(-1), press: () => store.redo() },
+])
 
 // What is typed into a field of the job is taken back as a whole; what stands in no job yet, the browser takes back.
 const isJobs = (target: EventTarget | null) =>
@@ -30,24 +32,16 @@ useEventListener(window, 'keydown', (event) => {
 <template>
   <div class="undo" role="group" aria-label="Undo and redo">
     <v-btn
-      :icon="mdiUndo"
+      v-for="one in buttons"
+      :key="one.name"
+      :icon="one.icon"
       variant="text"
       size="small"
-      :disabled="!last"
-      aria-label="Undo, Ctrl+Z"
-      :title="last ? `Undo: ${last.words}` : undefined"
-      aria-keyshortcuts="Control+Z"
-      @click="store.undo()"
-    />
-    <v-btn
-      :icon="mdiRedo"
-      variant="text"
-      size="small"
-      :disabled="!next"
-      aria-label="Redo, Ctrl+Shift+Z"
-      :title="next ? `Redo: ${next.words}` : undefined"
-      aria-keyshortcuts="Control+Shift+Z"
-      @click="store.redo()"
+      :disabled="!one.deed"
+      :aria-label="`${one.name}, ${one.keys}`"
+      :title="one.deed && `${one.name}: ${one.deed.words}`"
+      :aria-keyshortcuts="one.keys.replace('Ctrl', 'Control')"
+      @click="one.press()"
     />
   </div>
 </template>

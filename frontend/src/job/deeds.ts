@@ -21,7 +21,8 @@ export interface Deed {
   step?: string
 }
 
-const same = (one: unknown, other: unknown) => JSON.stringify(one ?? null) === JSON.stringify(other ?? null)
+/** What is not there and what is empty are one. */
+export const same = (one: unknown, other: unknown) => JSON.stringify(one ?? null) === JSON.stringify(other ?? null)
 
 // What a screen changes as a whole and shows no field for.
 const WHOLE: Record<string, string> = { inspections: 'an inspection', 'supply.incoming_metal': 'metal that comes in' }

@@ -5,7 +5,7 @@ import { type Ref, ref } from 'vue'
 import type { Job } from '../api/types'
 import { isTypedIn } from '../shared/keys'
 import { valueAt } from '../shared/paths'
-import { type Deed, type Part, placesOf, saidOf, stands } from './deeds'
+import { type Deed, type Part, placesOf, saidOf, same, stands } from './deeds'
 
 const MOST_KEPT = 60
 
@@ -34,6 +34,7 @@ export function useUndo(id: Ref<number>, job: Ref<Job | undefined>, enact: (chan
   /** Remember changes before they are made. `words` where no field of the screen has a name for them. */
   function remember(changes: FieldChange[], words = ''): void {
     const parts = changes.map(({ field, value }) => ({ field, was: valueAt(job.value, field), is: value }))
+    if (parts.every(({ was, is }) => same(was, is))) return
     const deed = { words: words || saidOf(parts, 'is'), back: words || saidOf(parts, 'was'), parts, places: '' }
     const at = document.activeElement
     const goesOn = typing && typing.at === at && typing.deed === past.value.at(-1) && sameFields(typing.deed, deed)

@@ -37,7 +37,7 @@ const next = computed(() => stops.value[index.value + 1])
 </script>
 
 <template>
-  <article class="middle">
+  <article class="middle" :class="{ coming: !arrived }">
     <header>
       <div>
         <p class="count">Stop {{ index + 1 }} of {{ stops.length }}</p>
@@ -55,6 +55,10 @@ const next = computed(() => stops.value[index.value + 1])
 </template>
 
 <style scoped>
+/* What follows the article comes with its questions, below them. */
+.coming {
+  min-height: 100vh;
+}
 .count {
   font-weight: 700;
   color: var(--quiet);

@@ -132,6 +132,7 @@ function next(): void {
 
 <style scoped>
 .none {
+  min-height: 100vh;
   padding: 30px 24px;
 }
 </style>
