@@ -106,9 +106,12 @@ def _once(things: list[NextThing]) -> list[NextThing]:
     """One fact that two things ask for is asked for once; all parts are signed at one place, once the rest is there."""
     asked: set[str] = set()
     kept: list[NextThing] = []
+    tests = {one.step for one in things if one.kind == "reading"}
     for one in things:
         about = SIGN if one.kind == "signature" else one.field
-        if about not in asked:
+        # What a test that is still to do is found lacking is asked with the test.
+        is_with_its_test = one.kind == "check" and one.step != "" and one.step in tests
+        if about not in asked and not is_with_its_test:
             kept.append(one)
         asked |= {about} - {""}
     return kept

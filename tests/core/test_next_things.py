@@ -40,6 +40,14 @@ class List(unittest.TestCase):
             self.assertLessEqual(told, {one.key for one in whole.gaps}, name)
             self.assertEqual(len(fields), sum(one.field != "" for one in things), "one fact is asked for once")
 
+    def test_a_test_that_was_left_out_and_may_not_be_is_asked_for_once(self) -> None:
+        left = {"step": "zs", "subject": "ev", "outcome": "could_not_test", "reason": "no access today",
+                "taken_by": "R. Quillfeather", "taken_at": "2026-11-20T10:00:00+00:00"}  # fmt: skip
+        read = [one.model_dump(mode="json") for one in job("tn-c-s-device-in-unit").readings if one.step != "zs"]
+        document = job("tn-c-s-device-in-unit", {"readings": [*read, left]})
+        things = listed(document, evaluate(document, RULES))
+        self.assertEqual([one.kind for one in things if one.step == "zs/ev"], ["reading"])
+
     def test_a_finding_that_is_left_out_waits_for_a_fact_that_is_asked_for(self) -> None:
         for name, (_, whole, things) in self.jobs.items():
             told, fields = (

@@ -82,6 +82,21 @@ class AsIfNeverTaken(unittest.TestCase):
         self.assertEqual(step.reading.value if step.reading else None, 0.4, "the colleague's stays")
         self.assertEqual(step.earlier, ())
 
+    def test_an_older_reading_counts_again_only_once_somebody_says_why(self) -> None:
+        """A bad figure that is taken back does not vanish behind the good one of before."""
+        good = taken(0.29, 0)
+        bad = taken(1.9, 10, again_because="a loose terminal, made good", follows=after(good))
+        for readings, verdict in (
+            ([good, bad, back(bad)], Verdict.YOUR_CALL),
+            ([good, bad, back(bad), taken(0.3, 55, again_because="measured anew", follows=after(good))], Verdict.MEETS),
+            ([good, bad, back(bad), back(good, 51)], Verdict.MEETS),
+            ([good, bad, back(good)], Verdict.MEETS),
+        ):
+            found = judged(*readings)
+            with self.subTest(len(readings), verdict=verdict):
+                self.assertEqual(found.verdict, verdict)
+                self.assertEqual("counts again" in found.detail, verdict is Verdict.YOUR_CALL)
+
     def test_twice_taken_back_is_taken_back_once(self) -> None:
         wrong = taken(1.9, 0)
         steps = evaluation(DEVICE_IN_UNIT, {"readings": [wrong, back(wrong), back(wrong, 51)]}).steps
@@ -112,6 +127,16 @@ class AsIfNeverTaken(unittest.TestCase):
                 one.detail for one in findings if one.verdict is Verdict.YOUR_CALL and "no break-out" in one.detail
             ]
             self.assertEqual(["taken back" in one for one in details], [said])
+
+
+class Dated(unittest.TestCase):
+    def test_an_entry_that_is_yet_to_come_is_told(self) -> None:
+        wrong = taken(1.9, 0)
+        today = Reading.model_validate(wrong).taken_at.date()
+        for day, told in (("2026-11-20", 0), ("2031-01-01", 1)):
+            entry = back(wrong, taken_at=f"{day}T10:50:00+00:00")
+            gaps = date_gaps(job(DEVICE_IN_UNIT, {"readings": [wrong, entry], "certificate.signatures": []}), today)
+            self.assertEqual(len([one for one in gaps if "yet to come" in one.text]), told, day)
 
 
 class Refused(unittest.TestCase):

@@ -137,8 +137,10 @@ def date_gaps(job: Job, today: date) -> tuple[Gap, ...]:
     if tested_on is not None and signed is not None and signed.signed_on < tested_on:
         signed_on, tested = (f"{day:%-d %B %Y}" for day in (signed.signed_on, tested_on))
         gaps.append(f"Inspection and testing signed on {signed_on}, before the last test on {tested}")
-    if tested_on is not None and tested_on > today:
-        gaps.append(f"A reading is dated {tested_on:%-d %B %Y}, which is yet to come")
+    # What takes a reading back is dated too.
+    last_on = max((one.taken_at.date() for one in job.readings), default=None)
+    if last_on is not None and last_on > today:
+        gaps.append(f"A reading is dated {last_on:%-d %B %Y}, which is yet to come")
     gaps += [
         f"{word(one.part).capitalize()} signed on {one.signed_on:%-d %B %Y}, which is yet to come"
         for one in job.certificate.signatures

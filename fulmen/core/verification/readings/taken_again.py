@@ -88,13 +88,29 @@ def retest_findings(steps: tuple[Step, ...], edition: Edition) -> list[Finding]:
 def _again(steps: list[Step], subject: str, edition: Edition) -> Finding:
     asked = ask(TAKEN_AGAIN, edition, subject).shown_at(steps[0].stage, named=False)
     untold = [(step, *pair) for step in steps for pair in _pairs(step) if not is_told(*pair)]
-    if not untold:
-        back = [f"{step.title}: {told}." for step in steps for told in taken_back_words(step)]
+    revived = [(step, one) for step in steps if (one := _revived(step)) is not None]
+    back = [f"{step.title}: {told}." for step in steps for told in taken_back_words(step)]
+    if not untold and not revived:
         return asked.meets(" ".join(["Each says why.", *back]))
-    detail = " ".join(_untold_words(step, before, reading) for step, before, reading in untold)
+    told = [_untold_words(step, before, reading) for step, before, reading in untold]
+    if untold:
+        told.append("The last one counts: say why.")
+    if revived:
+        told += [
+            *back,
+            *(f"{_said(step, one)} counts again: test again, or say why it holds." for step, one in revived),
+        ]
     # Which readings, not only which step: another one that nobody knew of is asked about anew.
-    basis = tuple(f"{step.step} {one.taken_at:%Y-%m-%dT%H:%M:%S%z} {one.taken_by}"[:100] for step, _, one in untold)
-    return asked.your_call(f"{detail} The last one counts: say why.", basis={"readings": basis[-MOST_TOLD:]})
+    asked_of = [*((step, one) for step, _, one in untold), *revived]
+    basis = tuple(f"{step.step} {one.taken_at:%Y-%m-%dT%H:%M:%S%z} {one.taken_by}"[:100] for step, one in asked_of)
+    return asked.your_call(" ".join(told), basis={"readings": basis[-MOST_TOLD:]})
+
+
+def _revived(step: Step) -> Reading | None:
+    """A reading that counts only since a later one was taken back: a bad figure does not vanish behind an older one."""
+    counts = step.reading
+    read = [one for one in step.taken_back if one.outcome is not Outcome.TAKEN_BACK]
+    return counts if counts is not None and any(one.taken_at > counts.taken_at for one in read) else None
 
 
 def _pairs(step: Step) -> list[tuple[Reading, Reading]]:
